@@ -1,0 +1,46 @@
+// Imports run one way: web -> core, server -> core, never back and never across.
+const only = (from, allowed) => ({
+  name: `${from}-imports-only-what-it-may`,
+  severity: 'error',
+  from: { path: `^${from}/` },
+  to: { path: '^(core|server|web|demo|e2e|bench)/', pathNot: `^(${[from, ...allowed].join('|')})/` },
+});
+const coreFloor = (folder, allowed) => ({
+  name: `core-${folder}-stands-on-its-floor`,
+  severity: 'error',
+  from: { path: `^core/${folder}/` },
+  to: { path: '^core/', pathNot: `^core/(${[folder, ...allowed].join('|')})/` },
+});
+
+module.exports = {
+  forbidden: [
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+    { name: 'resolvable', severity: 'error', from: {}, to: { couldNotResolve: true } },
+    only('core', []),
+    only('web', ['core']),
+    only('server', ['core']),
+    only('demo', ['core', 'server']),
+    only('bench', ['core', 'server', 'demo']),
+    only('e2e', ['core']),
+    coreFloor('model', []),
+    coreFloor('geometry', ['model']),
+    coreFloor('naming', ['model']),
+    coreFloor('weighing', ['model']),
+    coreFloor('planning', ['model', 'geometry', 'weighing']),
+    coreFloor('checking', ['model', 'geometry', 'weighing', 'planning']),
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      comment: 'Numbers in, numbers out: no Node, no image library, no interface.',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core', 'npm', 'npm-dev'], pathNot: 'node_modules/(zod|@noble/hashes)/' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(^|/)dist/' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'default'], extensions: ['.ts', '.tsx', '.js', '.json'] },
+  },
+};

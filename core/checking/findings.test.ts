@@ -1,0 +1,84 @@
+import { expect, test } from 'vitest';
+import { largestWindow } from '../geometry/index.ts';
+import { PlaceSchema, type Weight } from '../model/index.ts';
+import { fileReasons, frameFindings } from './index.ts';
+
+const place = PlaceSchema.parse({
+  slug: 'cover',
+  name: 'Clip cover',
+  purpose: 'cover',
+  width: 1080,
+  height: 1920,
+  formats: ['jpeg', 'webp'],
+  limit: { bytes: 3_145_728, unit: 'MiB' },
+});
+const original = { width: 3000, height: 4000, hasAlpha: false };
+const settings = { window: largestWindow(original, { width: 1080, height: 1920 }), format: 'jpeg' as const };
+const weight: Weight = { planHash: 'x', format: 'jpeg', quality: 90, bytes: 400_000, fits: true };
+const kinds = (frame: Parameters<typeof frameFindings>[0]) =>
+  frameFindings(frame).map((one) => `${one.level}: ${one.kind}`);
+
+test('a good frame has no findings, measured or not', () => {
+  expect(frameFindings({ original, place, settings, weight })).toEqual([]);
+  expect(frameFindings({ original, place, settings, weight: null })).toEqual([]);
+});
+
+test('an enlarged frame is loosened to 1x by its fix where the original reaches', () => {
+  const tight = { ...settings, window: { ...settings.window, span: 500 } };
+  const [finding] = frameFindings({ original, place, settings: tight, weight });
+  expect(finding).toMatchObject({ kind: 'enlarged', level: 'caution', measured: 2.16, allowed: 1 });
+  const fixed = { ...tight, ...finding?.fix?.change };
+  expect(frameFindings({ original, place, settings: fixed, weight })).toEqual([]);
+
+  const small = { width: 500, height: 600, hasAlpha: false };
+  const largest = { ...settings, window: largestWindow(small, { width: 1080, height: 1920 }) };
+  const [stuck] = frameFindings({ original: small, place, settings: largest, weight });
+  expect(stuck?.kind).toBe('enlarged');
+  expect(stuck?.fix).toBeUndefined();
+});
+
+test('weight, format and transparency are told with numbers, blockers first', () => {
+  const heavy: Weight = { ...weight, format: 'png', quality: null, bytes: 3_250_586, fits: false };
+  const png = { ...settings, format: 'png' as const };
+  const found = frameFindings({ original, place, settings: png, weight: heavy });
+  expect(found.map((one) => one.kind)).toEqual(['format', 'too heavy']);
+  expect(found[0]?.text).toContain('It takes JPEG, WebP');
+  expect(found[1]).toMatchObject({ measured: '3.10 MiB', allowed: '3 MiB', fix: { change: { format: 'jpeg' } } });
+  expect(kinds({ original, place, settings, weight: { ...weight, quality: 41 } })).toEqual(['caution: low quality']);
+  expect(kinds({ original: { ...original, hasAlpha: true }, place, settings, weight })).toEqual([
+    'caution: transparency',
+  ]);
+});
+
+test('covered and hidden parts count only where they reach the middle of the frame', () => {
+  const bottom = (top: number) => ({
+    left: 0,
+    top,
+    width: 1080,
+    height: 1920 - top,
+    shape: 'rectangle' as const,
+    reason: 'controls',
+  });
+  expect(kinds({ original, place: { ...place, covered: [bottom(1600)] }, settings, weight })).toEqual([]);
+  const [finding] = frameFindings({ original, place: { ...place, covered: [bottom(1280)] }, settings, weight });
+  expect(finding).toMatchObject({ kind: 'covered middle', measured: '25 %' });
+  const shownPart = { left: 0, top: 320, width: 1080, height: 640, shape: 'rectangle' as const, reason: 'lists' };
+  expect(frameFindings({ original, place: { ...place, shownPart }, settings, weight })[0]).toMatchObject({
+    kind: 'hidden middle',
+    measured: '50 %',
+  });
+});
+
+test('a finished file is refused for its dimensions, its format and its bytes, each in words', () => {
+  const demand = {
+    dimensions: { width: 800, height: 800 },
+    format: 'jpeg' as const,
+    limit: place.limit,
+    budgetBytes: 3_051_356,
+  };
+  expect(fileReasons({ width: 800, height: 800, format: 'jpeg', bytes: 3_051_356 }, demand)).toEqual([]);
+  const reasons = fileReasons({ width: 800, height: 796, format: 'png', bytes: 3_051_357 }, demand);
+  expect(reasons).toHaveLength(3);
+  expect(reasons[0]).toContain('800 × 796');
+  expect(reasons[2]).toContain('3,051,357');
+});

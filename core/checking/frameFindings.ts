@@ -1,0 +1,162 @@
+import { area, clampWindow, enlargement, intersection, placeDimensions, type Rect } from '../geometry/index.ts';
+import {
+  type Area,
+  type Dimensions,
+  type Finding,
+  type FrameSettings,
+  formatLabel,
+  formatLimit,
+  formatWeight,
+  type Original,
+  type Place,
+  type Weight,
+} from '../model/index.ts';
+import { flattenColour } from '../planning/index.ts';
+
+export interface FrameToCheck {
+  original: Pick<Original, 'width' | 'height' | 'hasAlpha'>;
+  place: Place;
+  settings: FrameSettings;
+  /** Null while it has not been measured. */
+  weight: Weight | null;
+}
+
+/** Enlargement from which the caution becomes a strong one. */
+const strongEnlargement = 1.5;
+/** Encoder quality under which blocks and smears begin to show on a photograph. */
+const plainlyVisibleQuality = 60;
+
+/** Everything that is wrong or doubtful about one frame: blockers first, then cautions. */
+export function frameFindings(frame: FrameToCheck): Finding[] {
+  const output = placeDimensions(frame.place, frame.original);
+  const found = [
+    formatFinding(frame),
+    weightFinding(frame),
+    enlargedFinding(frame, output),
+    transparencyFinding(frame),
+    coveredFinding(frame.place, output),
+    hiddenFinding(frame.place, output),
+  ].filter((finding) => finding !== null);
+  return [...found.filter((one) => one.level === 'blocker'), ...found.filter((one) => one.level === 'caution')];
+}
+
+function formatFinding({ place, settings }: FrameToCheck): Finding | null {
+  if (place.formats.includes(settings.format)) return null;
+  const taken = place.formats.map((format) => formatLabel[format]).join(', ');
+  const other = place.formats.includes('jpeg') ? 'jpeg' : place.formats.includes('png') ? 'png' : null;
+  return {
+    kind: 'format',
+    level: 'blocker',
+    text: `${place.name} does not take ${formatLabel[settings.format]}. It takes ${taken}.`,
+    measured: formatLabel[settings.format],
+    allowed: taken,
+    ...(other ? { fix: { label: `Deliver as ${formatLabel[other]}`, change: { format: other } } } : {}),
+  };
+}
+
+function weightFinding({ place, settings, weight }: FrameToCheck): Finding | null {
+  if (!weight) return null;
+  const { unit } = place.limit;
+  const allowed = formatLimit(place.limit);
+  if (!weight.fits) {
+    const measured = formatWeight(weight.bytes, unit);
+    const lighter = settings.format === 'png' && place.formats.includes('jpeg');
+    return {
+      kind: 'too heavy',
+      level: 'blocker',
+      text: `At its lightest this file weighs ${measured}; ${place.name} takes ${allowed} less headroom.`,
+      measured,
+      allowed,
+      ...(lighter ? { fix: { label: 'Deliver as JPEG', change: { format: 'jpeg' } } } : {}),
+    };
+  }
+  if (weight.quality !== null && weight.quality < plainlyVisibleQuality) {
+    return {
+      kind: 'low quality',
+      level: 'caution',
+      text: `To stay under ${allowed} the quality had to go down to ${weight.quality}; it may be seen.`,
+      measured: weight.quality,
+      allowed: plainlyVisibleQuality,
+    };
+  }
+  return null;
+}
+
+function enlargedFinding({ original, settings }: FrameToCheck, output: Dimensions): Finding | null {
+  const times = enlargement(settings.window, output);
+  if (times <= 1.0005) return null;
+  const loosened = clampWindow({ ...settings.window, span: output.width }, original, output);
+  const reaches = enlargement(loosened, output);
+  const label = reaches <= 1.0005 ? 'Loosen to 1×' : `Loosen to ${reaches.toFixed(2)}×`;
+  const strong = times > strongEnlargement;
+  return {
+    kind: 'enlarged',
+    level: 'caution',
+    text: strong
+      ? `Enlarged ${times.toFixed(2)} times: it will look soft. Loosen the frame or choose a smaller place.`
+      : `Enlarged ${times.toFixed(2)} times: the frame asks for more pixels than the original has here.`,
+    measured: Number(times.toFixed(3)),
+    allowed: 1,
+    ...(reaches < times - 0.005 ? { fix: { label, change: { window: loosened } } } : {}),
+  };
+}
+
+function transparencyFinding({ original, place, settings }: FrameToCheck): Finding | null {
+  if (!original.hasAlpha || settings.format !== 'jpeg') return null;
+  const takesPng = place.formats.includes('png');
+  return {
+    kind: 'transparency',
+    level: 'caution',
+    text: `JPEG has no transparency: transparent parts become white (${flattenColour}).`,
+    measured: 'JPEG',
+    allowed: 'PNG',
+    ...(takesPng ? { fix: { label: 'Deliver as PNG', change: { format: 'png' } } } : {}),
+  };
+}
+
+/** The middle of a frame, where most people put what matters: two thirds of each side. */
+function middle(output: Dimensions): Rect {
+  return {
+    left: output.width / 6,
+    top: output.height / 6,
+    width: (output.width * 2) / 3,
+    height: (output.height * 2) / 3,
+  };
+}
+
+const percent = (share: number) => `${Math.max(1, Math.round(share * 100))} %`;
+
+/** The share of the frame's middle that an area takes, 0..1; a circle counts with its bounding box. */
+function shareOfMiddle(one: Area, output: Dimensions): number {
+  return area(intersection(one, middle(output))) / area(middle(output));
+}
+
+function coveredFinding(place: Place, output: Dimensions): Finding | null {
+  const covering = place.covered
+    .map((one) => ({ reason: one.reason, share: shareOfMiddle(one, output) }))
+    .filter((one) => one.share > 0);
+  if (covering.length === 0) return null;
+  const share = covering.reduce((sum, one) => sum + one.share, 0);
+  const reasons = [...new Set(covering.map((one) => one.reason))].join(' and ');
+  return {
+    kind: 'covered middle',
+    level: 'caution',
+    text: `${percent(share)} of the frame's middle lies under ${reasons}: keep what matters out of there.`,
+    measured: percent(share),
+    allowed: '0 %',
+  };
+}
+
+function hiddenFinding(place: Place, output: Dimensions): Finding | null {
+  if (!place.shownPart) return null;
+  const share = 1 - shareOfMiddle(place.shownPart, output);
+  if (share <= 0.005) return null;
+  const { width, height, reason } = place.shownPart;
+  return {
+    kind: 'hidden middle',
+    level: 'caution',
+    text: `Only ${width} × ${height} px is always shown (${reason}); ${percent(share)} of the frame's middle lies outside.`,
+    measured: percent(share),
+    allowed: '0 %',
+  };
+}

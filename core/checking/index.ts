@@ -1,0 +1,2 @@
+export * from './fileReasons.ts';
+export * from './frameFindings.ts';

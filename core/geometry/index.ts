@@ -1,0 +1,4 @@
+export * from './dimensions.ts';
+export * from './rect.ts';
+export * from './viewport.ts';
+export * from './window.ts';

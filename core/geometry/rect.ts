@@ -1,0 +1,36 @@
+import type { Dimensions } from '../model/index.ts';
+
+export interface Point {
+  x: number;
+  y: number;
+}
+
+/** An upright rectangle; the right and bottom edges are `left + width` and `top + height`, exclusive. */
+export interface Rect {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** The common part of two rectangles; of zero width or height where they do not meet. */
+export function intersection(a: Rect, b: Rect): Rect {
+  const left = Math.max(a.left, b.left);
+  const top = Math.max(a.top, b.top);
+  return {
+    left,
+    top,
+    width: Math.max(0, Math.min(a.left + a.width, b.left + b.width) - left),
+    height: Math.max(0, Math.min(a.top + a.height, b.top + b.height) - top),
+  };
+}
+
+export function area(rect: Dimensions): number {
+  return rect.width * rect.height;
+}
+
+/** `value` kept between `low` and `high`; their middle where the two have crossed. */
+export function clamp(value: number, low: number, high: number): number {
+  if (low > high) return (low + high) / 2;
+  return Math.min(high, Math.max(low, value));
+}

@@ -1,0 +1,64 @@
+import { z } from 'zod';
+import { DeliveryFormatSchema } from './format.ts';
+import { DimensionsSchema } from './place.ts';
+import { WeightUnitSchema } from './weight.ts';
+
+/** What a rendered file was measured to be after it had been opened again. */
+export const MeasuredFileSchema = DimensionsSchema.extend({
+  bytes: z.int().positive(),
+  format: z.string(),
+});
+export type MeasuredFile = z.infer<typeof MeasuredFileSchema>;
+
+/** One line of `manifest.json`. */
+export const ManifestFileSchema = DimensionsSchema.extend({
+  file: z.string(),
+  original: z.string(),
+  originalSha256: z.string(),
+  network: z.string(),
+  place: z.string(),
+  bytes: z.int().positive(),
+  sha256: z.string(),
+  format: DeliveryFormatSchema,
+  quality: z.int().nullable(),
+  limitBytes: z.int().positive(),
+  limitUnit: WeightUnitSchema,
+  window: z.object({ left: z.number(), top: z.number(), width: z.number(), height: z.number() }),
+  planHash: z.string(),
+});
+export type ManifestFile = z.infer<typeof ManifestFileSchema>;
+
+/** A file that did not come out as its place demands and is therefore not in the archive. */
+export const LeftOutSchema = z.object({
+  file: z.string(),
+  network: z.string(),
+  place: z.string(),
+  reasons: z.array(z.string()),
+});
+export type LeftOut = z.infer<typeof LeftOutSchema>;
+
+export const ManifestSchema = z.object({
+  manifest: z.literal(1),
+  project: z.string(),
+  delivered: z.iso.datetime(),
+  files: z.array(ManifestFileSchema),
+  leftOut: z.array(LeftOutSchema),
+});
+export type Manifest = z.infer<typeof ManifestSchema>;
+
+/** One run that writes files; kept. */
+export const DeliverySchema = z.object({
+  id: z.uuid(),
+  projectId: z.uuid(),
+  pattern: z.string(),
+  state: z.enum(['waiting', 'working', 'done', 'failed']),
+  frameCount: z.int(),
+  doneCount: z.int(),
+  bytes: z.int(),
+  createdAt: z.iso.datetime(),
+  files: z.array(ManifestFileSchema),
+  leftOut: z.array(LeftOutSchema),
+  /** In words, where `state` is `failed`. */
+  failure: z.string().nullable(),
+});
+export type Delivery = z.infer<typeof DeliverySchema>;

@@ -1,0 +1,11 @@
+import type { FrameChange } from './frame.ts';
+
+/** One thing that is wrong (blocker: no delivery) or doubtful (caution), in words, with the numbers behind it. */
+export interface Finding {
+  kind: 'enlarged' | 'too heavy' | 'low quality' | 'format' | 'transparency' | 'covered middle' | 'hidden middle';
+  level: 'blocker' | 'caution';
+  text: string;
+  measured: number | string;
+  allowed: number | string;
+  fix?: { label: string; change: FrameChange };
+}

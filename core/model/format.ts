@@ -1,0 +1,12 @@
+import { z } from 'zod';
+
+/** Formats that a place may take. */
+export const ImageFormatSchema = z.enum(['jpeg', 'png', 'webp', 'avif']);
+export type ImageFormat = z.infer<typeof ImageFormatSchema>;
+
+/** Formats that a frame can be delivered in. */
+export const DeliveryFormatSchema = z.enum(['jpeg', 'png']);
+export type DeliveryFormat = z.infer<typeof DeliveryFormatSchema>;
+
+export const formatLabel: Record<ImageFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP', avif: 'AVIF' };
+export const formatExtension: Record<DeliveryFormat, string> = { jpeg: 'jpg', png: 'png' };

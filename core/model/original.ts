@@ -1,0 +1,31 @@
+import { z } from 'zod';
+
+/** An imported picture. Its bytes never change; `width` and `height` are in pixels after the orientation tag is applied. */
+export const OriginalSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  fileName: z.string(),
+  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  bytes: z.int().positive(),
+  format: z.enum(['jpeg', 'png', 'webp', 'tiff', 'avif', 'svg', 'gif']),
+  width: z.int().positive(),
+  height: z.int().positive(),
+  hasAlpha: z.boolean(),
+  createdAt: z.iso.datetime(),
+});
+export type Original = z.infer<typeof OriginalSchema>;
+
+/** What a picture may measure to be taken in. */
+export const originalLimits = {
+  bytes: 300_000_000,
+  pixels: 400_000_000,
+  /** Bytes of memory that opening a picture may need, estimated from its header. */
+  decodingBytes: 1_200_000_000,
+} as const;
+
+/** A name that a person gives to a project or an original. */
+export const NameSchema = z
+  .string({ error: 'A name is needed.' })
+  .trim()
+  .min(1, 'A name needs at least one character.')
+  .max(120, 'A name can have at most 120 characters.');

@@ -1,0 +1,21 @@
+import { z } from 'zod';
+import { FrameSchema } from './frame.ts';
+import { OriginalSchema } from './original.ts';
+
+export const ProjectSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  createdAt: z.iso.datetime(),
+  changedAt: z.iso.datetime(),
+  frameCount: z.int(),
+  /** Up to four frames that show what the project is about. */
+  cover: z.array(z.object({ frame: FrameSchema, original: OriginalSchema })),
+});
+export type Project = z.infer<typeof ProjectSchema>;
+
+/** A project with everything set for it. */
+export const OpenProjectSchema = ProjectSchema.omit({ frameCount: true, cover: true }).extend({
+  originals: z.array(OriginalSchema),
+  frames: z.array(FrameSchema),
+});
+export type OpenProject = z.infer<typeof OpenProjectSchema>;

@@ -1,0 +1,62 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { defaultPattern, fileNames, patternProblem } from './index.ts';
+
+const item = (over: Partial<Parameters<typeof fileNames>[1][number]> = {}) => ({
+  name: 'Five flyers',
+  network: 'Sunpane',
+  place: 'Square post',
+  dimensions: { width: 1080, height: 1080 },
+  extension: 'jpg',
+  ...over,
+});
+
+test('names say what, where and how large, and collisions are numbered', () => {
+  const names = fileNames(defaultPattern, [
+    item(),
+    item({ name: 'FIVE—flyers!' }),
+    item({ name: 'Drachenfüße am Strand' }),
+  ]);
+  expect(names).toEqual([
+    'five-flyers_sunpane_square-post_1080x1080.jpg',
+    'five-flyers_sunpane_square-post_1080x1080-2.jpg',
+    'drachenfusse-am-strand_sunpane_square-post_1080x1080.jpg',
+  ]);
+});
+
+test('whatever people call things, names are safe everywhere and all different', () => {
+  const text = fc.string({ unit: 'binary', maxLength: 300 });
+  const pattern = fc.constantFrom(
+    '{name}',
+    '../{name}/{place}',
+    '{network}.{name}.',
+    'CON',
+    ' {place}\\{width}*{height} ',
+  );
+  fc.assert(
+    fc.property(
+      pattern,
+      fc.array(fc.record({ name: text, place: text }), { minLength: 1, maxLength: 6 }),
+      (shape, all) => {
+        const names = fileNames(
+          shape,
+          all.map((one) => item(one)),
+        );
+        expect(new Set(names).size).toBe(all.length);
+        for (const name of names) {
+          expect(name).toMatch(/^[a-z0-9][a-z0-9._-]*\.jpg$/);
+          expect(name).not.toMatch(/^(con|prn|aux|nul|com\d|lpt\d)\./);
+          expect(name.length).toBeLessThan(200);
+        }
+      },
+    ),
+  );
+});
+
+test('a wrong pattern is explained', () => {
+  expect(patternProblem('{name}_{date}')).toContain('{date} is not known');
+  expect(patternProblem('  ')).toContain('at least one word');
+  expect(patternProblem('{name')).toContain('brace');
+  expect(patternProblem(defaultPattern)).toBeNull();
+  expect(() => fileNames('{wrong}', [])).toThrow('not known');
+});

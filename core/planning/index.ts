@@ -1,0 +1,3 @@
+export * from './planHash.ts';
+export * from './renderPlan.ts';
+export * from './sampling.ts';

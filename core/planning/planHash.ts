@@ -1,0 +1,18 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import type { RenderPlan } from './renderPlan.ts';
+
+/** JSON with the keys of every object in order, so that equal values have equal text. */
+function canonicalJson(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonicalJson).join(',')}]`;
+  if (value !== null && typeof value === 'object') {
+    const entries = Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1));
+    return `{${entries.map(([key, item]) => `${JSON.stringify(key)}:${canonicalJson(item)}`).join(',')}}`;
+  }
+  return JSON.stringify(value);
+}
+
+/** SHA-256 over the plan, 64 hexadecimal digits: the key of proofs and weights. */
+export function planHash(plan: RenderPlan): string {
+  return bytesToHex(sha256(utf8ToBytes(canonicalJson(plan))));
+}

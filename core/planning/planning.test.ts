@@ -1,0 +1,83 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { clampWindow } from '../geometry/index.ts';
+import { levelDimensions, planFrame, planHash, RenderPlanSchema, sampling, scalePlan } from './index.ts';
+
+const side = fc.integer({ min: 16, max: 20_000 });
+const dimensions = fc.record({ width: side, height: side });
+const share = fc.double({ min: 0, max: 1, noNaN: true });
+
+const aPlan = fc
+  .record({ original: dimensions, output: dimensions, x: share, y: share, span: share, png: fc.boolean() })
+  .map(({ original, output, x, y, span, png }) =>
+    planFrame({
+      original: { ...original, sha256: 'ab'.repeat(32), hasAlpha: false },
+      place: { ...output, limit: { bytes: 8_000_000, unit: 'MB' } },
+      settings: {
+        window: clampWindow(
+          { centreX: x * original.width, centreY: y * original.height, span: span * original.width },
+          original,
+          output,
+        ),
+        format: png ? 'png' : 'jpeg',
+      },
+    }),
+  );
+
+test('a plan has exactly the dimensions of its place, for any original and window', () => {
+  fc.assert(
+    fc.property(aPlan, (plan) => {
+      expect(RenderPlanSchema.parse(plan)).toEqual(plan);
+      const { resampleTo, trim } = sampling(plan, 6);
+      expect(trim ? { width: trim.width, height: trim.height } : resampleTo).toEqual(plan.output);
+    }),
+  );
+});
+
+test('what is cut lies inside its level and meets the window within half an output pixel', () => {
+  fc.assert(
+    fc.property(aPlan, fc.integer({ min: 1, max: 6 }), (plan, levels) => {
+      const { level, cut, resampleTo, trim } = sampling(plan, levels);
+      const bounds = levelDimensions(plan.original, level);
+      expect(level).toBeLessThan(levels);
+      expect(cut.left).toBeGreaterThanOrEqual(0);
+      expect(cut.left + cut.width).toBeLessThanOrEqual(bounds.width);
+      expect(cut.top + cut.height).toBeLessThanOrEqual(bounds.height);
+      // Where the first output pixel's edge falls on the original, from the sampling alone.
+      const growth = resampleTo.width / cut.width;
+      const left = (cut.left + (trim ? trim.left / growth : 0)) * 2 ** level;
+      const outputPixel = plan.source.width / plan.output.width;
+      // One pixel more is allowed where the original's edge or a single-pixel cut leaves no choice.
+      expect(Math.abs(left - plan.source.left)).toBeLessThanOrEqual(Math.max(outputPixel / 2, 0.5) + 2 ** level);
+      if (trim) expect(trim.left + trim.width).toBeLessThanOrEqual(resampleTo.width);
+    }),
+  );
+});
+
+test('a level is only used while two of its pixels or more go into an output pixel', () => {
+  fc.assert(
+    fc.property(aPlan, (plan) => {
+      const { level } = sampling(plan, 8);
+      if (level > 0) expect(plan.source.width / 2 ** level / plan.output.width).toBeGreaterThanOrEqual(2 * (1 - 1e-3));
+    }),
+  );
+});
+
+test('the hash depends on the values, not on the order of keys or arithmetic noise', () => {
+  const base = {
+    original: { sha256: 'cd'.repeat(32), width: 6000, height: 4000, hasAlpha: true },
+    place: { width: 1080, height: 1350, limit: { bytes: 8_000_000, unit: 'MB' as const } },
+    settings: { window: { centreX: 3000, centreY: 2000, span: 3000 }, format: 'jpeg' as const },
+  };
+  const plan = planFrame(base);
+  const reordered = Object.fromEntries(Object.entries(plan).reverse());
+  expect(planHash(RenderPlanSchema.parse(reordered))).toBe(planHash(plan));
+  const noisy = {
+    ...base,
+    settings: { ...base.settings, window: { centreX: 3000 + 1e-9, centreY: 2000, span: 3000 } },
+  };
+  expect(planHash(planFrame(noisy))).toBe(planHash(plan));
+  expect(planHash(scalePlan(plan, 0.5))).not.toBe(planHash(plan));
+  expect(plan.flatten).toBe('#ffffff');
+  expect(plan.encoding.budgetBytes).toBe(7_760_000);
+});

@@ -1,0 +1,68 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { highestQualityThatFits } from './index.ts';
+
+/** A made encoder: bytes grow with quality along the usual JPEG curve, bent and disturbed by the given amounts. */
+function madeEncoder(scale: number, bend: number, stray: (quality: number) => number) {
+  const scaleOf = (quality: number) => (quality < 50 ? 5000 / quality : Math.max(1, 200 - 2 * quality));
+  return (quality: number) => Math.round(scale * scaleOf(quality) ** -bend * (1 + stray(quality)));
+}
+
+function byTryingAll(encode: (quality: number) => number, budget: number, floor: number, ceiling: number) {
+  for (let quality = ceiling; quality >= floor; quality -= 1) if (encode(quality) <= budget) return quality;
+  return null;
+}
+
+const encoders = fc.record({
+  scale: fc.double({ min: 1e5, max: 1e8, noNaN: true }),
+  bend: fc.double({ min: 0.4, max: 1.1, noNaN: true }),
+  quickFactor: fc.double({ min: 0.9, max: 1.6, noNaN: true }),
+  quickBend: fc.double({ min: -0.08, max: 0.08, noNaN: true }),
+  budgetAt: fc.double({ min: 1, max: 100, noNaN: true }),
+  waviness: fc.double({ min: 0, max: 1, noNaN: true }),
+});
+
+async function searchAll(tolerance: number) {
+  const counts: number[] = [];
+  await fc.assert(
+    fc.asyncProperty(encoders, async ({ scale, bend, quickFactor, quickBend, budgetAt, waviness }) => {
+      // A wave between -1 and 0: two qualities never stray from each other by more than `tolerance`.
+      const stray = (quality: number) => (tolerance * waviness * (Math.sin(quality * 12.9898) - 1)) / 2;
+      const encode = madeEncoder(scale, bend, stray);
+      const quick = madeEncoder(scale * quickFactor, bend + quickBend, () => 0);
+      const budget = Math.max(1, madeEncoder(scale, bend, () => 0)(budgetAt));
+      const found = await highestQualityThatFits({
+        budget,
+        floor: 5,
+        ceiling: 95,
+        encode: async (quality) => ({ bytes: encode(quality) }),
+        sketch: async (quality) => quick(quality),
+        tolerance: Math.max(tolerance, 1e-9) * 1.01,
+      });
+      expect(found.best?.quality ?? null).toBe(byTryingAll(encode, budget, 5, 95));
+      if (found.best) expect(found.best.encoded.bytes).toBe(encode(found.best.quality));
+      counts.push(found.encodings);
+      expect(found.encodings).toBeLessThanOrEqual(12);
+      expect(found.sketches).toBeLessThanOrEqual(3);
+    }),
+    { numRuns: 600 },
+  );
+  return counts.reduce((sum, count) => sum + count, 0) / counts.length;
+}
+
+test('gives the same answer as trying every quality, in about three full encodings', async () => {
+  expect(await searchAll(0)).toBeLessThan(3.2);
+});
+
+test('does so for encoders that now and then give fewer bytes for more quality', async () => {
+  expect(await searchAll(0.005)).toBeLessThan(3.8);
+});
+
+test('says so when every quality is too heavy, and tries the ceiling alone when the budget is wide', async () => {
+  const encode = async (quality: number) => ({ bytes: 1000 * quality });
+  const sketch = async (quality: number) => 1200 * quality;
+  const none = await highestQualityThatFits({ budget: 999, floor: 1, ceiling: 90, encode, sketch });
+  expect(none.best).toBeNull();
+  const wide = await highestQualityThatFits({ budget: 1e6, floor: 1, ceiling: 90, encode, sketch, ceilingFirst: true });
+  expect(wide).toMatchObject({ best: { quality: 90 }, encodings: 1, sketches: 0 });
+});

@@ -1,0 +1,3 @@
+export * from './budget.ts';
+export * from './highestQuality.ts';
+export * from './qualityCurve.ts';

@@ -1,0 +1,19 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    projects: [
+      { test: { name: 'unit', include: ['core/**/*.test.ts', 'web/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'integration',
+          include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],
+          globalSetup: 'server/testing/database.ts',
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+});

@@ -1,0 +1,58 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import { pinoHttp } from 'pino-http';
+import type { Services } from '../services.ts';
+import { deliveriesRouter } from './deliveries.ts';
+import { answerErrors } from './errors.ts';
+import { framesRouter } from './frames.ts';
+import { ownHostOnly } from './guard.ts';
+import { originalsRouter } from './originals.ts';
+import { notFound } from './params.ts';
+import { projectsRouter } from './projects.ts';
+
+/** The whole application: the API under `/api`, the built interface under everything else. */
+export function makeApp(services: Services, webFolder: string): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(pinoHttp({ logger: services.log, autoLogging: { ignore: (request) => request.method === 'GET' } }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          // Ant Design puts its styles into the page as it runs.
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          workerSrc: ["'self'", 'blob:'],
+          upgradeInsecureRequests: null,
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(ownHostOnly);
+  app.use(express.json({ limit: '2mb' }));
+
+  app.get('/api/spec-book', (_request, response) => {
+    response.json(services.book.sheets);
+  });
+  app.use('/api/originals', originalsRouter(services));
+  app.use('/api/projects', projectsRouter(services));
+  app.use('/api/frames', framesRouter(services));
+  app.use('/api/deliveries', deliveriesRouter(services));
+  app.use('/api', () => {
+    throw notFound('This address');
+  });
+
+  const page = join(webFolder, 'index.html');
+  app.use('/assets', express.static(join(webFolder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(webFolder));
+  app.use((_request, response) => {
+    if (existsSync(page)) response.sendFile(page, { dotfiles: 'allow' });
+    else
+      response.status(503).type('text').send('The interface is not built yet. Start the program with ./inkwell serve.');
+  });
+  app.use(answerErrors(services.log));
+  return app;
+}

@@ -1,0 +1,81 @@
+import { placeDimensions } from '@inkwell/core/geometry';
+import { formatExtension } from '@inkwell/core/model';
+import { defaultPattern, fileNames, fileNameWord, patternProblem } from '@inkwell/core/naming';
+import { Router } from 'express';
+import { z } from 'zod';
+import { Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { addDelivery, deliveriesOfProject, findDelivery } from '../store/deliveries.ts';
+import { framesOfProject } from '../store/frames.ts';
+import { openProject } from '../store/projects.ts';
+import type { DeliveryItem } from '../store/schema.ts';
+import { archiveOf } from './archive.ts';
+import { found, idOf } from './params.ts';
+
+const DeliverSchema = z.object({
+  projectId: z.uuid(),
+  pattern: z.string().max(200).default(defaultPattern),
+  /** Deliver only these frames; all where it is left out. */
+  frameIds: z.array(z.uuid()).optional(),
+});
+
+export function deliveriesRouter({ db, book, queue }: Services): Router {
+  const router = Router();
+
+  router.get('/', async (request, response) => {
+    response.json(await deliveriesOfProject(db, z.uuid().parse(request.query.project)));
+  });
+
+  router.post('/', async (request, response) => {
+    const { projectId, pattern, frameIds } = DeliverSchema.parse(request.body);
+    const project = found(await openProject(db, projectId), 'This project');
+    const problem = patternProblem(pattern);
+    if (problem) throw new Refusal(problem);
+    const wanted = (await framesOfProject(db, projectId)).flatMap(({ frame, original }) => {
+      const at = book.places.get(frame.placeId);
+      const plan = book.planOf(frame, original);
+      return at && plan && (!frameIds || frameIds.includes(frame.id)) ? [{ frame, original, at, plan }] : [];
+    });
+    if (wanted.length === 0)
+      throw new Refusal('There is no frame to deliver. Choose a picture and a place for it first.');
+    const names = fileNames(
+      pattern,
+      wanted.map(({ frame, original, at }) => ({
+        name: original.name,
+        network: at.network.name,
+        place: at.place.name,
+        dimensions: placeDimensions(at.place, original),
+        extension: formatExtension[frame.format],
+      })),
+    );
+    const items = wanted.map(
+      ({ original, at, plan }, index): DeliveryItem => ({
+        fileName: names[index] ?? '',
+        plan,
+        original: original.name,
+        network: at.network.name,
+        place: at.place.name,
+        limit: at.place.limit,
+      }),
+    );
+    const delivery = await addDelivery(db, { projectId, projectName: project.name, pattern, items });
+    await queue.askDelivery(delivery.id);
+    response.status(202).json(delivery);
+  });
+
+  router.get('/:id', async (request, response) => {
+    response.json(found(await findDelivery(db, idOf(request)), 'This delivery').delivery);
+  });
+
+  router.get('/:id/archive', async (request, response) => {
+    const { stored, delivery } = found(await findDelivery(db, idOf(request)), 'This delivery');
+    if (delivery.state !== 'done') throw new Refusal('This delivery is not finished yet.', 409);
+    const day = delivery.createdAt.slice(0, 16).replace('T', '_').replace(':', '');
+    response.attachment(`${fileNameWord(stored.projectName) || 'delivery'}_${day}.zip`);
+    archiveOf(db, stored, delivery)
+      .on('error', (error) => response.destroy(error))
+      .pipe(response);
+  });
+
+  return router;
+}

@@ -1,0 +1,33 @@
+import type { ErrorRequestHandler } from 'express';
+import type { Logger } from 'pino';
+import { ZodError, z } from 'zod';
+import { Refusal } from '../refusal.ts';
+
+/** Turns whatever went wrong into a status and a sentence. What is nobody's fault but ours goes to the log in full. */
+export function answerErrors(log: Logger): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) return next(error);
+    if (error instanceof Refusal) {
+      if (error.cause) log.info({ cause: error.cause, url: request.url }, error.message);
+      response.status(error.status).json({ message: error.message, ...error.details });
+      return;
+    }
+    if (error instanceof ZodError) {
+      response
+        .status(400)
+        .json({ message: `This could not be understood. ${z.prettifyError(error).replace(/\s*\n\s*/g, ' ')}` });
+      return;
+    }
+    if (error instanceof SyntaxError || hasStatus(error, 400)) {
+      response.status(400).json({ message: 'The request is not readable JSON. Reload the page and try again.' });
+      return;
+    }
+    log.error({ error, url: request.url }, 'request failed');
+    response
+      .status(500)
+      .json({ message: 'Something went wrong in the program. Nothing that was saved is lost; try again.' });
+  };
+}
+
+const hasStatus = (error: unknown, status: number) =>
+  typeof error === 'object' && error !== null && 'status' in error && error.status === status;

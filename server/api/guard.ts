@@ -1,0 +1,19 @@
+import type { RequestHandler } from 'express';
+import { Refusal } from '../refusal.ts';
+
+const own = new Set(['127.0.0.1', 'localhost']);
+
+/**
+ * Lets only requests through that address this machine by its own name and come from a page of this program: another
+ * site's page, or a name that was made to point here, gets nothing.
+ */
+export const ownHostOnly: RequestHandler = (request, _response, next) => {
+  const host = request.headers.host ?? '';
+  if (!own.has(host.replace(/:\d+$/, '')))
+    throw new Refusal('This address is not served here. Use http://127.0.0.1.', 403);
+  const { origin } = request.headers;
+  if (origin !== undefined && origin !== `http://${host}`) {
+    throw new Refusal('Requests from other sites are refused.', 403);
+  }
+  next();
+};

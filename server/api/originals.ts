@@ -1,0 +1,116 @@
+import { NameSchema } from '@inkwell/core/model';
+import busboy from 'busboy';
+import { Router } from 'express';
+import { z } from 'zod';
+import { previewPlan } from '../imaging/preview.ts';
+import { Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { readBlob } from '../store/blobs.ts';
+import {
+  duplicateOriginal,
+  findOriginal,
+  listOriginals,
+  renameOriginal,
+  setOriginalDeleted,
+} from '../store/originals.ts';
+import { found, idOf } from './params.ts';
+
+const WidthSchema = z.coerce.number().int().min(16).max(4000);
+const mediaTypes = {
+  jpeg: 'image/jpeg',
+  png: 'image/png',
+  webp: 'image/webp',
+  tiff: 'image/tiff',
+  avif: 'image/avif',
+  svg: 'image/svg+xml',
+  gif: 'image/gif',
+};
+
+export function originalsRouter({ db, importing, proofs }: Services): Router {
+  const router = Router();
+
+  router.get('/', async (_request, response) => {
+    response.json(await listOriginals(db));
+  });
+
+  // One picture a request, as multipart/form-data with a part named `file`; streamed, never held in memory.
+  router.post('/', async (request, response) => {
+    const leaving = new AbortController();
+    response.on('close', () => {
+      if (!response.writableFinished) leaving.abort(new Error('The upload was cancelled.'));
+    });
+    const original = await new Promise<Awaited<ReturnType<typeof importing.take>>>((resolve, reject) => {
+      let parser: busboy.Busboy;
+      try {
+        parser = busboy({ headers: request.headers, limits: { files: 1 }, defParamCharset: 'utf8' });
+      } catch (error) {
+        reject(
+          Object.assign(new Refusal('A picture has to be sent as a form with a part named file.', 400), {
+            cause: error,
+          }),
+        );
+        return;
+      }
+      let taking = false;
+      parser.on('file', (field, stream, info) => {
+        taking = true;
+        if (field !== 'file') {
+          stream.resume();
+          reject(new Refusal('A picture has to be sent as a form with a part named file.', 400));
+          return;
+        }
+        importing.take(stream, info.filename || 'picture', leaving.signal).then(resolve, (error: unknown) => {
+          request.unpipe(parser);
+          request.resume();
+          reject(error);
+        });
+      });
+      parser.on('close', () => {
+        if (!taking) reject(new Refusal('No picture came with this request.', 400));
+      });
+      parser.on('error', (error) => {
+        reject(Object.assign(new Refusal('The upload broke off. Try again.', 400), { cause: error }));
+      });
+      request.pipe(parser);
+    });
+    response.status(201).json(original);
+  });
+
+  router.patch('/:id', async (request, response) => {
+    const { name } = z.object({ name: NameSchema }).parse(request.body);
+    response.json(found(await renameOriginal(db, idOf(request), name), 'This original'));
+  });
+
+  router.post('/:id/duplicate', async (request, response) => {
+    response.status(201).json(found(await duplicateOriginal(db, idOf(request)), 'This original'));
+  });
+
+  router.delete('/:id', async (request, response) => {
+    found(await setOriginalDeleted(db, idOf(request), true), 'This original');
+    response.status(204).end();
+  });
+
+  router.post('/:id/restore', async (request, response) => {
+    found(await setOriginalDeleted(db, idOf(request), false), 'This original');
+    response.status(204).end();
+  });
+
+  router.get('/:id/file', async (request, response) => {
+    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    response.attachment(original.fileName);
+    response.type(mediaTypes[original.format]);
+    response.setHeader('Content-Length', original.bytes);
+    readBlob(db, original.sha256)
+      .on('error', (error) => response.destroy(error))
+      .pipe(response);
+  });
+
+  router.get('/:id/preview', async (request, response) => {
+    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    const proof = await proofs.get(previewPlan(original), WidthSchema.parse(request.query.width));
+    response.type(proof.type);
+    response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
+  });
+
+  return router;
+}

@@ -1,0 +1,116 @@
+import { clampWindow, largestWindow, placeDimensions } from '@inkwell/core/geometry';
+import { NameSchema, WindowSchema } from '@inkwell/core/model';
+import { planHash } from '@inkwell/core/planning';
+import { Router } from 'express';
+import { z } from 'zod';
+import { Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts';
+import {
+  addProject,
+  changeOriginals,
+  duplicateProject,
+  listProjects,
+  openProject,
+  renameProject,
+  setProjectDeleted,
+} from '../store/projects.ts';
+import { knownWeights } from '../store/weights.ts';
+import { found, idOf } from './params.ts';
+
+const ChangeFramesSchema = z.object({
+  add: z
+    .array(z.object({ originalId: z.uuid(), placeId: z.string(), window: WindowSchema.optional() }))
+    .max(2000)
+    .default([]),
+  remove: z.array(z.uuid()).max(2000).default([]),
+});
+const ChangeOriginalsSchema = z.object({
+  add: z.array(z.uuid()).max(500).default([]),
+  remove: z.array(z.uuid()).max(500).default([]),
+});
+
+export function projectsRouter({ db, book, queue }: Services): Router {
+  const router = Router();
+
+  router.get('/', async (_request, response) => {
+    response.json(await listProjects(db));
+  });
+
+  router.post('/', async (request, response) => {
+    const { name } = z.object({ name: NameSchema }).parse(request.body);
+    const id = await addProject(db, name);
+    response.status(201).json(await openProject(db, id));
+  });
+
+  router.get('/:id', async (request, response) => {
+    response.json(found(await openProject(db, idOf(request)), 'This project'));
+  });
+
+  router.patch('/:id', async (request, response) => {
+    const { name } = z.object({ name: NameSchema }).parse(request.body);
+    found(await renameProject(db, idOf(request), name), 'This project');
+    response.json(await openProject(db, idOf(request)));
+  });
+
+  router.post('/:id/duplicate', async (request, response) => {
+    const copy = found(await duplicateProject(db, idOf(request)), 'This project');
+    response.status(201).json(await openProject(db, copy));
+  });
+
+  router.delete('/:id', async (request, response) => {
+    found(await setProjectDeleted(db, idOf(request), true), 'This project');
+    response.status(204).end();
+  });
+
+  router.post('/:id/restore', async (request, response) => {
+    found(await setProjectDeleted(db, idOf(request), false), 'This project');
+    response.status(204).end();
+  });
+
+  router.post('/:id/originals', async (request, response) => {
+    const id = idOf(request);
+    const { add, remove } = ChangeOriginalsSchema.parse(request.body);
+    found(await openProject(db, id), 'This project');
+    await changeOriginals(db, id, add, remove);
+    response.json(await openProject(db, id));
+  });
+
+  // A new frame starts with the largest centred window unless one is given; frames that are there stay as they are.
+  router.post('/:id/frames', async (request, response) => {
+    const projectId = idOf(request);
+    const change = ChangeFramesSchema.parse(request.body);
+    const project = found(await openProject(db, projectId), 'This project');
+    const add = change.add.map(({ originalId, placeId, window }): NewFrame => {
+      const original = project.originals.find((one) => one.id === originalId);
+      if (!original) throw new Refusal('An original has to be chosen for the project before it is given places.', 409);
+      const place = book.places.get(placeId)?.place;
+      if (!place) throw new Refusal(`There is no place ${placeId} in the spec book.`);
+      if (place.group)
+        throw new Refusal(`${place.name} takes several pieces of one picture; a single frame cannot fill it.`);
+      const output = placeDimensions(place, original);
+      const start = window ? clampWindow(window, original, output) : largestWindow(original, output);
+      return { projectId, originalId, placeId, window: start, format: place.formats.includes('jpeg') ? 'jpeg' : 'png' };
+    });
+    await changeFrames(db, projectId, add, change.remove);
+    response.json(await openProject(db, projectId));
+  });
+
+  // What every frame weighs at full size. What is not known yet is asked for and comes as null.
+  router.get('/:id/weights', async (request, response) => {
+    const all = await framesOfProject(db, idOf(request));
+    const plans = all.flatMap(({ frame, original }) => {
+      const plan = book.planOf(frame, original);
+      return plan ? [{ frameId: frame.id, planHash: planHash(plan) }] : [];
+    });
+    const known = await knownWeights(
+      db,
+      plans.map((one) => one.planHash),
+    );
+    const missing = plans.filter((one) => !known.has(one.planHash));
+    for (const one of missing) await queue.askWeight(one.planHash, one.frameId);
+    response.json(plans.map((one) => ({ ...one, weight: known.get(one.planHash) ?? null })));
+  });
+
+  return router;
+}

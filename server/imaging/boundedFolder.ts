@@ -1,0 +1,57 @@
+import { mkdir, readdir, rm, stat, utimes } from 'node:fs/promises';
+import { join } from 'node:path';
+
+/** A folder of files that can be made again. When it grows past its bound, those used longest ago go first. */
+export class BoundedFolder {
+  private added = 0;
+
+  private constructor(
+    readonly path: string,
+    private readonly bound: number,
+    private readonly lookEvery: number,
+  ) {}
+
+  /**
+   * @param bound in bytes
+   * @param lookEvery after how many new files the folder is weighed
+   */
+  static async open(path: string, bound: number, lookEvery = 1): Promise<BoundedFolder> {
+    await mkdir(path, { recursive: true });
+    return new BoundedFolder(path, bound, lookEvery);
+  }
+
+  /** Says that a file was added; now and then the folder is brought back within its bound. */
+  async noteAdded(): Promise<void> {
+    this.added += 1;
+    if (this.added % this.lookEvery === 0) await this.trim();
+  }
+
+  /** Notes that a file is used now. False where it is not there. */
+  async touch(name: string): Promise<boolean> {
+    const now = new Date();
+    try {
+      await utimes(join(this.path, name), now, now);
+      return true;
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return false;
+      throw error;
+    }
+  }
+
+  /** Removes what was used longest ago until the rest is within the bound; the newest file always stays. */
+  private async trim(): Promise<void> {
+    const names = await readdir(this.path);
+    const files = await Promise.all(
+      names.map(async (name) => {
+        const found = await stat(join(this.path, name)).catch(() => null);
+        return { name, bytes: found?.size ?? 0, used: found?.mtimeMs ?? 0 };
+      }),
+    );
+    files.sort((a, b) => b.used - a.used);
+    let total = 0;
+    for (const [index, file] of files.entries()) {
+      total += file.bytes;
+      if (index > 0 && total > this.bound) await rm(join(this.path, file.name), { force: true });
+    }
+  }
+}

@@ -1,0 +1,154 @@
+import { open, readFile, stat } from 'node:fs/promises';
+import { type Original, originalLimits } from '@inkwell/core/model';
+import sharp, { type Metadata } from 'sharp';
+import { Refusal } from '../refusal.ts';
+import { animated, sniff } from './sniff.ts';
+import { checkSvgReach } from './svgReach.ts';
+
+/** What the header of a picture says. Nothing is decoded for it. */
+export interface Inspected {
+  format: Original['format'];
+  /** As it will be seen: after the orientation tag, and for SVG at the resolution it is drawn at. */
+  width: number;
+  height: number;
+  hasAlpha: boolean;
+  /** The pixels have to be turned or mirrored, which needs them all at hand. */
+  turned: boolean;
+  /** Dots per inch at which an SVG is drawn; undefined for pixels. */
+  density?: number;
+}
+
+/** An SVG is drawn this large along its long edge, or at its own size if that is larger. */
+const svgLongEdge = 4000;
+const largestSvgBytes = 20_000_000;
+/** The resolution at which one SVG unit is one pixel. */
+const svgUnitDensity = 72;
+
+const millions = (value: number) => Math.round(value / 1e6).toLocaleString('en');
+
+/**
+ * Reads the header of a file and says what it is.
+ *
+ * @throws Refusal in plain words for everything that cannot be taken and can be seen from the header
+ */
+export async function inspect(path: string): Promise<Inspected> {
+  const head = await headOf(path);
+  const format = sniff(head);
+  if (format === 'svg') await checkSvg(path);
+  if (format === 'png' && (await pngIsAnimated(path))) throw animated('PNG');
+  const meta = await readHeader(path, format);
+  const pages = meta.pages ?? 1;
+  if (pages > 1 && (format === 'gif' || format === 'webp' || format === 'avif')) throw animated(format.toUpperCase());
+  if (pages > 1 && format === 'tiff' && !(await isPyramid(path, meta, pages))) {
+    throw new Refusal(`This TIFF has ${pages} pages. Save the one page you want by itself and choose that.`);
+  }
+  const upright = { width: meta.autoOrient.width, height: meta.autoOrient.height };
+  const inspected: Inspected = { format, ...upright, hasAlpha: meta.hasAlpha, turned: (meta.orientation ?? 1) > 1 };
+  if (format === 'svg') {
+    const growth = Math.max(1, svgLongEdge / Math.max(upright.width, upright.height));
+    inspected.density = svgUnitDensity * growth;
+    const drawn = await sharp(path, { density: inspected.density, limitInputPixels: false }).metadata();
+    Object.assign(inspected, { width: drawn.width, height: drawn.height, hasAlpha: true });
+  }
+  checkLimits(inspected, meta);
+  return inspected;
+}
+
+async function headOf(path: string): Promise<Buffer> {
+  const file = await open(path);
+  try {
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(4096), 0, 4096, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await file.close();
+  }
+}
+
+async function readHeader(path: string, format: string): Promise<Metadata> {
+  try {
+    return await sharp(path, { limitInputPixels: false }).metadata();
+  } catch (error) {
+    throw damaged(format, error);
+  }
+}
+
+/** The refusal for a file that is of a known kind but cannot be read to its end. */
+export function damaged(format: string, error: unknown): Refusal {
+  const refusal = new Refusal(
+    `This ${format.toUpperCase()} file is cut off or damaged. Copy or export it again from where it came, and choose the new copy.`,
+  );
+  refusal.cause = error;
+  return refusal;
+}
+
+async function checkSvg(path: string): Promise<void> {
+  const { size } = await stat(path);
+  if (size > largestSvgBytes) {
+    throw new Refusal(
+      `This SVG weighs ${millions(size)} MB; at most ${millions(largestSvgBytes)} MB is taken. Save it as PNG.`,
+    );
+  }
+  checkSvgReach(await readFile(path, 'utf8'));
+}
+
+/** True where an animation control chunk comes before the pixels (PNG specification, third edition, acTL). */
+async function pngIsAnimated(path: string): Promise<boolean> {
+  const file = await open(path);
+  try {
+    const header = Buffer.alloc(8);
+    for (let at = 8; ; ) {
+      const { bytesRead } = await file.read(header, 0, 8, at);
+      const kind = header.toString('latin1', 4, 8);
+      if (bytesRead < 8 || kind === 'IDAT' || kind === 'IEND') return false;
+      if (kind === 'acTL') return true;
+      at += 12 + header.readUInt32BE(0);
+    }
+  } finally {
+    await file.close();
+  }
+}
+
+/** A TIFF may keep smaller copies of its one picture as further pages, each half as large as the one before. */
+async function isPyramid(path: string, first: Metadata, pages: number): Promise<boolean> {
+  let above = first;
+  for (let page = 1; page < pages; page += 1) {
+    const meta = await sharp(path, { page, limitInputPixels: false }).metadata();
+    if (Math.abs(meta.width - above.width / 2) > 1 || Math.abs(meta.height - above.height / 2) > 1) return false;
+    above = meta;
+  }
+  return true;
+}
+
+/** Bytes that the decoder has to hold at once, by how the format is built; 0 where it decodes row by row. */
+function decodingBytes(inspected: Inspected, meta: Metadata): number {
+  const pixels = inspected.width * inspected.height;
+  const channels = meta.channels ?? 4;
+  if (inspected.format === 'jpeg' && meta.isProgressive) {
+    // Two bytes a coefficient; halved chroma leaves half as many coefficients again as there are pixels.
+    return pixels * 2 * (meta.chromaSubsampling === '4:2:0' ? 1.5 : channels);
+  }
+  if (inspected.format === 'png' && meta.isProgressive) return pixels * channels * (meta.depth === 'ushort' ? 2 : 1);
+  if (inspected.format === 'webp' || inspected.format === 'gif') return pixels * 4;
+  if (inspected.format === 'avif') return pixels * (channels + 3) * (meta.depth === 'ushort' ? 2 : 1);
+  if (inspected.format === 'svg') return pixels * 4;
+  return 0;
+}
+
+function checkLimits(inspected: Inspected, meta: Metadata): void {
+  const { width, height } = inspected;
+  if (width * height > originalLimits.pixels) {
+    throw new Refusal(
+      `This picture has ${millions(width * height)} megapixels (${width} × ${height}); at most ` +
+        `${millions(originalLimits.pixels)} megapixels are taken. Scale it down and choose that copy.`,
+      413,
+    );
+  }
+  const needed = decodingBytes(inspected, meta);
+  if (needed > originalLimits.decodingBytes) {
+    throw new Refusal(
+      `Opening this ${inspected.format.toUpperCase()} would take ${millions(needed)} MB of memory at once; at most ` +
+        `${millions(originalLimits.decodingBytes)} MB is allowed. Save it as a baseline JPEG or a PNG without interlacing.`,
+      413,
+    );
+  }
+}

@@ -1,0 +1,9 @@
+import type { MeasuredFile } from '@inkwell/core/model';
+import sharp from 'sharp';
+
+/** Opens a finished file again, decodes it whole, and says what it is. @throws where it cannot be decoded */
+export async function measureFile(data: Buffer): Promise<MeasuredFile> {
+  const { format } = await sharp(data).metadata();
+  const { info } = await sharp(data, { failOn: 'warning' }).raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, bytes: data.length, format };
+}

@@ -1,0 +1,55 @@
+import { randomUUID } from 'node:crypto';
+import { rename, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { planHash, type RenderPlan, scalePlan } from '@inkwell/core/planning';
+import sharp from 'sharp';
+import type { BoundedFolder } from './boundedFolder.ts';
+import { renderPixels } from './render.ts';
+import type { WorkingCopies } from './workingCopy.ts';
+
+/** A picture of a plan for the screen. */
+export interface Proof {
+  path: string;
+  type: 'image/jpeg' | 'image/png';
+}
+
+/** High enough that the proof's own encoding is not seen. */
+const proofQuality = 90;
+
+/** Proofs on local disk, by plan hash. */
+export class Proofs {
+  private readonly making = new Map<string, Promise<Proof>>();
+
+  constructor(
+    private readonly folder: BoundedFolder,
+    private readonly copies: WorkingCopies,
+  ) {}
+
+  /** The proof of `plan` at `width` pixels, never larger than the plan's own output. */
+  async get(plan: RenderPlan, width: number): Promise<Proof> {
+    const scaled = scalePlan(plan, Math.min(1, width / plan.output.width));
+    const transparent = plan.flatten === null && plan.encoding.format === 'png';
+    const name = `${planHash(scaled)}.${transparent ? 'png' : 'jpg'}`;
+    const proof: Proof = { path: join(this.folder.path, name), type: transparent ? 'image/png' : 'image/jpeg' };
+    if (await this.folder.touch(name)) return proof;
+    const known = this.making.get(name);
+    if (known) return known;
+    const made = this.make(scaled, proof).finally(() => this.making.delete(name));
+    this.making.set(name, made);
+    return made;
+  }
+
+  private async make(plan: RenderPlan, proof: Proof): Promise<Proof> {
+    const { data, ...raw } = await renderPixels(plan, await this.copies.get(plan.original.sha256));
+    const picture = sharp(data, { raw });
+    const encoded =
+      proof.type === 'image/png'
+        ? picture.png({ compressionLevel: 3 })
+        : picture.jpeg({ quality: proofQuality, chromaSubsampling: '4:4:4' });
+    const unfinished = join(this.folder.path, `unfinished-${randomUUID()}`);
+    await writeFile(unfinished, await encoded.toBuffer());
+    await rename(unfinished, proof.path);
+    await this.folder.noteAdded();
+    return proof;
+  }
+}

@@ -1,0 +1,48 @@
+import type { Original } from '@inkwell/core/model';
+import { Refusal } from '../refusal.ts';
+
+const takes = 'Inkwell Frame takes JPEG, PNG, WebP, TIFF, AVIF, SVG and still GIF pictures.';
+
+const startsWith = (head: Buffer, bytes: readonly number[], at = 0) =>
+  bytes.every((byte, index) => head[at + index] === byte);
+const ascii = (head: Buffer, from: number, to: number) => head.toString('latin1', from, to);
+
+/** The brands of an ISO base media file, major one first; empty where it is none. */
+function mediaBrands(head: Buffer): string[] {
+  if (ascii(head, 4, 8) !== 'ftyp') return [];
+  const end = Math.min(head.length, head.readUInt32BE(0));
+  const brands = [ascii(head, 8, 12)];
+  for (let at = 16; at + 4 <= end; at += 4) brands.push(ascii(head, at, at + 4));
+  return brands;
+}
+
+/**
+ * What a file is, by its first bytes and whatever its name says.
+ *
+ * @param head the first 4 KiB or the whole file, whichever is less
+ * @throws Refusal for what is not a picture of a kind that is taken
+ */
+export function sniff(head: Buffer): Original['format'] {
+  if (head.length === 0) throw new Refusal('The file is empty. Choose another, or save it again where it came from.');
+  if (startsWith(head, [0xff, 0xd8, 0xff])) return 'jpeg';
+  if (startsWith(head, [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])) return 'png';
+  if (ascii(head, 0, 4) === 'GIF8') return 'gif';
+  if (ascii(head, 0, 4) === 'RIFF' && ascii(head, 8, 12) === 'WEBP') return 'webp';
+  if (['II*\0', 'MM\0*', 'II+\0', 'MM\0+'].includes(ascii(head, 0, 4))) return 'tiff';
+  const brands = mediaBrands(head);
+  if (brands.includes('avis')) throw animated('AVIF');
+  if (brands.includes('avif')) return 'avif';
+  if (brands.some((brand) => ['heic', 'heix', 'hevc', 'mif1', 'msf1'].includes(brand))) {
+    throw new Refusal(`This is a HEIC picture, which is not taken yet. Save it as JPEG on the phone. ${takes}`);
+  }
+  const text = head
+    .toString('utf8')
+    .replace(/^\uFEFF/, '')
+    .trimStart();
+  if (text.startsWith('<') && /<svg[\s>]/i.test(text)) return 'svg';
+  throw new Refusal(`This is not a picture, whatever its name says. ${takes}`);
+}
+
+export function animated(format: string): Refusal {
+  return new Refusal(`This ${format} is animated. Save the one frame you want as a still picture and choose that.`);
+}

@@ -1,0 +1,69 @@
+import { SaxesParser } from 'saxes';
+import { Refusal } from '../refusal.ts';
+
+/** What a drawing may point to: a part of itself, or a bitmap that it carries along. */
+const own = /^\s*(#|data:image\/(png|jpeg|webp|gif)[;,])/i;
+const active = ['script', 'foreignobject', 'iframe', 'audio', 'video', 'handler', 'listener'];
+
+/** Every target of url(…), src(…) and @import in a piece of style. */
+function styleTargets(style: string): string[] {
+  // CSS escapes could hide a function's name, so they are undone first.
+  const plain = style
+    .replace(/\\([0-9a-f]{1,6})\s?/gi, (_, code: string) =>
+      String.fromCodePoint(Math.min(0x10ffff, Number.parseInt(code, 16))),
+    )
+    .replace(/\/\*[\s\S]*?\*\//g, '');
+  const functions = [...plain.matchAll(/(?:url|src)\(\s*["']?([^"')]*)/gi)].map((match) => match[1] ?? '');
+  const imports = [...plain.matchAll(/@import\s*["']([^"']*)/gi)].map((match) => match[1] ?? '');
+  return [...functions, ...imports];
+}
+
+/**
+ * Makes sure that an SVG is well formed, runs nothing and reaches for nothing outside itself.
+ *
+ * @throws Refusal that says what it reaches for
+ */
+export function checkSvgReach(text: string): void {
+  const outside = (what: string) => {
+    throw new Refusal(
+      `This SVG reaches for something outside itself (${what.slice(0, 80)}). Embed what it needs, or save it as PNG.`,
+    );
+  };
+  const checkStyle = (style: string) => {
+    for (const target of styleTargets(style)) if (!own.test(target)) outside(target);
+  };
+  const parser = new SaxesParser();
+  let styleDepth = 0;
+  parser.on('error', (error) => {
+    throw new Refusal(
+      `This SVG is damaged or cut off: ${error.message.replace(/^undefined:/, 'at ')} Save it again where it was drawn.`,
+    );
+  });
+  parser.on('doctype', (doctype) => {
+    if (/<!ENTITY|SYSTEM|\[/i.test(doctype)) outside('a document type with entities');
+  });
+  parser.on('processinginstruction', ({ target }) => {
+    if (target !== 'xml') outside(`a ${target} instruction`);
+  });
+  parser.on('opentag', ({ name, attributes }) => {
+    const element = (name.split(':').pop() ?? name).toLowerCase();
+    if (active.includes(element)) outside(`a ${element} element`);
+    if (element === 'style') styleDepth += 1;
+    for (const [attribute, value] of Object.entries(attributes)) {
+      const plain = attribute.toLowerCase();
+      if (plain.startsWith('on')) outside(`the script in ${attribute}`);
+      const links = plain === 'href' || plain === 'xlink:href' || plain === 'src';
+      if (links && element !== 'a' && !own.test(value)) outside(value);
+      checkStyle(value);
+    }
+  });
+  parser.on('closetag', ({ name }) => {
+    if ((name.split(':').pop() ?? name).toLowerCase() === 'style') styleDepth -= 1;
+  });
+  const onText = (value: string) => {
+    if (styleDepth > 0) checkStyle(value);
+  };
+  parser.on('text', onText);
+  parser.on('cdata', onText);
+  parser.write(text).close();
+}

@@ -1,0 +1,100 @@
+import { randomUUID } from 'node:crypto';
+import { rename, rm, utimes } from 'node:fs/promises';
+import { basename, join } from 'node:path';
+import sharp from 'sharp';
+import type { BoundedFolder } from './boundedFolder.ts';
+import { damaged, type Inspected, inspect } from './inspect.ts';
+
+/** The pixels of an original, upright, in sRGB with 8 bits a channel, at full resolution and halved again and again. */
+export interface WorkingCopy {
+  path: string;
+  /** How many levels it has: level k is page k of the file. */
+  levels: number;
+}
+
+const tile = 512;
+
+/**
+ * Decodes a picture whole, row by row, into a tiled file. This is also what proves that a picture is complete.
+ *
+ * @throws Refusal where the picture ends too early or is damaged
+ */
+export async function makeWorkingCopy(from: string, inspected: Inspected, to: string): Promise<void> {
+  try {
+    await sharp(from, {
+      limitInputPixels: false,
+      failOn: 'error',
+      // Turning needs rows out of order: then the decoder keeps them on disk instead of in memory.
+      sequentialRead: !inspected.turned,
+      ...(inspected.density ? { density: inspected.density } : {}),
+    })
+      .autoOrient()
+      .toColourspace('srgb')
+      .tiff({ compression: 'none', tile: true, tileWidth: tile, tileHeight: tile, pyramid: true, bigtiff: true })
+      .toFile(to);
+  } catch (error) {
+    throw damaged(inspected.format, error);
+  }
+}
+
+/** Working copies on local disk, by the original's hash. They may vanish at any time and are made again from the bytes. */
+export class WorkingCopies {
+  private readonly making = new Map<string, Promise<WorkingCopy>>();
+  private readonly levels = new Map<string, number>();
+
+  /** @param fetch writes the original's bytes into a file */
+  constructor(
+    private readonly folder: BoundedFolder,
+    private readonly fetch: (sha256: string, path: string) => Promise<void>,
+  ) {}
+
+  private path(sha256: string) {
+    return join(this.folder.path, `${sha256}.tif`);
+  }
+
+  /** The working copy of an original; waits until it is made where it is not there. */
+  async get(sha256: string): Promise<WorkingCopy> {
+    const path = this.path(sha256);
+    if (await this.folder.touch(basename(path))) return { path, levels: await this.countLevels(sha256, path) };
+    const known = this.making.get(sha256);
+    if (known) return known;
+    const made = this.make(sha256).finally(() => this.making.delete(sha256));
+    this.making.set(sha256, made);
+    return made;
+  }
+
+  /** Makes the working copy of a file that is just coming in, before anything is stored. */
+  async prepare(sha256: string, from: string, inspected: Inspected): Promise<void> {
+    const path = this.path(sha256);
+    if (await this.folder.touch(basename(path))) return;
+    const unfinished = join(this.folder.path, `unfinished-${randomUUID()}.tif`);
+    try {
+      await makeWorkingCopy(from, inspected, unfinished);
+      await rename(unfinished, path);
+      await utimes(path, new Date(), new Date());
+    } finally {
+      await rm(unfinished, { force: true });
+    }
+    await this.folder.noteAdded();
+  }
+
+  private async make(sha256: string): Promise<WorkingCopy> {
+    const original = join(this.folder.path, `unfinished-${randomUUID()}`);
+    try {
+      await this.fetch(sha256, original);
+      await this.prepare(sha256, original, await inspect(original));
+    } finally {
+      await rm(original, { force: true });
+    }
+    const path = this.path(sha256);
+    return { path, levels: await this.countLevels(sha256, path) };
+  }
+
+  private async countLevels(sha256: string, path: string): Promise<number> {
+    const known = this.levels.get(sha256);
+    if (known) return known;
+    const { pages = 1 } = await sharp(path, { limitInputPixels: false }).metadata();
+    this.levels.set(sha256, pages);
+    return pages;
+  }
+}

@@ -1,0 +1,77 @@
+import PgBoss from 'pg-boss';
+import type { Logger } from 'pino';
+
+/** Work that takes longer than a request should: kept in PostgreSQL, done by any process that offers itself. */
+export interface Queue {
+  /** Asks for the weight of a plan of a frame. Asking again while it waits adds nothing. */
+  askWeight(planHash: string, frameId: string): Promise<void>;
+  askDelivery(deliveryId: string): Promise<void>;
+  stop(): Promise<void>;
+}
+
+export interface Work {
+  weigh(frameId: string): Promise<void>;
+  deliver(deliveryId: string): Promise<void>;
+  /** Runs every few seconds. */
+  lookAfter(): Promise<void>;
+  /** Runs every hour. */
+  clear(): Promise<void>;
+}
+
+const weighing = 'weigh';
+const delivering = 'deliver';
+/** Two cores: two pictures at a time, and a few in hand so that no core waits for the next look into the queue. */
+const weighedTogether = 4;
+const lookAfterSeconds = 5;
+const clearSeconds = 3600;
+
+/** Opens the queue and starts to work it off. */
+export async function openQueue(databaseUrl: string, work: Work, log: Logger): Promise<Queue> {
+  const boss = new PgBoss({ connectionString: databaseUrl, max: 4, retryLimit: 2, retryDelay: 1, expireInMinutes: 10 });
+  boss.on('error', (error) => log.error(error, 'queue'));
+  await boss.start();
+  for (const name of [weighing, delivering]) await boss.createQueue(name, { name, policy: 'short' });
+
+  await boss.work<{ frameId: string }>(
+    weighing,
+    { batchSize: weighedTogether, pollingIntervalSeconds: 0.5 },
+    async (jobs) => {
+      await inTwos(jobs, (job) => work.weigh(job.data.frameId));
+    },
+  );
+  await boss.work<{ deliveryId: string }>(delivering, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
+    for (const job of jobs) await work.deliver(job.data.deliveryId);
+  });
+  const ask = async (name: string, singletonKey: string, data: object) => {
+    await boss.send(name, data, { singletonKey });
+  };
+  const timers = [every(lookAfterSeconds, () => work.lookAfter(), log), every(clearSeconds, () => work.clear(), log)];
+  return {
+    askWeight: (planHash, frameId) => ask(weighing, planHash, { frameId }),
+    askDelivery: (deliveryId) => ask(delivering, deliveryId, { deliveryId }),
+    async stop() {
+      for (const timer of timers) clearInterval(timer);
+      await boss.stop({ graceful: true, timeout: 5000, wait: true });
+    },
+  };
+}
+
+function every(seconds: number, task: () => Promise<void>, log: Logger): NodeJS.Timeout {
+  return setInterval(() => {
+    task().catch((error: unknown) => log.error(error, 'regular task'));
+  }, seconds * 1000);
+}
+
+/** Runs the task over all items, two at a time. Fails after all have run if one failed. */
+export async function inTwos<Item>(
+  items: readonly Item[],
+  task: (item: Item, index: number) => Promise<void>,
+): Promise<void> {
+  const waiting = items.entries();
+  const lane = async () => {
+    for (const [index, item] of waiting) await task(item, index);
+  };
+  const results = await Promise.allSettled([lane(), lane()]);
+  const failed = results.find((result) => result.status === 'rejected');
+  if (failed) throw failed.reason;
+}

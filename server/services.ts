@@ -1,0 +1,16 @@
+import type { Logger } from 'pino';
+import type { Importing } from './imaging/importing.ts';
+import type { Proofs } from './imaging/proofs.ts';
+import type { Queue } from './jobs/queue.ts';
+import type { PlaceBook } from './standins/placeBook.ts';
+import type { Database } from './store/database.ts';
+
+/** What the routes of the API work with. */
+export interface Services {
+  db: Database;
+  book: PlaceBook;
+  importing: Importing;
+  proofs: Proofs;
+  queue: Queue;
+  log: Logger;
+}

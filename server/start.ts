@@ -1,0 +1,99 @@
+import { mkdir } from 'node:fs/promises';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import sharp from 'sharp';
+import { makeApp } from './api/app.ts';
+import { BoundedFolder } from './imaging/boundedFolder.ts';
+import { Importing } from './imaging/importing.ts';
+import { Proofs } from './imaging/proofs.ts';
+import { WorkingCopies } from './imaging/workingCopy.ts';
+import { deliver } from './jobs/deliver.ts';
+import { openQueue } from './jobs/queue.ts';
+import { weigh } from './jobs/weigh.ts';
+import type { Services } from './services.ts';
+import type { Settings } from './settings.ts';
+import { loadPlaceBook } from './standins/placeBook.ts';
+import { blobToFile } from './store/blobs.ts';
+import { clearUnused } from './store/clearing.ts';
+import { openDatabase } from './store/database.ts';
+import { strandedDeliveries } from './store/deliveries.ts';
+
+const gigabyte = 1_000_000_000;
+const workingCopyBound = 12 * gigabyte;
+const proofBound = 2 * gigabyte;
+/** A worker gives a sign of life every three seconds; after this long without one it is taken to be gone. */
+const strandedAfterSeconds = 12;
+const portsTried = 50;
+
+export interface Running {
+  address: string;
+  services: Services;
+  stop(): Promise<void>;
+}
+
+/** Starts everything in one process: database, queue and its work, and the web server on 127.0.0.1. */
+export async function start(settings: Settings): Promise<Running> {
+  await mkdir(settings.INKWELL_DATA, { recursive: true });
+  const log = pino({ level: settings.LOG_LEVEL }, pino.destination(join(settings.INKWELL_DATA, 'inkwell.log')));
+  // A picture's file name can be used again for other pixels, so libvips must not remember files by name.
+  sharp.cache(false);
+
+  const { db, close } = await openDatabase(settings.DATABASE_URL);
+  const cache = join(settings.INKWELL_DATA, 'cache');
+  const copies = new WorkingCopies(await BoundedFolder.open(join(cache, 'working'), workingCopyBound), (sha256, path) =>
+    blobToFile(db, sha256, path),
+  );
+  const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 100), copies);
+  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies);
+  const book = loadPlaceBook();
+  const queue = await openQueue(
+    settings.DATABASE_URL,
+    {
+      weigh: (frameId) => weigh(db, copies, book, frameId),
+      deliver: (deliveryId) => deliver(db, copies, deliveryId),
+      async lookAfter() {
+        for (const id of await strandedDeliveries(db, strandedAfterSeconds)) await queue.askDelivery(id);
+      },
+      async clear() {
+        const gone = await clearUnused(db);
+        if (gone.length > 0) log.info({ gone }, 'cleared away');
+      },
+    },
+    log,
+  );
+  const services: Services = { db, book, importing, proofs, queue, log };
+  const server = createServer(makeApp(services, settings.INKWELL_WEB));
+  const port = await listen(server, settings.PORT);
+  return {
+    address: `http://127.0.0.1:${port}`,
+    services,
+    async stop() {
+      server.closeAllConnections();
+      await new Promise((closed) => server.close(closed));
+      await queue.stop();
+      await close();
+    },
+  };
+}
+
+/** Listens on the first free port from `wanted` on, on 127.0.0.1 only. */
+async function listen(server: Server, wanted: number): Promise<number> {
+  for (let port = wanted; port < wanted + portsTried; port += 1) {
+    try {
+      await new Promise<void>((resolve, reject) => {
+        server.once('error', reject);
+        server.listen(port, '127.0.0.1', () => {
+          server.off('error', reject);
+          resolve();
+        });
+      });
+      return (server.address() as AddressInfo).port;
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== 'EADDRINUSE') throw error;
+      console.log(`Port ${port} is taken; trying ${port + 1}.`);
+    }
+  }
+  throw new Error(`No free port between ${wanted} and ${wanted + portsTried - 1}. Set PORT to another number.`);
+}

@@ -1,0 +1,30 @@
+import { and, isNotNull, lt, sql } from 'drizzle-orm';
+import type { Database } from './database.ts';
+import { originals, projects } from './schema.ts';
+
+/** How long something deleted can be taken back. */
+export const keepDeletedDays = 7;
+
+/**
+ * Clears away what was deleted more than `days` ago, then the bytes that nothing uses any more. Bytes stay while an
+ * original, a delivered file, or a delivery that is still to be made needs them.
+ *
+ * @returns the SHA-256 of every blob that went
+ */
+export async function clearUnused(db: Database, days: number = keepDeletedDays): Promise<string[]> {
+  return db.transaction(async (tx) => {
+    const before = sql`now() - make_interval(days => ${days})`;
+    await tx.delete(projects).where(and(isNotNull(projects.deletedAt), lt(projects.deletedAt, before)));
+    await tx.delete(originals).where(and(isNotNull(originals.deletedAt), lt(originals.deletedAt, before)));
+    const gone = await tx.execute<{ sha256: string }>(sql`
+      delete from blobs
+      where not exists (select from originals where originals.sha256 = blobs.sha256)
+        and not exists (select from delivery_files where delivery_files.sha256 = blobs.sha256)
+        and not exists (
+          select from deliveries, jsonb_array_elements(deliveries.items) as item
+          where deliveries.state in ('waiting', 'working') and item #>> '{plan,original,sha256}' = blobs.sha256
+        )
+      returning sha256`);
+    return gone.rows.map((row) => row.sha256);
+  });
+}

@@ -1,0 +1,72 @@
+import type { Frame, FrameChange, Original } from '@inkwell/core/model';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { Database, Queryable } from './database.ts';
+import { toOriginal } from './originals.ts';
+import { frames, originals, projectOriginals, projects } from './schema.ts';
+
+export type NewFrame = Omit<Frame, 'id' | 'version'>;
+
+/** A frame together with its original, unless either the original or the project was deleted. */
+export async function findFrame(db: Queryable, id: string): Promise<{ frame: Frame; original: Original } | null> {
+  const [row] = await db
+    .select({ frame: frames, original: originals })
+    .from(frames)
+    .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
+    .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)))
+    .where(eq(frames.id, id));
+  return row ? { frame: row.frame, original: toOriginal(row.original) } : null;
+}
+
+/** All frames of a project in the order of its originals. */
+export async function framesOfProject(
+  db: Queryable,
+  projectId: string,
+): Promise<{ frame: Frame; original: Original }[]> {
+  const rows = await db
+    .select({ frame: frames, original: originals })
+    .from(frames)
+    .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
+    .leftJoin(
+      projectOriginals,
+      and(eq(projectOriginals.projectId, frames.projectId), eq(projectOriginals.originalId, frames.originalId)),
+    )
+    .where(eq(frames.projectId, projectId))
+    .orderBy(asc(projectOriginals.position), asc(frames.placeId));
+  return rows.map((row) => ({ frame: row.frame, original: toOriginal(row.original) }));
+}
+
+/** Adds frames and takes others out, at once. Frames that exist already are left as they are. */
+export async function changeFrames(
+  db: Database,
+  projectId: string,
+  add: readonly NewFrame[],
+  removeIds: readonly string[],
+): Promise<void> {
+  await db.transaction(async (tx) => {
+    if (removeIds.length > 0) {
+      await tx.delete(frames).where(and(eq(frames.projectId, projectId), inArray(frames.id, [...removeIds])));
+    }
+    if (add.length > 0)
+      await tx
+        .insert(frames)
+        .values([...add])
+        .onConflictDoNothing();
+    await tx.update(projects).set({ changedAt: new Date() }).where(eq(projects.id, projectId));
+  });
+}
+
+/** Saves a change made on top of `version`. Null where somebody else saved meanwhile, or the frame is gone. */
+export async function saveFrame(
+  db: Queryable,
+  id: string,
+  version: number,
+  change: FrameChange,
+): Promise<Frame | null> {
+  const [row] = await db
+    .update(frames)
+    .set({ ...change, version: sql`${frames.version} + 1` })
+    .where(and(eq(frames.id, id), eq(frames.version, version)))
+    .returning();
+  if (row) await db.update(projects).set({ changedAt: new Date() }).where(eq(projects.id, row.projectId));
+  return row ?? null;
+}

@@ -1,0 +1,68 @@
+import type { Original } from '@inkwell/core/model';
+import { and, desc, eq, isNull } from 'drizzle-orm';
+import { keepFile } from './blobs.ts';
+import type { Database, Queryable } from './database.ts';
+import { originals } from './schema.ts';
+
+type Row = typeof originals.$inferSelect;
+
+export function toOriginal({ deletedAt: _, ...row }: Row): Original {
+  return { ...row, createdAt: row.createdAt.toISOString() };
+}
+
+export type NewOriginal = Omit<Original, 'id' | 'createdAt'>;
+
+/** Keeps the bytes of `path` and the original they make up: both or neither. */
+export function addOriginal(db: Database, original: NewOriginal, path: string): Promise<Original> {
+  return db.transaction(async (tx) => {
+    await keepFile(tx, path, original.sha256, original.bytes);
+    const [row] = await tx.insert(originals).values(original).returning();
+    if (!row) throw new Error('The original was not stored.');
+    return toOriginal(row);
+  });
+}
+
+/** Newest first. */
+export async function listOriginals(db: Queryable): Promise<Original[]> {
+  const rows = await db.select().from(originals).where(isNull(originals.deletedAt)).orderBy(desc(originals.createdAt));
+  return rows.map(toOriginal);
+}
+
+export async function findOriginal(db: Queryable, id: string): Promise<Original | null> {
+  const [row] = await db
+    .select()
+    .from(originals)
+    .where(and(eq(originals.id, id), isNull(originals.deletedAt)));
+  return row ? toOriginal(row) : null;
+}
+
+export async function renameOriginal(db: Queryable, id: string, name: string): Promise<Original | null> {
+  const [row] = await db
+    .update(originals)
+    .set({ name })
+    .where(and(eq(originals.id, id), isNull(originals.deletedAt)))
+    .returning();
+  return row ? toOriginal(row) : null;
+}
+
+/** A second original over the same bytes. */
+export async function duplicateOriginal(db: Queryable, id: string): Promise<Original | null> {
+  const original = await findOriginal(db, id);
+  if (!original) return null;
+  const { id: _, createdAt: __, ...values } = original;
+  const [row] = await db
+    .insert(originals)
+    .values({ ...values, name: `${original.name} copy` })
+    .returning();
+  return row ? toOriginal(row) : null;
+}
+
+/** Puts an original aside (`deleted` true) or takes it back. Nothing is cleared away yet. */
+export async function setOriginalDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
+  const rows = await db
+    .update(originals)
+    .set({ deletedAt: deleted ? new Date() : null })
+    .where(eq(originals.id, id))
+    .returning();
+  return rows.length > 0;
+}

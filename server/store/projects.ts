@@ -1,0 +1,118 @@
+import type { OpenProject, Project } from '@inkwell/core/model';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { Database, Queryable } from './database.ts';
+import { framesOfProject } from './frames.ts';
+import { toOriginal } from './originals.ts';
+import { frames, originals, projectOriginals, projects } from './schema.ts';
+
+const alive = (id: string) => and(eq(projects.id, id), isNull(projects.deletedAt));
+const coverFrames = 4;
+
+/** Most recently changed first. */
+export async function listProjects(db: Queryable): Promise<Project[]> {
+  const rows = await db.select().from(projects).where(isNull(projects.deletedAt)).orderBy(desc(projects.changedAt));
+  return Promise.all(
+    rows.map(async ({ deletedAt: _, ...row }) => {
+      const all = await framesOfProject(db, row.id);
+      return {
+        ...row,
+        createdAt: row.createdAt.toISOString(),
+        changedAt: row.changedAt.toISOString(),
+        frameCount: all.length,
+        cover: all
+          .filter((_, index) => index % Math.max(1, Math.ceil(all.length / coverFrames)) === 0)
+          .slice(0, coverFrames),
+      };
+    }),
+  );
+}
+
+export async function openProject(db: Queryable, id: string): Promise<OpenProject | null> {
+  const [row] = await db.select().from(projects).where(alive(id));
+  if (!row) return null;
+  const { deletedAt: _, ...project } = row;
+  const chosen = await db
+    .select({ original: originals })
+    .from(projectOriginals)
+    .innerJoin(originals, and(eq(originals.id, projectOriginals.originalId), isNull(originals.deletedAt)))
+    .where(eq(projectOriginals.projectId, id))
+    .orderBy(asc(projectOriginals.position));
+  return {
+    ...project,
+    createdAt: project.createdAt.toISOString(),
+    changedAt: project.changedAt.toISOString(),
+    originals: chosen.map((one) => toOriginal(one.original)),
+    frames: (await framesOfProject(db, id)).map((one) => one.frame),
+  };
+}
+
+export async function addProject(db: Queryable, name: string): Promise<string> {
+  const [row] = await db.insert(projects).values({ name }).returning({ id: projects.id });
+  if (!row) throw new Error('The project was not stored.');
+  return row.id;
+}
+
+export async function renameProject(db: Queryable, id: string, name: string): Promise<boolean> {
+  const rows = await db
+    .update(projects)
+    .set({ name, changedAt: new Date() })
+    .where(alive(id))
+    .returning({ id: projects.id });
+  return rows.length > 0;
+}
+
+/** A copy with the same originals and frames. Returns the new id, or null where there is no such project. */
+export async function duplicateProject(db: Database, id: string): Promise<string | null> {
+  const project = await openProject(db, id);
+  if (!project) return null;
+  return db.transaction(async (tx) => {
+    const copy = await addProject(tx, `${project.name} copy`);
+    if (project.originals.length > 0) {
+      const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
+      await tx.insert(projectOriginals).values(chosen);
+    }
+    if (project.frames.length > 0) {
+      const copies = project.frames.map(({ id: _, version: __, ...frame }) => ({ ...frame, projectId: copy }));
+      await tx.insert(frames).values(copies);
+    }
+    return copy;
+  });
+}
+
+/** Puts a project aside (`deleted` true) or takes it back. */
+export async function setProjectDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
+  const rows = await db
+    .update(projects)
+    .set({ deletedAt: deleted ? new Date() : null })
+    .where(eq(projects.id, id))
+    .returning({ id: projects.id });
+  return rows.length > 0;
+}
+
+/** Adds originals at the end and takes others out together with their frames. */
+export async function changeOriginals(
+  db: Database,
+  projectId: string,
+  add: readonly string[],
+  remove: readonly string[],
+): Promise<void> {
+  await db.transaction(async (tx) => {
+    if (remove.length > 0) {
+      const gone = [...remove];
+      await tx.delete(frames).where(and(eq(frames.projectId, projectId), inArray(frames.originalId, gone)));
+      await tx
+        .delete(projectOriginals)
+        .where(and(eq(projectOriginals.projectId, projectId), inArray(projectOriginals.originalId, gone)));
+    }
+    const [last] = await tx
+      .select({ position: sql<number>`coalesce(max(${projectOriginals.position}), -1)` })
+      .from(projectOriginals)
+      .where(eq(projectOriginals.projectId, projectId));
+    const start = Number(last?.position ?? -1) + 1;
+    if (add.length > 0) {
+      const rows = add.map((originalId, index) => ({ projectId, originalId, position: start + index }));
+      await tx.insert(projectOriginals).values(rows).onConflictDoNothing();
+    }
+    await tx.update(projects).set({ changedAt: new Date() }).where(eq(projects.id, projectId));
+  });
+}

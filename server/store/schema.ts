@@ -1,0 +1,158 @@
+import type { DeliveryFormat, LeftOut, ManifestFile, Original, Window } from '@inkwell/core/model';
+import type { RenderPlan } from '@inkwell/core/planning';
+import {
+  bigint,
+  boolean,
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
+const bytes = (name: string) => bigint(name, { mode: 'number' });
+
+/** One copy of every file, under the SHA-256 of its bytes. */
+export const blobs = pgTable('blobs', {
+  sha256: text('sha256').primaryKey(),
+  bytes: bytes('bytes').notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+});
+
+/** The bytes of a blob in pieces of at most 1 MiB, so that none has to be held in memory whole. */
+export const blobChunks = pgTable(
+  'blob_chunks',
+  {
+    sha256: text('sha256')
+      .notNull()
+      .references(() => blobs.sha256, { onDelete: 'cascade' }),
+    index: integer('index').notNull(),
+    data: bytea('data').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.sha256, table.index] })],
+);
+
+export const originals = pgTable(
+  'originals',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    name: text('name').notNull(),
+    fileName: text('file_name').notNull(),
+    sha256: text('sha256')
+      .notNull()
+      .references(() => blobs.sha256),
+    bytes: bytes('bytes').notNull(),
+    format: text('format').$type<Original['format']>().notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+    hasAlpha: boolean('has_alpha').notNull(),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    deletedAt: moment('deleted_at'),
+  },
+  (table) => [index('originals_sha256').on(table.sha256)],
+);
+
+export const projects = pgTable('projects', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  name: text('name').notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  changedAt: moment('changed_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
+});
+
+export const projectOriginals = pgTable(
+  'project_originals',
+  {
+    projectId: uuid('project_id')
+      .notNull()
+      .references(() => projects.id, { onDelete: 'cascade' }),
+    originalId: uuid('original_id')
+      .notNull()
+      .references(() => originals.id, { onDelete: 'cascade' }),
+    position: integer('position').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.projectId, table.originalId] })],
+);
+
+export const frames = pgTable(
+  'frames',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    projectId: uuid('project_id')
+      .notNull()
+      .references(() => projects.id, { onDelete: 'cascade' }),
+    originalId: uuid('original_id')
+      .notNull()
+      .references(() => originals.id, { onDelete: 'cascade' }),
+    placeId: text('place_id').notNull(),
+    window: jsonb('window').$type<Window>().notNull(),
+    format: text('format').$type<DeliveryFormat>().notNull(),
+    version: integer('version').notNull().default(1),
+  },
+  (table) => [unique('frames_one_per_place').on(table.projectId, table.originalId, table.placeId)],
+);
+
+/** Full-size encodings that were measured, by plan. */
+export const weights = pgTable('weights', {
+  planHash: text('plan_hash').primaryKey(),
+  format: text('format').$type<DeliveryFormat>().notNull(),
+  quality: integer('quality'),
+  bytes: bytes('bytes').notNull(),
+  fits: boolean('fits').notNull(),
+  measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
+/** What one file of a delivery is to be, fixed when the delivery is asked for. */
+export interface DeliveryItem {
+  fileName: string;
+  plan: RenderPlan;
+  original: string;
+  network: string;
+  place: string;
+  limit: { bytes: number; unit: 'kB' | 'MB' | 'MiB' };
+}
+
+export const deliveries = pgTable('deliveries', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  /** No foreign key: a delivery outlives its project. */
+  projectId: uuid('project_id').notNull(),
+  projectName: text('project_name').notNull(),
+  pattern: text('pattern').notNull(),
+  state: text('state').$type<'waiting' | 'working' | 'done' | 'failed'>().notNull().default('waiting'),
+  items: jsonb('items').$type<DeliveryItem[]>().notNull(),
+  failure: text('failure'),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  /** Last sign of life of the worker; old while the state is `working` means that the worker is gone. */
+  beatAt: moment('beat_at').notNull().defaultNow(),
+});
+
+export const deliveryFiles = pgTable(
+  'delivery_files',
+  {
+    deliveryId: uuid('delivery_id')
+      .notNull()
+      .references(() => deliveries.id, { onDelete: 'cascade' }),
+    position: integer('position').notNull(),
+    /** Null where the file was left out. */
+    sha256: text('sha256').references(() => blobs.sha256),
+    file: jsonb('file').$type<ManifestFile>(),
+    leftOut: jsonb('left_out').$type<LeftOut>(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.deliveryId, table.position] }),
+    index('delivery_files_sha256').on(table.sha256),
+  ],
+);
+
+/** Things that are done once in the life of a database, such as filling in the demo. */
+export const milestones = pgTable('milestones', {
+  name: text('name').primaryKey(),
+  reachedAt: moment('reached_at').notNull().defaultNow(),
+});

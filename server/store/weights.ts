@@ -1,0 +1,19 @@
+import type { Weight } from '@inkwell/core/model';
+import { inArray } from 'drizzle-orm';
+import type { Queryable } from './database.ts';
+import { weights } from './schema.ts';
+
+/** Those of the given plans that have been measured, by plan hash. */
+export async function knownWeights(db: Queryable, planHashes: readonly string[]): Promise<Map<string, Weight>> {
+  if (planHashes.length === 0) return new Map();
+  const rows = await db
+    .select()
+    .from(weights)
+    .where(inArray(weights.planHash, [...planHashes]));
+  return new Map(rows.map(({ measuredAt: _, ...row }) => [row.planHash, row]));
+}
+
+/** Keeps what was measured. A plan is measured once: the same plan gives the same bytes. */
+export async function keepWeight(db: Queryable, weight: Weight): Promise<void> {
+  await db.insert(weights).values(weight).onConflictDoNothing();
+}

@@ -8,7 +8,7 @@ import type { Database } from '../store/database.ts';
 import { beat, findDelivery, finish, settle, settledPositions } from '../store/deliveries.ts';
 import type { DeliveryItem } from '../store/schema.ts';
 import { keepWeight, knownWeights } from '../store/weights.ts';
-import { inTwos } from './queue.ts';
+import { inTwos } from './inTwos.ts';
 
 const beatSeconds = 3;
 

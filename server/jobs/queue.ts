@@ -1,5 +1,6 @@
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
+import { inTwos } from './inTwos.ts';
 
 /** Work that takes longer than a request should: kept in PostgreSQL, done by any process that offers itself. */
 export interface Queue {
@@ -60,18 +61,4 @@ function every(seconds: number, task: () => Promise<void>, log: Logger): NodeJS.
   return setInterval(() => {
     task().catch((error: unknown) => log.error(error, 'regular task'));
   }, seconds * 1000);
-}
-
-/** Runs the task over all items, two at a time. Fails after all have run if one failed. */
-export async function inTwos<Item>(
-  items: readonly Item[],
-  task: (item: Item, index: number) => Promise<void>,
-): Promise<void> {
-  const waiting = items.entries();
-  const lane = async () => {
-    for (const [index, item] of waiting) await task(item, index);
-  };
-  const results = await Promise.allSettled([lane(), lane()]);
-  const failed = results.find((result) => result.status === 'rejected');
-  if (failed) throw failed.reason;
 }

@@ -1,0 +1,14 @@
+/** Numbers in 0..1 that are the same every time for the same seed (mulberry32). */
+export type Random = () => number;
+
+export function seeded(seed: number): Random {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
+    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+
+export const between = (random: Random, low: number, high: number) => low + (high - low) * random();

@@ -1,0 +1,49 @@
+import { existsSync } from 'node:fs';
+import { mkdir, rename, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { kitePlan, logo, poster, snapshot } from './art/drawings.ts';
+import { fiveFlyers } from './art/flyers.ts';
+import { kiteMaker } from './art/maker.ts';
+import { panorama } from './art/panorama.ts';
+
+/** The demo's pictures: file name, name for people, and how to make the bytes. The same bytes every time. */
+export const pictures = {
+  flyers: {
+    file: 'five-flyers.jpg',
+    name: 'Five flyers',
+    make: async () => (await fiveFlyers()).jpeg({ quality: 93 }).toBuffer(),
+  },
+  panorama: {
+    file: 'dune-panorama.jpg',
+    name: 'Dune panorama',
+    make: async () => (await panorama()).jpeg({ quality: 91 }).toBuffer(),
+  },
+  maker: {
+    file: 'kite-maker.jpg',
+    name: 'Kite maker',
+    make: async () => (await kiteMaker()).jpeg({ quality: 92 }).toBuffer(),
+  },
+  poster: { file: 'festival-poster.svg', name: 'Festival poster', make: async () => poster() },
+  plan: {
+    file: 'kite-plan.png',
+    name: 'Kite plan',
+    make: async () => (await kitePlan()).png({ compressionLevel: 6 }).toBuffer(),
+  },
+  snapshot: {
+    file: 'snapshot.jpg',
+    name: 'Snapshot',
+    make: async () => (await snapshot()).jpeg({ quality: 72 }).toBuffer(),
+  },
+  logo: { file: 'logo.png', name: 'Logo', make: async () => logo().png().toBuffer() },
+} as const;
+export type PictureKey = keyof typeof pictures;
+
+/** Makes a picture into `folder`, unless it lies there already. Returns its path. */
+export async function madePicture(key: PictureKey, folder: string): Promise<string> {
+  const path = join(folder, pictures[key].file);
+  if (existsSync(path)) return path;
+  await mkdir(folder, { recursive: true });
+  await writeFile(`${path}.unfinished`, await pictures[key].make());
+  await rename(`${path}.unfinished`, path);
+  return path;
+}

@@ -1,0 +1,60 @@
+import { createReadStream } from 'node:fs';
+import { join } from 'node:path';
+import { clampWindow, placeDimensions } from '@inkwell/core/geometry';
+import type { Original } from '@inkwell/core/model';
+import { BoundedFolder } from '@inkwell/server/imaging/boundedFolder.ts';
+import { Importing } from '@inkwell/server/imaging/importing.ts';
+import { WorkingCopies } from '@inkwell/server/imaging/workingCopy.ts';
+import { inTwos } from '@inkwell/server/jobs/inTwos.ts';
+import { readSettings } from '@inkwell/server/settings.ts';
+import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
+import { blobToFile } from '@inkwell/server/store/blobs.ts';
+import { openDatabase } from '@inkwell/server/store/database.ts';
+import { changeFrames } from '@inkwell/server/store/frames.ts';
+import { reachMilestone } from '@inkwell/server/store/milestones.ts';
+import { renameOriginal } from '@inkwell/server/store/originals.ts';
+import { addProject, changeOriginals } from '@inkwell/server/store/projects.ts';
+import { madePicture, type PictureKey, pictures } from './make.ts';
+import { demoFrames, projectName } from './project.ts';
+
+const settings = readSettings(process.env);
+const { db, close } = await openDatabase(settings.DATABASE_URL);
+const keys = Object.keys(pictures) as PictureKey[];
+
+// Once in the life of a database: what people have deleted does not come back.
+await reachMilestone(db, 'demo', async () => {
+  console.log('Painting the pictures of the demo; this takes about a minute, once …');
+  const cache = await BoundedFolder.open(join(settings.INKWELL_DATA, 'cache', 'working'), Number.MAX_SAFE_INTEGER);
+  const copies = new WorkingCopies(cache, (sha256, path) => blobToFile(db, sha256, path));
+  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies);
+  const originals = new Map<PictureKey, Original>();
+  await inTwos(keys, async (key) => {
+    const path = await madePicture(key, join(settings.INKWELL_DATA, 'demo-art'));
+    const original = await importing.take(createReadStream(path), pictures[key].file);
+    await renameOriginal(db, original.id, pictures[key].name);
+    originals.set(key, original);
+  });
+
+  const places = loadPlaceBook().places;
+  const id = await addProject(db, projectName);
+  const chosen = demoFrames.flatMap(({ picture, frames }) => {
+    const original = originals.get(picture);
+    return original ? [{ original, frames }] : [];
+  });
+  await changeOriginals(
+    db,
+    id,
+    chosen.map(({ original }) => original.id),
+    [],
+  );
+  const frames = chosen.flatMap(({ original, frames }) =>
+    frames.flatMap(([placeId, centreX, centreY, span]) => {
+      const place = places.get(placeId)?.place;
+      if (!place) throw new Error(`The demo names a place that is not in the spec book: ${placeId}`);
+      const window = clampWindow({ centreX, centreY, span }, original, placeDimensions(place, original));
+      return [{ projectId: id, originalId: original.id, placeId, window, format: 'jpeg' as const }];
+    }),
+  );
+  await changeFrames(db, id, frames, []);
+});
+await close();

@@ -1,0 +1,57 @@
+import type { z } from 'zod';
+
+/** An answer that says no, with a sentence for the person. Status 0 means that the server did not answer at all. */
+export class ApiError extends Error {
+  constructor(
+    message: string,
+    readonly status: number,
+    readonly details: Record<string, unknown> = {},
+  ) {
+    super(message);
+  }
+
+  get offline(): boolean {
+    return this.status === 0;
+  }
+}
+
+export const notConnected =
+  'The program does not answer. It may have been stopped; start it again, and this page goes on.';
+
+/** Asks the API and checks that the answer is what the domain's schema says. @throws ApiError */
+export async function ask<Schema extends z.ZodType>(
+  schema: Schema,
+  path: string,
+  options: { method?: 'GET' | 'POST' | 'PATCH' | 'DELETE'; body?: unknown } = {},
+): Promise<z.infer<Schema>> {
+  const response = await send(path, options);
+  return schema.parse(await response.json());
+}
+
+/** The same where nothing is answered. */
+export async function tell(path: string, options: { method: 'POST' | 'DELETE'; body?: unknown }): Promise<void> {
+  await send(path, options);
+}
+
+async function send(path: string, { method = 'GET', body }: { method?: string; body?: unknown }): Promise<Response> {
+  const response = await fetch(`/api${path}`, {
+    method,
+    ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+  }).catch(() => {
+    throw new ApiError(notConnected, 0);
+  });
+  if (response.ok) return response;
+  const said: unknown = await response.json().catch(() => null);
+  const details = typeof said === 'object' && said !== null ? { ...said } : {};
+  const message =
+    'message' in details && typeof details.message === 'string'
+      ? details.message
+      : `The program answered ${response.status}.`;
+  throw new ApiError(message, response.status, details);
+}
+
+/** What to tell a person about any failure. */
+export function sentenceOf(error: unknown): string {
+  if (error instanceof ApiError) return error.message;
+  return 'The answer of the program could not be understood. Reload the page; if it happens again, look into the log.';
+}

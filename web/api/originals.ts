@@ -1,0 +1,36 @@
+import { type Original, OriginalSchema } from '@inkwell/core/model';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { z } from 'zod';
+import { ask, tell } from './client.ts';
+
+export function useOriginals() {
+  return useQuery({ queryKey: ['originals'], queryFn: () => ask(z.array(OriginalSchema), '/originals') });
+}
+
+/** A picture of the whole original, at most `width` pixels wide. */
+export const previewUrl = (original: Pick<Original, 'id'>, width: number) =>
+  `/api/originals/${original.id}/preview?width=${width}`;
+export const fileUrl = (original: Pick<Original, 'id'>) => `/api/originals/${original.id}/file`;
+
+/** Rename, duplicate, delete and take back; the lists that show originals are asked for again afterwards. */
+export function useOriginalActions() {
+  const client = useQueryClient();
+  const onSuccess = () =>
+    Promise.all(['originals', 'projects', 'project'].map((key) => client.invalidateQueries({ queryKey: [key] })));
+  return {
+    rename: useMutation({
+      mutationFn: ({ id, name }: { id: string; name: string }) =>
+        ask(OriginalSchema, `/originals/${id}`, { method: 'PATCH', body: { name } }),
+      onSuccess,
+    }),
+    duplicate: useMutation({
+      mutationFn: (id: string) => ask(OriginalSchema, `/originals/${id}/duplicate`, { method: 'POST' }),
+      onSuccess,
+    }),
+    remove: useMutation({ mutationFn: (id: string) => tell(`/originals/${id}`, { method: 'DELETE' }), onSuccess }),
+    restore: useMutation({
+      mutationFn: (id: string) => tell(`/originals/${id}/restore`, { method: 'POST' }),
+      onSuccess,
+    }),
+  };
+}

@@ -1,0 +1,74 @@
+import { OpenProjectSchema, ProjectSchema, WeightSchema, type Window } from '@inkwell/core/model';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { z } from 'zod';
+import { ask, tell } from './client.ts';
+
+export function useProjects() {
+  return useQuery({ queryKey: ['projects'], queryFn: () => ask(z.array(ProjectSchema), '/projects') });
+}
+
+export function useProject(id: string) {
+  return useQuery({ queryKey: ['project', id], queryFn: () => ask(OpenProjectSchema, `/projects/${id}`) });
+}
+
+export function useProjectActions() {
+  const client = useQueryClient();
+  const onSuccess = () =>
+    Promise.all(['projects', 'project'].map((key) => client.invalidateQueries({ queryKey: [key] })));
+  return {
+    add: useMutation({
+      mutationFn: (name: string) => ask(OpenProjectSchema, '/projects', { method: 'POST', body: { name } }),
+      onSuccess,
+    }),
+    rename: useMutation({
+      mutationFn: ({ id, name }: { id: string; name: string }) =>
+        ask(OpenProjectSchema, `/projects/${id}`, { method: 'PATCH', body: { name } }),
+      onSuccess,
+    }),
+    duplicate: useMutation({
+      mutationFn: (id: string) => ask(OpenProjectSchema, `/projects/${id}/duplicate`, { method: 'POST' }),
+      onSuccess,
+    }),
+    remove: useMutation({ mutationFn: (id: string) => tell(`/projects/${id}`, { method: 'DELETE' }), onSuccess }),
+    restore: useMutation({
+      mutationFn: (id: string) => tell(`/projects/${id}/restore`, { method: 'POST' }),
+      onSuccess,
+    }),
+  };
+}
+
+/** What is chosen for one project: its originals and the places of each. The answer replaces what the page knew. */
+export function useChoosing(projectId: string) {
+  const client = useQueryClient();
+  const send = (what: 'originals' | 'frames', body: unknown) =>
+    ask(OpenProjectSchema, `/projects/${projectId}/${what}`, { method: 'POST', body });
+  const onSuccess = (project: z.infer<typeof OpenProjectSchema>) => {
+    client.setQueryData(['project', projectId], project);
+    return client.invalidateQueries({ queryKey: ['projects'] });
+  };
+  return {
+    originals: useMutation({
+      mutationFn: (change: { add?: string[]; remove?: string[] }) => send('originals', change),
+      onSuccess,
+    }),
+    frames: useMutation({
+      mutationFn: (change: { add?: { originalId: string; placeId: string; window?: Window }[]; remove?: string[] }) =>
+        send('frames', change),
+      onSuccess,
+    }),
+  };
+}
+
+const FrameWeightSchema = z.object({ frameId: z.uuid(), planHash: z.string(), weight: WeightSchema.nullable() });
+export type FrameWeight = z.infer<typeof FrameWeightSchema>;
+
+const measuringPollMs = 700;
+
+/** What the frames of a project weigh at full size; asked again while something is still being measured. */
+export function useWeights(projectId: string) {
+  return useQuery({
+    queryKey: ['weights', projectId],
+    queryFn: () => ask(z.array(FrameWeightSchema), `/projects/${projectId}/weights`),
+    refetchInterval: ({ state }) => (state.data?.some((one) => one.weight === null) ? measuringPollMs : false),
+  });
+}

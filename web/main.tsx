@@ -1,0 +1,65 @@
+import '@fontsource-variable/public-sans';
+import '@fontsource-variable/source-serif-4';
+import './theme/base.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { App as AntApp, ConfigProvider } from 'antd';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { ApiError } from './api/client.ts';
+import { Shell } from './parts/Shell.tsx';
+import { BenchScreen } from './screens/bench/BenchScreen.tsx';
+import { ChooseScreen } from './screens/choose/ChooseScreen.tsx';
+import { DeliveryScreen } from './screens/delivery/DeliveryScreen.tsx';
+import { LostScreen } from './screens/LostScreen.tsx';
+import { OriginalsScreen } from './screens/originals/OriginalsScreen.tsx';
+import { ProjectLayout } from './screens/ProjectLayout.tsx';
+import { ProjectsScreen } from './screens/projects/ProjectsScreen.tsx';
+import { SpecBookScreen } from './screens/specBook/SpecBookScreen.tsx';
+import { antTheme } from './theme/antTheme.ts';
+import { paintRoot } from './theme/paint.ts';
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 2000,
+      // What is refused stays refused; what did not arrive is asked for again.
+      retry: (count, error) => count < 3 && error instanceof ApiError && error.offline,
+    },
+  },
+});
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <LostScreen />,
+    children: [
+      { path: '/', element: <ProjectsScreen /> },
+      { path: '/originals', element: <OriginalsScreen /> },
+      { path: '/spec-book', element: <SpecBookScreen /> },
+      {
+        path: '/projects/:projectId',
+        element: <ProjectLayout />,
+        children: [
+          { index: true, element: <BenchScreen /> },
+          { path: 'choose', element: <ChooseScreen /> },
+          { path: 'deliver', element: <DeliveryScreen /> },
+        ],
+      },
+      { path: '*', element: <LostScreen /> },
+    ],
+  },
+]);
+
+paintRoot(document.documentElement);
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <ConfigProvider theme={antTheme}>
+      <AntApp component={false} notification={{ placement: 'bottomRight' }}>
+        <QueryClientProvider client={client}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </AntApp>
+    </ConfigProvider>,
+  );
+}

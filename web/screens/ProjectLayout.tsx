@@ -1,0 +1,62 @@
+import './ProjectLayout.css';
+import type { OpenProject } from '@inkwell/core/model';
+import { NavLink, Outlet, useOutletContext, useParams, useSearchParams } from 'react-router';
+import { useProject, useProjectActions } from '../api/projects.ts';
+import { NameField } from '../parts/NameField.tsx';
+import { Failure, Held } from '../parts/States.tsx';
+import { useUndoNote } from '../parts/useUndoNote.tsx';
+
+/** The project that the screens below are about. */
+export const useOpenProject = () => useOutletContext<OpenProject>();
+
+/** What the three screens of a project share: its name and the ways between choosing, the bench and delivering. */
+export function ProjectLayout() {
+  const { projectId = '' } = useParams();
+  const [search] = useSearchParams();
+  const { data: project, error, refetch } = useProject(projectId);
+  const { rename } = useProjectActions();
+  const note = useUndoNote();
+  if (error && !project) {
+    return (
+      <div className="page">
+        <Failure error={error} again={() => void refetch()} />
+      </div>
+    );
+  }
+  const kept = search.size > 0 ? `?${search}` : '';
+  const base = `/projects/${projectId}`;
+  return (
+    <div className="project">
+      <div className="project-head">
+        <h2>
+          {project ? (
+            <NameField
+              name={project.name}
+              what="project"
+              onRename={(name) => rename.mutate({ id: project.id, name }, { onError: note.failed })}
+            />
+          ) : (
+            <Held width={180} height={22} />
+          )}
+        </h2>
+        <nav aria-label="Project" className="row">
+          <NavLink to={`${base}/choose`}>Pictures and places</NavLink>
+          <NavLink to={`${base}${kept}`} end>
+            Bench
+          </NavLink>
+          <NavLink to={`${base}/deliver`}>Deliver</NavLink>
+        </nav>
+        <div id="project-tools" className="row" />
+      </div>
+      <div className="project-body">
+        {project ? (
+          <Outlet context={project} />
+        ) : (
+          <div className="page">
+            <Held height={420} />
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,76 @@
+import './Conflicts.css';
+import { windowRect } from '@inkwell/core/geometry';
+import { type FrameSettings, formatLabel } from '@inkwell/core/model';
+import { Button } from 'antd';
+import { FramePicture } from '../../parts/FramePicture.tsx';
+import type { BenchFrame } from './benchFrame.ts';
+import { useBench, useBenchStore } from './useBench.ts';
+
+const pictureWidth = 110;
+
+/** Frames that were changed here and elsewhere at the same time: both versions, and the choice between them. */
+export function Conflicts({ frames }: { frames: BenchFrame[] }) {
+  const conflicts = useBench((bench) => bench.conflicts);
+  const settings = useBench((bench) => bench.settings);
+  const store = useBenchStore();
+  const both = frames.flatMap((one) => {
+    const theirs = conflicts[one.frame.id];
+    const mine = settings[one.frame.id];
+    return theirs && mine ? [{ one, mine, theirs }] : [];
+  });
+  return both.map(({ one, mine, theirs }) => (
+    <section key={one.frame.id} role="alert" className="conflict">
+      <p>
+        <strong>
+          {one.at.network.name} · {one.at.place.name} was changed elsewhere meanwhile.
+        </strong>{' '}
+        Your change is not saved. Which one shall it be?
+      </p>
+      <Version title="Yours" one={one} settings={mine}>
+        <Button size="small" type="primary" onClick={() => store.getState().keepMine(one.frame.id)}>
+          Keep yours
+        </Button>
+      </Version>
+      <Version title="The other" one={one} settings={theirs}>
+        <Button size="small" onClick={() => store.getState().takeTheirs(one.frame.id)}>
+          Take the other
+        </Button>
+      </Version>
+    </section>
+  ));
+}
+
+function Version({
+  title,
+  one,
+  settings,
+  children,
+}: {
+  title: string;
+  one: BenchFrame;
+  settings: FrameSettings;
+  children: React.ReactNode;
+}) {
+  const rect = windowRect(settings.window, one.output);
+  return (
+    <div className="row">
+      <FramePicture
+        frameId={one.frame.id}
+        original={one.original}
+        place={one.at.place}
+        output={one.output}
+        window={settings.window}
+        planHash={null}
+        width={pictureWidth}
+      />
+      <div className="small">
+        <strong>{title}</strong>
+        <div>
+          left {rect.left.toFixed(0)}, top {rect.top.toFixed(0)}, {rect.width.toFixed(0)} × {rect.height.toFixed(0)} px,{' '}
+          {formatLabel[settings.format]}
+        </div>
+        {children}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,111 @@
+import './Wall.css';
+import { type Finding, formatLimit, formatWeight } from '@inkwell/core/model';
+import { memo, useEffect, useRef } from 'react';
+import type { FrameWeight } from '../../api/projects.ts';
+import { FramePicture } from '../../parts/FramePicture.tsx';
+import { WeightGauge } from '../../parts/WeightGauge.tsx';
+import { type BenchFrame, useFrameState } from './benchFrame.ts';
+
+/** All frames of one original, a row a network. Every picture takes the same area, whatever its shape. */
+export function Wall(props: {
+  frames: BenchFrame[];
+  chosenId: string | undefined;
+  weights: readonly FrameWeight[] | undefined;
+  /** Side of a square picture, in CSS pixels. */
+  scale: number;
+  onChoose: (frameId: string) => void;
+}) {
+  const networks = [...new Map(props.frames.map(({ at }) => [at.network.slug, at.network])).values()];
+  return (
+    <div className="wall">
+      {networks.map((network) => (
+        <section key={network.slug} aria-label={network.name}>
+          <h3>{network.name}</h3>
+          <div className="wall-row">
+            {props.frames
+              .filter(({ at }) => at.network.slug === network.slug)
+              .map((one) => (
+                <WallFrame
+                  key={one.frame.id}
+                  one={one}
+                  chosen={one.frame.id === props.chosenId}
+                  weights={props.weights}
+                  scale={props.scale}
+                  onChoose={props.onChoose}
+                />
+              ))}
+          </div>
+        </section>
+      ))}
+    </div>
+  );
+}
+
+const WallFrame = memo(function WallFrame({
+  one,
+  chosen,
+  weights,
+  scale,
+  onChoose,
+}: {
+  one: BenchFrame;
+  chosen: boolean;
+  weights: readonly FrameWeight[] | undefined;
+  scale: number;
+  onChoose: (frameId: string) => void;
+}) {
+  const state = useFrameState(one, weights);
+  const button = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (chosen) button.current?.scrollIntoView({ block: 'nearest' });
+  }, [chosen]);
+  if (!state) return null;
+  const { at, output, frame, original } = one;
+  const width = Math.round(scale * Math.sqrt(output.width / output.height));
+  const { limit } = at.place;
+  const weighed = state.weight
+    ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}`
+    : 'measuring …';
+  return (
+    <button
+      ref={button}
+      type="button"
+      className="plain-button wall-frame"
+      aria-pressed={chosen}
+      aria-label={`${at.network.name} ${at.place.name}, ${output.width} × ${output.height}, ${weighed}${findingWords(state.findings)}`}
+      data-frame={frame.id}
+      data-place={at.id}
+      style={{ width: Math.max(width, 104) }}
+      onClick={() => onChoose(frame.id)}
+    >
+      <FramePicture
+        frameId={frame.id}
+        original={original}
+        place={at.place}
+        output={output}
+        window={state.settings.window}
+        planHash={state.savedHash}
+        width={width}
+      />
+      <span className="wall-caption">
+        <span className="wall-name">
+          <FindingDot findings={state.findings} />
+          {at.place.name}
+        </span>
+        <span>
+          {output.width} × {output.height}
+        </span>
+        <WeightGauge weight={state.weight} limit={limit} />
+        <span>{weighed}</span>
+      </span>
+    </button>
+  );
+});
+
+const findingWords = (findings: Finding[]) => findings.map((one) => `. ${one.text}`).join('');
+
+function FindingDot({ findings }: { findings: Finding[] }) {
+  const [worst] = findings;
+  if (!worst) return null;
+  return <span className="finding-dot" data-level={worst.level} title={findings.map((one) => one.text).join('\n')} />;
+}

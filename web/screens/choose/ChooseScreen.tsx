@@ -1,0 +1,289 @@
+import './ChooseScreen.css';
+import {
+  type OpenProject,
+  type Original,
+  type PlaceOfNetwork,
+  type Purpose,
+  PurposeSchema,
+  type SpecSheet,
+} from '@inkwell/core/model';
+import { Button, Checkbox, Segmented } from 'antd';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { previewUrl, useOriginals } from '../../api/originals.ts';
+import { useChoosing } from '../../api/projects.ts';
+import { usePlaces, useSpecBook } from '../../api/specBook.ts';
+import { DropArea } from '../../parts/DropArea.tsx';
+import { PlaceOutline } from '../../parts/PlaceOutline.tsx';
+import { dimensionsWords, limitWords, purposeWords } from '../../parts/placeWords.ts';
+import { Failure, Held } from '../../parts/States.tsx';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { useOpenProject } from '../ProjectLayout.tsx';
+
+type Grouping = 'network' | 'purpose';
+interface PlaceGroup {
+  key: string;
+  title: string;
+  places: PlaceOfNetwork[];
+}
+
+function grouped(by: Grouping, sheets: SpecSheet[], places: Map<string, PlaceOfNetwork>): PlaceGroup[] {
+  const all = [...places.values()];
+  if (by === 'network') {
+    return sheets.map(({ slug, name }) => ({
+      key: slug,
+      title: name,
+      places: all.filter((one) => one.network.slug === slug),
+    }));
+  }
+  return PurposeSchema.options
+    .map((purpose: Purpose) => ({
+      key: purpose,
+      title: purposeWords[purpose],
+      places: all.filter((one) => one.place.purpose === purpose),
+    }))
+    .filter((group) => group.places.length > 0);
+}
+
+/** Chooses the pictures of a project and the places each of them goes to. */
+export function ChooseScreen() {
+  const project = useOpenProject();
+  const { data: sheets = [], error } = useSpecBook();
+  const places = usePlaces();
+  const choosing = useChoosing(project.id);
+  const note = useUndoNote();
+  const [by, setBy] = useState<Grouping>('network');
+  const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
+  const selected = project.originals.filter((one) => !unticked.has(one.id));
+
+  const change = (wanted: PlaceOfNetwork[], on: boolean) => {
+    const ids = new Set(wanted.map((one) => one.id));
+    if (on) {
+      const add = selected.flatMap((original) => [...ids].map((placeId) => ({ originalId: original.id, placeId })));
+      choosing.frames.mutate({ add }, { onError: note.failed });
+      return;
+    }
+    const gone = project.frames.filter((frame) => ids.has(frame.placeId) && !unticked.has(frame.originalId));
+    choosing.frames.mutate(
+      { remove: gone.map((frame) => frame.id) },
+      {
+        onError: note.failed,
+        onSuccess: () =>
+          note.done(gone.length === 1 ? 'One frame was taken out.' : `${gone.length} frames were taken out.`, () =>
+            choosing.frames.mutateAsync({
+              add: gone.map(({ originalId, placeId, window }) => ({ originalId, placeId, window })),
+            }),
+          ),
+      },
+    );
+  };
+  const takeOut = (original: Original) => {
+    const gone = project.frames.filter((frame) => frame.originalId === original.id);
+    choosing.originals.mutate(
+      { remove: [original.id] },
+      {
+        onError: note.failed,
+        onSuccess: () =>
+          note.done(`“${original.name}” was taken out of the project.`, async () => {
+            await choosing.originals.mutateAsync({ add: [original.id] });
+            await choosing.frames.mutateAsync({
+              add: gone.map(({ originalId, placeId, window }) => ({ originalId, placeId, window })),
+            });
+          }),
+      },
+    );
+  };
+  const frameCount = project.frames.length;
+
+  return (
+    <div className="choose">
+      <section className="choose-pictures" aria-label="Pictures">
+        <h2>Pictures</h2>
+        <DropArea
+          onOriginal={(original) => choosing.originals.mutate({ add: [original.id] }, { onError: note.failed })}
+        />
+        <ul className="choose-list">
+          {project.originals.map((original) => (
+            <li key={original.id} className="row">
+              <Checkbox
+                aria-label={`Give places to ${original.name}`}
+                checked={!unticked.has(original.id)}
+                onChange={({ target }) => {
+                  const next = new Set(unticked);
+                  if (target.checked) next.delete(original.id);
+                  else next.add(original.id);
+                  setUnticked(next);
+                }}
+              />
+              <img alt="" src={previewUrl(original, 160)} className="choose-thumb" />
+              <span style={{ flex: 1, minWidth: 0 }}>
+                <strong>{original.name}</strong>
+                <br />
+                <span className="quiet small">
+                  {original.width} × {original.height} px · {framesOf(project, original)} places
+                </span>
+              </span>
+              <Button
+                size="small"
+                type="text"
+                onClick={() => takeOut(original)}
+                aria-label={`Take ${original.name} out of the project`}
+              >
+                Take out
+              </Button>
+            </li>
+          ))}
+        </ul>
+        <Library project={project} onAdd={(id) => choosing.originals.mutate({ add: [id] }, { onError: note.failed })} />
+      </section>
+
+      <section className="choose-places" aria-label="Places">
+        <div className="row spread choose-top">
+          <div>
+            <h2>Places</h2>
+            <span className="quiet small">
+              {selected.length === 0
+                ? 'Tick a picture first, on the left.'
+                : selected.length === project.originals.length
+                  ? `A tick gives the place to ${selected.length === 1 ? 'the picture' : `all ${selected.length} pictures`}.`
+                  : `A tick gives the place to the ${selected.length} ticked of ${project.originals.length} pictures.`}
+            </span>
+          </div>
+          <Segmented<Grouping>
+            value={by}
+            onChange={setBy}
+            options={[
+              { label: 'By network', value: 'network' },
+              { label: 'By purpose', value: 'purpose' },
+            ]}
+          />
+        </div>
+        {error && <Failure error={error} />}
+        {sheets.length === 0 && !error && <Held height={400} />}
+        <div className="choose-groups">
+          {grouped(by, sheets, places).map((group) => (
+            <PlaceGroupList
+              key={group.key}
+              group={group}
+              by={by}
+              project={project}
+              selected={selected}
+              onChange={change}
+            />
+          ))}
+        </div>
+      </section>
+
+      <footer className="choose-foot">
+        <span>
+          {frameCount === 0
+            ? 'No frames yet.'
+            : `${frameCount} ${frameCount === 1 ? 'frame' : 'frames'} in this project.`}
+        </span>
+        <Link to={`/projects/${project.id}`}>
+          <Button type="primary" disabled={frameCount === 0}>
+            Frame them
+          </Button>
+        </Link>
+      </footer>
+    </div>
+  );
+}
+
+const framesOf = (project: OpenProject, original: Original) =>
+  project.frames.filter((frame) => frame.originalId === original.id).length;
+
+function PlaceGroupList({
+  group,
+  by,
+  project,
+  selected,
+  onChange,
+}: {
+  group: PlaceGroup;
+  by: Grouping;
+  project: OpenProject;
+  selected: Original[];
+  onChange: (places: PlaceOfNetwork[], on: boolean) => void;
+}) {
+  const single = group.places.filter((one) => !one.place.group);
+  const several = group.places.filter((one) => one.place.group);
+  const ticks = (wanted: PlaceOfNetwork[]) => {
+    const have = wanted.flatMap((one) =>
+      selected.filter((original) =>
+        project.frames.some((frame) => frame.placeId === one.id && frame.originalId === original.id),
+      ),
+    ).length;
+    const all = wanted.length * selected.length;
+    return { checked: all > 0 && have === all, indeterminate: have > 0 && have < all };
+  };
+  return (
+    <section className="sheet choose-group" aria-label={group.title}>
+      <Checkbox
+        {...ticks(single)}
+        disabled={selected.length === 0 || single.length === 0}
+        onChange={({ target }) => onChange(single, target.checked)}
+      >
+        <h3 style={{ display: 'inline' }}>{group.title}</h3>
+      </Checkbox>
+      <ul className="choose-list">
+        {single.map((one) => (
+          <li key={one.id}>
+            <Checkbox
+              {...ticks([one])}
+              disabled={selected.length === 0}
+              aria-label={`${one.network.name} ${one.place.name}`}
+              onChange={({ target }) => onChange([one], target.checked)}
+            >
+              <span className="choose-place">
+                <span className="choose-shape">
+                  <PlaceOutline place={one.place} scale={0.016} />
+                </span>
+                <span>
+                  {by === 'purpose' && <span className="quiet">{one.network.name} </span>}
+                  {one.place.name}
+                  <br />
+                  <span className="quiet small">
+                    {dimensionsWords(one.place)} · {limitWords(one.place)}
+                  </span>
+                </span>
+              </span>
+            </Checkbox>
+          </li>
+        ))}
+      </ul>
+      {several.length > 0 && (
+        <p className="quiet small" style={{ margin: '8px 0 0' }}>
+          {several.map((one) => one.place.name).join(', ')}: several pieces of one picture, not offered here yet.
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** Pictures that came in earlier and are not in this project. */
+function Library({ project, onAdd }: { project: OpenProject; onAdd: (id: string) => void }) {
+  const { data = [] } = useOriginals();
+  const others = data.filter((one) => !project.originals.some((chosen) => chosen.id === one.id));
+  if (others.length === 0) return null;
+  return (
+    <>
+      <h3 style={{ marginTop: 18 }}>From your originals</h3>
+      <div className="choose-library">
+        {others.map((original) => (
+          <button
+            key={original.id}
+            type="button"
+            className="plain-button"
+            title={`Add ${original.name}`}
+            aria-label={`Add ${original.name}`}
+            onClick={() => onAdd(original.id)}
+          >
+            <img alt="" src={previewUrl(original, 160)} />
+            <span className="small">{original.name}</span>
+          </button>
+        ))}
+      </div>
+    </>
+  );
+}

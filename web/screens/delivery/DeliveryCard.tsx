@@ -1,0 +1,84 @@
+import { type Delivery, formatLabel, formatLimit, formatWeight, type ManifestFile } from '@inkwell/core/model';
+import { Button, Progress, Table } from 'antd';
+import dayjs from 'dayjs';
+import { type ReactNode, useState } from 'react';
+import { archiveUrl } from '../../api/deliveries.ts';
+
+const columns = [
+  { title: 'File', dataIndex: 'file', sorter: (a: ManifestFile, b: ManifestFile) => a.file.localeCompare(b.file) },
+  {
+    title: 'Dimensions',
+    key: 'dimensions',
+    render: (_: unknown, { width, height }: ManifestFile) => `${width} × ${height}`,
+  },
+  {
+    title: 'Weight',
+    key: 'bytes',
+    align: 'right' as const,
+    sorter: (a: ManifestFile, b: ManifestFile) => a.bytes - b.bytes,
+    render: (_: unknown, file: ManifestFile) =>
+      `${formatWeight(file.bytes, file.limitUnit)} of ${formatLimit({ bytes: file.limitBytes, unit: file.limitUnit })}`,
+  },
+  {
+    title: 'Format',
+    key: 'format',
+    render: (_: unknown, { format, quality }: ManifestFile) =>
+      `${formatLabel[format]}${quality === null ? '' : `, quality ${quality}`}`,
+  },
+];
+
+/** One delivery: how far it is, what came out, what was left out and why, and the archive. */
+export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; open: boolean; icon: ReactNode }) {
+  const [shown, setShown] = useState(open);
+  const { state, files, leftOut, frameCount, doneCount } = delivery;
+  const when = dayjs(delivery.createdAt).format('D MMM YYYY, HH:mm');
+  const working = state === 'waiting' || state === 'working';
+  return (
+    <article className="sheet delivery-card" aria-label={`Delivery of ${when}`} data-state={state}>
+      <div className="row spread">
+        <div>
+          <h3>{when}</h3>
+          <span className="quiet small">
+            {working
+              ? `${doneCount} of ${frameCount} files made`
+              : `${files.length} files, ${formatWeight(delivery.bytes, 'MB')} in all`}
+            {leftOut.length > 0 && `, ${leftOut.length} left out`}
+          </span>
+        </div>
+        <div className="row">
+          {files.length > 0 && !working && (
+            <Button type="text" aria-expanded={shown} onClick={() => setShown(!shown)}>
+              {shown ? 'Hide files' : 'Show files'}
+            </Button>
+          )}
+          {state === 'done' && files.length > 0 && (
+            <Button icon={icon} href={archiveUrl(delivery)} aria-label={`Download the archive of ${when}`}>
+              Download
+            </Button>
+          )}
+        </div>
+      </div>
+      {working && <Progress percent={Math.round((100 * doneCount) / Math.max(1, frameCount))} showInfo={false} />}
+      {state === 'failed' && (
+        <p role="alert" className="delivery-problem">
+          {delivery.failure}
+        </p>
+      )}
+      {leftOut.map((one) => (
+        <p key={one.file} role="alert" className="delivery-problem">
+          <strong>{one.file}</strong> is not in the archive. {one.reasons.join(' ')}
+        </p>
+      ))}
+      {shown && state === 'done' && (
+        <Table<ManifestFile>
+          size="small"
+          rowKey="file"
+          columns={columns}
+          dataSource={files}
+          pagination={false}
+          scroll={{ y: 420 }}
+        />
+      )}
+    </article>
+  );
+}

@@ -1,0 +1,140 @@
+import './DeliveryScreen.css';
+import { DownloadOutlined } from '@ant-design/icons';
+import { frameFindings } from '@inkwell/core/checking';
+import { placeDimensions } from '@inkwell/core/geometry';
+import { formatExtension } from '@inkwell/core/model';
+import { defaultPattern, fileNames, patternProblem, patternWords } from '@inkwell/core/naming';
+import { Button, Input } from 'antd';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { useDeliver, useDeliveries } from '../../api/deliveries.ts';
+import { useWeights } from '../../api/projects.ts';
+import { usePlaces } from '../../api/specBook.ts';
+import { Empty, Failure, Held } from '../../parts/States.tsx';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { useOpenProject } from '../ProjectLayout.tsx';
+import { DeliveryCard } from './DeliveryCard.tsx';
+
+const namesShown = 5;
+
+/** Makes the files of a project, and lists what was made before. */
+export function DeliveryScreen() {
+  const project = useOpenProject();
+  const places = usePlaces();
+  const { data: weights } = useWeights(project.id);
+  const { data: deliveries, error, refetch } = useDeliveries(project.id);
+  const deliver = useDeliver(project.id);
+  const note = useUndoNote();
+  const [pattern, setPattern] = useState(defaultPattern);
+  const problem = patternProblem(pattern);
+
+  const frames = useMemo(
+    () =>
+      project.frames.flatMap((frame) => {
+        const original = project.originals.find((one) => one.id === frame.originalId);
+        const at = places.get(frame.placeId);
+        if (!original || !at) return [];
+        const weight = weights?.find((one) => one.frameId === frame.id)?.weight ?? null;
+        return [
+          {
+            frame,
+            original,
+            at,
+            weight,
+            findings: frameFindings({ original, place: at.place, settings: frame, weight }),
+          },
+        ];
+      }),
+    [project, places, weights],
+  );
+  const names = problem
+    ? []
+    : fileNames(
+        pattern,
+        frames.map(({ frame, original, at }) => ({
+          name: original.name,
+          network: at.network.name,
+          place: at.place.name,
+          dimensions: placeDimensions(at.place, original),
+          extension: formatExtension[frame.format],
+        })),
+      );
+  const blocked = frames.filter((one) => one.findings.some((finding) => finding.level === 'blocker'));
+  const cautious = frames.filter((one) => one.findings.some((finding) => finding.level === 'caution'));
+  const measuring = frames.filter((one) => !one.weight).length;
+
+  return (
+    <div className="page delivery">
+      <section className="sheet delivery-new" aria-label="New delivery">
+        <h2>New delivery</h2>
+        <label className="delivery-pattern" htmlFor="name-pattern">
+          <span>Name pattern</span>
+          <Input
+            value={pattern}
+            id="name-pattern"
+            {...(problem ? { status: 'error' as const } : {})}
+            onChange={(event) => setPattern(event.target.value)}
+          />
+        </label>
+        {problem ? (
+          <p role="alert" className="delivery-problem">
+            {problem}
+          </p>
+        ) : (
+          <p className="quiet small" style={{ margin: '5px 0 0' }}>
+            Words: {patternWords.map((word) => `{${word}}`).join(' ')}. Names are safe on every file system; names alike
+            are numbered.
+          </p>
+        )}
+        <ol className="delivery-names" aria-label="File names">
+          {names.slice(0, namesShown).map((name) => (
+            <li key={name}>{name}</li>
+          ))}
+          {names.length > namesShown && <li className="quiet">and {names.length - namesShown} more</li>}
+        </ol>
+        <ul className="delivery-state">
+          {blocked.map(({ frame, original, at, findings }) => (
+            <li key={frame.id} className="delivery-problem">
+              {original.name}, {at.network.name} {at.place.name}: {findings[0]?.text}{' '}
+              <Link to={`/projects/${project.id}?original=${original.id}&frame=${frame.id}`}>Look at it</Link>
+            </li>
+          ))}
+          {cautious.length > 0 && (
+            <li>
+              {cautious.length} of {frames.length} frames have a caution.{' '}
+              <Link to={`/projects/${project.id}`}>See them on the bench</Link>
+            </li>
+          )}
+          {measuring > 0 && (
+            <li className="quiet">{measuring} frames are still being weighed; they can be delivered all the same.</li>
+          )}
+        </ul>
+        <Button
+          type="primary"
+          size="large"
+          disabled={frames.length === 0 || problem !== null}
+          loading={deliver.isPending}
+          onClick={() => deliver.mutate(pattern, { onError: note.failed })}
+        >
+          {frames.length === 1 ? 'Deliver one file' : `Deliver ${frames.length} files`}
+        </Button>
+        <p className="quiet small">
+          Every file is opened again before it counts: dimensions, format and bytes are compared with its place.
+        </p>
+      </section>
+      <section aria-label="Deliveries">
+        <h2>Deliveries</h2>
+        {error && !deliveries && <Failure error={error} again={() => void refetch()} />}
+        {!deliveries && !error && <Held height={160} />}
+        {deliveries?.length === 0 && (
+          <Empty title="Nothing delivered yet">
+            Each delivery is kept as it was, and can be downloaded again, bit for bit.
+          </Empty>
+        )}
+        {deliveries?.map((delivery, index) => (
+          <DeliveryCard key={delivery.id} delivery={delivery} open={index === 0} icon={<DownloadOutlined />} />
+        ))}
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+import './OriginalsScreen.css';
+import { CopyOutlined, DeleteOutlined, DownloadOutlined } from '@ant-design/icons';
+import type { Original } from '@inkwell/core/model';
+import { formatWeight } from '@inkwell/core/model';
+import { Button } from 'antd';
+import { fileUrl, previewUrl, useOriginalActions, useOriginals } from '../../api/originals.ts';
+import { DropArea } from '../../parts/DropArea.tsx';
+import { NameField } from '../../parts/NameField.tsx';
+import { Empty, Failure, Held } from '../../parts/States.tsx';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
+
+/** All pictures that came in. */
+export function OriginalsScreen() {
+  const { data, error, refetch } = useOriginals();
+  const { rename, duplicate, remove, restore } = useOriginalActions();
+  const note = useUndoNote();
+  const removeOriginal = ({ id, name }: Original) =>
+    remove.mutate(id, {
+      onSuccess: () => note.done(`“${name}” was deleted, with its frames.`, () => restore.mutateAsync(id)),
+      onError: note.failed,
+    });
+  return (
+    <div className="page">
+      <h1 style={{ marginBottom: 16 }}>Originals</h1>
+      <DropArea />
+      <div style={{ height: 20 }} />
+      {error && !data && <Failure error={error} again={() => void refetch()} />}
+      {!data && !error && <Held height={240} />}
+      {data?.length === 0 && (
+        <Empty title="No pictures yet">Originals are kept bit for bit; whatever is made from them is made anew.</Empty>
+      )}
+      <div className="originals-grid">
+        {data?.map((original) => (
+          <article key={original.id} className="sheet" aria-label={original.name}>
+            <div className="original-picture">
+              <img alt="" loading="lazy" src={previewUrl(original, 480)} />
+            </div>
+            <div className="original-line">
+              <h3>
+                <NameField
+                  name={original.name}
+                  what="original"
+                  onRename={(name) => rename.mutate({ id: original.id, name }, { onError: note.failed })}
+                />
+              </h3>
+              <div className="quiet small">
+                {original.width} × {original.height} px · {original.format.toUpperCase()} ·{' '}
+                {formatWeight(original.bytes, 'MB')}
+              </div>
+              <div className="row" style={{ gap: 2, marginLeft: -8 }}>
+                <Button
+                  type="text"
+                  size="small"
+                  icon={<DownloadOutlined />}
+                  href={fileUrl(original)}
+                  title="Download, bit for bit"
+                  aria-label={`Download ${original.name}`}
+                />
+                <Button
+                  type="text"
+                  size="small"
+                  icon={<CopyOutlined />}
+                  title="Duplicate"
+                  aria-label={`Duplicate ${original.name}`}
+                  onClick={() => duplicate.mutate(original.id, { onError: note.failed })}
+                />
+                <Button
+                  type="text"
+                  size="small"
+                  icon={<DeleteOutlined />}
+                  title="Delete"
+                  aria-label={`Delete ${original.name}`}
+                  onClick={() => removeOriginal(original)}
+                />
+              </div>
+            </div>
+          </article>
+        ))}
+      </div>
+    </div>
+  );
+}

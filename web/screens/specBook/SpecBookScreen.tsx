@@ -1,0 +1,102 @@
+import './SpecBookScreen.css';
+import type { Place, SpecSheet } from '@inkwell/core/model';
+import dayjs from 'dayjs';
+import { useSpecBook } from '../../api/specBook.ts';
+import { PlaceOutline } from '../../parts/PlaceOutline.tsx';
+import { dimensionsWords, formatsWords, groupWords, limitWords } from '../../parts/placeWords.ts';
+import { Failure, Held } from '../../parts/States.tsx';
+
+/** One scale for all outlines, so that their sizes can be compared by eye. */
+const outlineScale = 0.055;
+
+function PlaceCard({ place }: { place: Place }) {
+  const covered = [...new Set(place.covered.map((area) => area.reason))];
+  return (
+    <li className="spec-place">
+      <div className="spec-shape">
+        <PlaceOutline place={place} scale={outlineScale} />
+      </div>
+      <div>
+        <h3>{place.name}</h3>
+        <div className="spec-number">
+          {dimensionsWords(place)} px{place.group ? ' each' : ''}
+        </div>
+        <div>
+          {limitWords(place)} · {formatsWords(place)}
+        </div>
+        <div className="quiet small">
+          {place.shape !== 'rectangle' && (
+            <div>{place.shape === 'circle' ? 'Shown in a circle' : 'Shown with rounded corners'}</div>
+          )}
+          {place.shownWidths.length > 0 && <div>Shown {place.shownWidths.join(' and ')} px wide</div>}
+          {covered.length > 0 && (
+            <div>
+              <span className="spec-key covered" /> Covered by {covered.join(', ')}
+            </div>
+          )}
+          {place.shownPart && (
+            <div>
+              <span className="spec-key shown" /> {place.shownPart.width} × {place.shownPart.height} px always shown (
+              {place.shownPart.reason})
+            </div>
+          )}
+          {place.group && <div>{groupWords(place.group)}</div>}
+          {place.note && <div>{place.note}</div>}
+        </div>
+      </div>
+    </li>
+  );
+}
+
+function Sheet({ sheet }: { sheet: SpecSheet }) {
+  const age = dayjs().diff(dayjs(sheet.checkedOn), 'day');
+  return (
+    <section aria-labelledby={`sheet-${sheet.slug}`} className="spec-sheet sheet">
+      <header className="row spread wrap">
+        <div className="row" style={{ alignItems: 'baseline' }}>
+          <h2 id={`sheet-${sheet.slug}`}>{sheet.name}</h2>
+          <span className="quiet">{sheet.kind}</span>
+        </div>
+        <span className="quiet small">
+          Numbers checked on {dayjs(sheet.checkedOn).format('D MMM YYYY')}
+          {age > 0 && `, ${age} ${age === 1 ? 'day' : 'days'} ago`} · afterwards scaled to {sheet.afterUpload.longEdge}{' '}
+          px and recompressed
+        </span>
+      </header>
+      <ul className="spec-places">
+        {sheet.places.map((place) => (
+          <PlaceCard key={place.slug} place={place} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Every place of every network, with its numbers. */
+export function SpecBookScreen() {
+  const { data, error, refetch } = useSpecBook();
+  const count = data?.reduce((sum, sheet) => sum + sheet.places.length, 0);
+  return (
+    <div className="page">
+      <h1>Spec book</h1>
+      <p className="quiet" style={{ marginTop: 4 }}>
+        {data ? `${count} places of ${data.length} networks, all drawn at one scale. ` : ''}1 MB is 1,000,000 bytes; 1
+        MiB is 1,048,576.
+      </p>
+      {error && <Failure error={error} again={() => void refetch()} />}
+      {!data && !error && <Held height={500} />}
+      {data && (
+        <nav aria-label="Networks" className="row wrap spec-ways">
+          {data.map((sheet) => (
+            <a key={sheet.slug} href={`#sheet-${sheet.slug}`}>
+              {sheet.name}
+            </a>
+          ))}
+        </nav>
+      )}
+      {data?.map((sheet) => (
+        <Sheet key={sheet.slug} sheet={sheet} />
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+import type { ThemeConfig } from 'antd';
+import { fonts, palette } from './palette.ts';
+
+export const antTheme: ThemeConfig = {
+  token: {
+    colorPrimary: palette.action,
+    colorInfo: palette.selection,
+    colorWarning: palette.caution,
+    colorError: palette.blocker,
+    colorSuccess: palette.action,
+    colorText: palette.ink,
+    colorTextSecondary: palette.secondInk,
+    colorTextTertiary: palette.secondInk,
+    colorTextDescription: palette.secondInk,
+    colorTextPlaceholder: palette.secondInk,
+    colorBgBase: palette.sheet,
+    colorBgLayout: palette.ground,
+    colorBorder: palette.rule,
+    colorBorderSecondary: palette.rule,
+    colorLink: palette.action,
+    fontFamily: fonts.text,
+    borderRadius: 3,
+    motionDurationMid: '0.12s',
+    motionDurationSlow: '0.14s',
+    boxShadow: 'none',
+    wireframe: false,
+  },
+  components: {
+    Button: { primaryShadow: 'none', defaultShadow: 'none', dangerShadow: 'none' },
+    Table: { headerBg: palette.ground, cellPaddingBlockSM: 6 },
+  },
+};

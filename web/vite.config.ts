@@ -1,0 +1,9 @@
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  root: import.meta.dirname,
+  plugins: [react()],
+  build: { outDir: 'dist', emptyOutDir: true, chunkSizeWarningLimit: 2500 },
+  server: { host: '127.0.0.1', proxy: { '/api': 'http://127.0.0.1:4600' } },
+});

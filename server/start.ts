@@ -3,7 +3,6 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { pino } from 'pino';
-import sharp from 'sharp';
 import { makeApp } from './api/app.ts';
 import { BoundedFolder } from './imaging/boundedFolder.ts';
 import { Importing } from './imaging/importing.ts';
@@ -37,8 +36,6 @@ export interface Running {
 export async function start(settings: Settings): Promise<Running> {
   await mkdir(settings.INKWELL_DATA, { recursive: true });
   const log = pino({ level: settings.LOG_LEVEL }, pino.destination(join(settings.INKWELL_DATA, 'inkwell.log')));
-  // A picture's file name can be used again for other pixels, so libvips must not remember files by name.
-  sharp.cache(false);
 
   const { db, close } = await openDatabase(settings.DATABASE_URL);
   const cache = join(settings.INKWELL_DATA, 'cache');

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { rename, rm, utimes } from 'node:fs/promises';
 import { basename, join } from 'node:path';
+import type { Dimensions } from '@inkwell/core/model';
 import sharp from 'sharp';
 import type { BoundedFolder } from './boundedFolder.ts';
 import { damaged, type Inspected, inspect } from './inspect.ts';
@@ -12,7 +13,11 @@ export interface WorkingCopy {
   levels: number;
 }
 
-const tile = 512;
+// A file name can come to hold other pixels, so libvips must not remember what it read under a name.
+sharp.cache(false);
+
+/** Pixels along the side of a tile. libvips cannot read tiles back that are much larger than the picture. */
+const tileFor = ({ width, height }: Dimensions) => (Math.max(width, height) < 512 ? 64 : 512);
 
 /**
  * Decodes a picture whole, row by row, into a tiled file. This is also what proves that a picture is complete.
@@ -20,6 +25,7 @@ const tile = 512;
  * @throws Refusal where the picture ends too early or is damaged
  */
 export async function makeWorkingCopy(from: string, inspected: Inspected, to: string): Promise<void> {
+  const tile = tileFor(inspected);
   try {
     await sharp(from, {
       limitInputPixels: false,

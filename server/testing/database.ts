@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
+import type {} from 'vitest';
 import type { TestProject } from 'vitest/node';
 
 declare module 'vitest' {

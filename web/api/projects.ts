@@ -40,6 +40,8 @@ export function useProjectActions() {
 /** What is chosen for one project: its originals and the places of each. The answer replaces what the page knew. */
 export function useChoosing(projectId: string) {
   const client = useQueryClient();
+  // One after the other, so that the last answer is the last word.
+  const scope = { id: `choosing ${projectId}` };
   const send = (what: 'originals' | 'frames', body: unknown) =>
     ask(OpenProjectSchema, `/projects/${projectId}/${what}`, { method: 'POST', body });
   const onSuccess = (project: z.infer<typeof OpenProjectSchema>) => {
@@ -50,11 +52,13 @@ export function useChoosing(projectId: string) {
     originals: useMutation({
       mutationFn: (change: { add?: string[]; remove?: string[] }) => send('originals', change),
       onSuccess,
+      scope,
     }),
     frames: useMutation({
       mutationFn: (change: { add?: { originalId: string; placeId: string; window?: Window }[]; remove?: string[] }) =>
         send('frames', change),
       onSuccess,
+      scope,
     }),
   };
 }

@@ -29,29 +29,28 @@ export function FramePicture(props: {
   const scale = width / window.span;
   const rect = windowRect(window, output);
   const pixels = Math.min(output.width, Math.ceil((width * devicePixelRatio) / proofStep) * proofStep);
+  const proved = planHash !== null && loaded === planHash;
   return (
-    <span
-      className="frame-picture"
-      data-shape={place.shape}
-      data-true={planHash !== null && loaded === planHash}
-      style={{ width, height }}
-    >
-      <img
-        alt=""
-        className="moving"
-        src={previewUrl(original, movingPreviewWidth)}
-        style={{
-          width: original.width * scale,
-          height: original.height * scale,
-          transform: `translate(${-rect.left * scale}px, ${-rect.top * scale}px)`,
-        }}
-      />
+    <span className="frame-picture" data-shape={place.shape} data-true={proved} style={{ width, height }}>
+      {!proved && (
+        <img
+          alt=""
+          className="moving"
+          decoding="sync"
+          src={previewUrl(original, movingPreviewWidth)}
+          style={{
+            width: original.width * scale,
+            height: original.height * scale,
+            transform: `translate(${-rect.left * scale}px, ${-rect.top * scale}px)`,
+          }}
+        />
+      )}
       {planHash && (
         <img
           alt=""
           className="proof"
           src={proofUrl(frameId, planHash, pixels)}
-          style={{ visibility: loaded === planHash ? 'visible' : 'hidden' }}
+          style={{ visibility: proved ? 'visible' : 'hidden' }}
           onLoad={() => setLoaded(planHash)}
         />
       )}

@@ -27,6 +27,7 @@ export const antTheme: ThemeConfig = {
   },
   components: {
     Button: { primaryShadow: 'none', defaultShadow: 'none', dangerShadow: 'none' },
+    Segmented: { trackBg: palette.rule, itemSelectedBg: palette.sheet },
     Table: { headerBg: palette.ground, cellPaddingBlockSM: 6 },
   },
 };

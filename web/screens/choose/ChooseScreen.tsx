@@ -54,28 +54,33 @@ export function ChooseScreen() {
   const note = useUndoNote();
   const [by, setBy] = useState<Grouping>('network');
   const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
+  // What was just ticked or unticked and has not come back from the server yet.
+  const [asked, setAsked] = useState<ReadonlyMap<string, boolean>>(new Map());
+  const has = (originalId: string, placeId: string) =>
+    asked.get(`${originalId} ${placeId}`) ??
+    project.frames.some((frame) => frame.placeId === placeId && frame.originalId === originalId);
   const selected = project.originals.filter((one) => !unticked.has(one.id));
 
-  const change = (wanted: PlaceOfNetwork[], on: boolean) => {
-    const ids = new Set(wanted.map((one) => one.id));
-    if (on) {
-      const add = selected.flatMap((original) => [...ids].map((placeId) => ({ originalId: original.id, placeId })));
-      choosing.frames.mutate({ add }, { onError: note.failed });
-      return;
+  const change = async (wanted: PlaceOfNetwork[], on: boolean) => {
+    const pairs = selected.flatMap(({ id }) => wanted.map((one) => ({ originalId: id, placeId: one.id })));
+    const keys = pairs.map(({ originalId, placeId }) => `${originalId} ${placeId}`);
+    setAsked((before) => new Map([...before, ...keys.map((key) => [key, on] as const)]));
+    const gone = project.frames.filter((frame) => keys.includes(`${frame.originalId} ${frame.placeId}`));
+    try {
+      if (on) await choosing.frames.mutateAsync({ add: pairs });
+      else {
+        await choosing.frames.mutateAsync({ remove: gone.map((frame) => frame.id) });
+        note.done(gone.length === 1 ? 'One frame was taken out.' : `${gone.length} frames were taken out.`, () =>
+          choosing.frames.mutateAsync({
+            add: gone.map(({ originalId, placeId, window }) => ({ originalId, placeId, window })),
+          }),
+        );
+      }
+    } catch (error) {
+      note.failed(error);
+    } finally {
+      setAsked((before) => new Map([...before].filter(([key]) => !keys.includes(key))));
     }
-    const gone = project.frames.filter((frame) => ids.has(frame.placeId) && !unticked.has(frame.originalId));
-    choosing.frames.mutate(
-      { remove: gone.map((frame) => frame.id) },
-      {
-        onError: note.failed,
-        onSuccess: () =>
-          note.done(gone.length === 1 ? 'One frame was taken out.' : `${gone.length} frames were taken out.`, () =>
-            choosing.frames.mutateAsync({
-              add: gone.map(({ originalId, placeId, window }) => ({ originalId, placeId, window })),
-            }),
-          ),
-      },
-    );
   };
   const takeOut = (original: Original) => {
     const gone = project.frames.filter((frame) => frame.originalId === original.id);
@@ -120,7 +125,7 @@ export function ChooseScreen() {
                 <strong>{original.name}</strong>
                 <br />
                 <span className="quiet small">
-                  {original.width} × {original.height} px · {framesOf(project, original)} places
+                  {original.width} × {original.height} px · {placesWords(framesOf(project, original))}
                 </span>
               </span>
               <Button
@@ -162,14 +167,7 @@ export function ChooseScreen() {
         {sheets.length === 0 && !error && <Held height={400} />}
         <div className="choose-groups">
           {grouped(by, sheets, places).map((group) => (
-            <PlaceGroupList
-              key={group.key}
-              group={group}
-              by={by}
-              project={project}
-              selected={selected}
-              onChange={change}
-            />
+            <PlaceGroupList key={group.key} group={group} by={by} has={has} selected={selected} onChange={change} />
           ))}
         </div>
       </section>
@@ -190,30 +188,27 @@ export function ChooseScreen() {
   );
 }
 
+const placesWords = (count: number) => (count === 1 ? '1 place' : `${count} places`);
 const framesOf = (project: OpenProject, original: Original) =>
   project.frames.filter((frame) => frame.originalId === original.id).length;
 
 function PlaceGroupList({
   group,
   by,
-  project,
+  has,
   selected,
   onChange,
 }: {
   group: PlaceGroup;
   by: Grouping;
-  project: OpenProject;
+  has: (originalId: string, placeId: string) => boolean;
   selected: Original[];
   onChange: (places: PlaceOfNetwork[], on: boolean) => void;
 }) {
   const single = group.places.filter((one) => !one.place.group);
   const several = group.places.filter((one) => one.place.group);
   const ticks = (wanted: PlaceOfNetwork[]) => {
-    const have = wanted.flatMap((one) =>
-      selected.filter((original) =>
-        project.frames.some((frame) => frame.placeId === one.id && frame.originalId === original.id),
-      ),
-    ).length;
+    const have = wanted.flatMap((one) => selected.filter((original) => has(original.id, one.id))).length;
     const all = wanted.length * selected.length;
     return { checked: all > 0 && have === all, indeterminate: have > 0 && have < all };
   };

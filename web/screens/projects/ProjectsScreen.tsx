@@ -24,13 +24,13 @@ function Cover({ project }: { project: Project }) {
         if (!place) return null;
         const { width, height } = placeDimensions(place, original);
         const hash = planHash(planFrame({ original, place, settings: frame }));
+        const share = width / height;
         return (
           <img
             key={frame.id}
             alt=""
-            src={proofUrl(frame.id, hash, 420)}
-            height={coverHeight}
-            width={(coverHeight * width) / height}
+            src={proofUrl(frame.id, hash, 448)}
+            style={{ flex: share, aspectRatio: share, maxWidth: coverHeight * share }}
           />
         );
       })}

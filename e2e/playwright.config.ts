@@ -1,0 +1,30 @@
+import { join } from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+const reports = process.env.INKWELL_CHECK ?? join(import.meta.dirname, '..', '.inkwell');
+
+export default defineConfig({
+  testDir: './tests',
+  globalSetup: './support/program.ts',
+  outputDir: join(reports, 'e2e-results'),
+  reporter: [['list'], ['json', { outputFile: join(reports, 'playwright.json') }]],
+  // One program and one database serve all tests, and two cores serve the program.
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 20_000 },
+  use: {
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--disable-quic',
+        '--no-first-run',
+      ],
+    },
+  },
+});

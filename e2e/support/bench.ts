@@ -1,0 +1,55 @@
+import { toScreen, type Viewport } from '@inkwell/core/geometry';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+
+/** Playwright's test with the program's address, failing on any error that the page reports. */
+export const test = base.extend<{ quiet: undefined }>({
+  baseURL: async ({ browserName: _ }, use) => use(process.env.INKWELL_ADDRESS ?? ''),
+  quiet: [
+    async ({ page }, use) => {
+      const errors: string[] = [];
+      page.on('pageerror', (error) => errors.push(error.message));
+      await use(undefined);
+      expect(errors).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export async function openDemo(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Open Festival week', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Wall' })).toBeVisible();
+}
+
+export const wallFrame = (page: Page, placeId: string): Locator => page.locator(`[data-place="${placeId}"]`);
+
+export async function number(page: Page, label: 'Left' | 'Top' | 'Width' | 'Height'): Promise<number> {
+  return Number(await page.getByLabel(`${label} in px`).inputValue());
+}
+
+/** Points on the screen for points on the original, as the stage shows it now. */
+export async function stage(page: Page): Promise<(x: number, y: number) => { x: number; y: number }> {
+  const holder = page.getByTestId('stage');
+  const box = await holder.boundingBox();
+  const [scale, left, top] = await Promise.all(
+    ['data-scale', 'data-left', 'data-top'].map(async (name) => Number(await holder.getAttribute(name))),
+  );
+  if (!box) throw new Error('The stage is not there.');
+  const view: Viewport = { scale: scale ?? 1, offset: { x: box.x + (left ?? 0), y: box.y + (top ?? 0) } };
+  return (x, y) => toScreen(view, { x, y });
+}
+
+/** Drags with the mouse in small steps, as a hand does. */
+export async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 5 });
+  await page.mouse.move(to.x, to.y, { steps: 5 });
+  await page.mouse.up();
+}
+
+/** Waits until the frame shows the server's proof of what is set and its weight is known. */
+export async function settled(page: Page, placeId: string): Promise<void> {
+  await expect(wallFrame(page, placeId).locator('.frame-picture')).toHaveAttribute('data-true', 'true');
+  await expect(wallFrame(page, placeId)).not.toContainText('measuring');
+}

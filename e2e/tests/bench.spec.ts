@@ -1,0 +1,108 @@
+import { expect } from '@playwright/test';
+import { number, openDemo, settled, stage, test, wallFrame } from '../support/bench.ts';
+
+test.beforeEach(({ page }) => openDemo(page));
+
+test('the wall shows the truth: proofs and weights for every frame of the demo', async ({ page }) => {
+  for (const id of [
+    'sunpane/square-post',
+    'sunpane/story',
+    'pipwire/profile-picture',
+    'candlecast/channel-banner',
+    'hearthring/cover',
+  ])
+    await settled(page, id);
+  await expect(wallFrame(page, 'candlecast/video-thumbnail')).toContainText(/of 1\.5 MiB/);
+  await page.getByRole('tab', { name: 'Snapshot' }).click();
+  await expect(page.getByRole('list', { name: 'Findings' })).toContainText('Enlarged 1.42 times');
+});
+
+test('undo and redo reach over a reload, which comes back to the same place', async ({ page }) => {
+  await wallFrame(page, 'hearthring/cover').click();
+  const left = await number(page, 'Left');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  const nudged = left + (11 * (await number(page, 'Width'))) / 1680;
+  await expect.poll(() => number(page, 'Left')).toBeCloseTo(nudged, 0);
+  const top = await number(page, 'Top');
+  await page.getByLabel('Top in px').fill('900.5');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status')).toHaveText('Saved');
+
+  await page.reload();
+  await expect(page.getByLabel('Top in px')).toHaveValue('900.5');
+  await expect(wallFrame(page, 'hearthring/cover')).toHaveAttribute('aria-pressed', 'true');
+  await settled(page, 'hearthring/cover');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => number(page, 'Top')).toBeCloseTo(top, 1);
+  await page.locator('body').press('Control+z');
+  await expect.poll(() => number(page, 'Left')).toBeCloseTo(left, 0);
+  await page.locator('body').press('Control+Shift+z');
+  await expect.poll(() => number(page, 'Left')).toBeCloseTo(nudged, 0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('status')).toHaveText('Saved');
+});
+
+test('wheel and keys tighten and loosen; reset and a finding’s fix are steps of undo', async ({ page }) => {
+  await wallFrame(page, 'sunpane/square-post').click();
+  const before = await number(page, 'Width');
+  const at = await stage(page);
+  const pointer = at(2960, 2100);
+  await page.mouse.move(pointer.x, pointer.y);
+  await page.mouse.wheel(0, -300);
+  await expect.poll(() => number(page, 'Width')).toBeLessThan(before * 0.8);
+  await page.waitForTimeout(300);
+  await page.keyboard.press('-');
+  await page.keyboard.press('+');
+  await page.getByRole('button', { name: 'Reset' }).click();
+  await expect.poll(() => number(page, 'Width')).toBe(4000);
+  await page.getByLabel('Width in px').fill('400');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Loosen to 1×' }).click();
+  await expect.poll(() => number(page, 'Width')).toBe(1080);
+  const undo = page.getByRole('button', { name: 'Undo' });
+  while (await undo.isEnabled()) await undo.click();
+  await expect.poll(() => number(page, 'Width')).toBe(before);
+  await settled(page, 'sunpane/square-post');
+});
+
+test('of two tabs that change one frame, the later save is refused and shown with both versions', async ({
+  page,
+  context,
+}) => {
+  await wallFrame(page, 'sunpane/wide-post').click();
+  await expect(page).toHaveURL(/frame=/);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.getByLabel('Left in px').fill('10');
+  await other.keyboard.press('Enter');
+  await expect(other.getByRole('status')).toHaveText('Saved');
+
+  // This tab has not heard of it: it saves on the old version.
+  await page.getByLabel('Left in px').fill('500');
+  await page.keyboard.press('Enter');
+  const note = page.getByRole('alert').filter({ hasText: 'was changed elsewhere meanwhile' });
+  await expect(note).toContainText('left 500');
+  await expect(note).toContainText('left 10');
+  await note.getByRole('button', { name: 'Keep yours' }).click();
+  await expect(note).toBeHidden();
+  await expect(page.getByRole('status')).toHaveText('Saved');
+  await other.reload();
+  await expect(other.getByLabel('Left in px')).toHaveValue('500');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('status')).toHaveText('Saved');
+});
+
+test('without a connection edits are kept and sent later', async ({ page, context }) => {
+  await wallFrame(page, 'pipwire/header').click();
+  await context.setOffline(true);
+  await page.getByLabel('Top in px').fill('1700');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status')).toContainText('Not connected');
+  await context.setOffline(false);
+  await expect(page.getByRole('status')).toHaveText('Saved');
+  await page.reload();
+  await expect(page.getByLabel('Top in px')).toHaveValue('1700');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('status')).toHaveText('Saved');
+});

@@ -1,0 +1,53 @@
+import { expect } from '@playwright/test';
+import { openDemo, test } from '../support/bench.ts';
+
+test('a project is duplicated, renamed, deleted and taken back', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Duplicate Festival week', exact: true }).click();
+  await page.getByRole('button', { name: 'Rename project Festival week copy' }).click();
+  await page.getByLabel('Name of project').fill('Second week');
+  await page.keyboard.press('Enter');
+  const card = page.getByRole('article', { name: 'Second week', exact: true });
+  await expect(card).toContainText('29 frames');
+  await card.getByRole('button', { name: 'Delete Second week' }).click();
+  await expect(card).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(card).toBeVisible();
+  await card.getByRole('button', { name: 'Delete Second week' }).click();
+  await expect(card).toBeHidden();
+});
+
+test('places are chosen by network and by purpose, and frames that were taken out come back as they were framed', async ({
+  page,
+}) => {
+  await openDemo(page);
+  await page.getByRole('link', { name: 'Pictures and places' }).click();
+  for (const name of ['Dune panorama', 'Kite maker', 'Festival poster', 'Kite plan', 'Snapshot']) {
+    await page.getByRole('checkbox', { name: `Give places to ${name}` }).uncheck();
+  }
+  const story = page.getByRole('checkbox', { name: 'Sunpane Story', exact: true });
+  await expect(story).toBeChecked();
+  await story.uncheck();
+  await expect(page.getByText('28 frames in this project.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText('29 frames in this project.')).toBeVisible();
+
+  await page.getByText('By purpose').click();
+  const banners = page.getByRole('region', { name: 'Banners' });
+  await expect(banners.getByRole('checkbox', { name: 'Guildrow Profile banner' })).not.toBeChecked();
+  await expect(banners.getByRole('checkbox', { name: 'Pipwire Header' })).toBeChecked();
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await page.locator('[data-place="sunpane/story"]').click();
+  await expect(page.getByLabel('Width in px')).toHaveValue('2240');
+});
+
+test('the spec book shows every place of every network with its numbers', async ({ page }) => {
+  await page.goto('/spec-book');
+  await expect(page.getByText('39 places of 8 networks')).toBeVisible();
+  await expect(page.getByRole('listitem')).toHaveCount(39);
+  const candlecast = page.getByRole('region', { name: 'Candlecast' });
+  await expect(candlecast).toContainText('checked on 9 Nov 2026');
+  await expect(candlecast.getByRole('listitem').filter({ hasText: 'Video thumbnail' })).toContainText('1.5 MiB');
+  await page.goto('/no/such/page');
+  await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible();
+});

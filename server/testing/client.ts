@@ -1,0 +1,60 @@
+import { type OpenProject, OpenProjectSchema, type Original, OriginalSchema } from '@inkwell/core/model';
+
+/** What was answered: the status and the parsed body. */
+export interface Answer {
+  status: number;
+  body: unknown;
+}
+
+/** Talks to a running program as its interface does. */
+export class Client {
+  constructor(readonly address: string) {}
+
+  async ask(method: string, path: string, body?: unknown): Promise<Answer> {
+    const response = await fetch(`${this.address}/api${path}`, {
+      method,
+      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+    });
+    const text = await response.text();
+    return { status: response.status, body: text === '' ? null : JSON.parse(text) };
+  }
+
+  async bytes(path: string): Promise<Buffer> {
+    const response = await fetch(`${this.address}/api${path}`);
+    if (!response.ok) throw new Error(`${path} answered ${response.status}: ${await response.text()}`);
+    return Buffer.from(await response.arrayBuffer());
+  }
+
+  async upload(data: Buffer, fileName: string): Promise<Answer> {
+    const form = new FormData();
+    form.append('file', new Blob([new Uint8Array(data)]), fileName);
+    const response = await fetch(`${this.address}/api/originals`, { method: 'POST', body: form });
+    return { status: response.status, body: await response.json() };
+  }
+
+  async original(data: Buffer, fileName: string): Promise<Original> {
+    return OriginalSchema.parse((await this.upload(data, fileName)).body);
+  }
+
+  /** A new project with every given original in every given place. */
+  async project(name: string, originals: Original[], placeIds: string[]): Promise<OpenProject> {
+    const { id } = OpenProjectSchema.parse((await this.ask('POST', '/projects', { name })).body);
+    await this.ask('POST', `/projects/${id}/originals`, { add: originals.map((one) => one.id) });
+    const add = originals.flatMap((original) => placeIds.map((placeId) => ({ originalId: original.id, placeId })));
+    return OpenProjectSchema.parse((await this.ask('POST', `/projects/${id}/frames`, { add })).body);
+  }
+}
+
+/** Asks again and again until `ready` says yes. @throws after `seconds` */
+export async function until<Value>(
+  ask: () => Promise<Value>,
+  ready: (value: Value) => boolean,
+  seconds = 40,
+): Promise<Value> {
+  for (let left = seconds * 10; left > 0; left -= 1) {
+    const value = await ask();
+    if (ready(value)) return value;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error(`Nothing came within ${seconds} seconds.`);
+}

@@ -1,0 +1,25 @@
+import { mkdtempSync } from 'node:fs';
+import { join } from 'node:path';
+import { afterAll, inject } from 'vitest';
+import { readSettings, type Settings } from '../settings.ts';
+import { start } from '../start.ts';
+import { Client } from './client.ts';
+
+export function testSettings(): Settings {
+  const data = mkdtempSync(join(inject('dataFolder'), 'data-'));
+  return readSettings({
+    DATABASE_URL: inject('databaseUrl'),
+    INKWELL_DATA: data,
+    INKWELL_WEB: data,
+    PORT: '4700',
+    LOG_LEVEL: 'warn',
+  });
+}
+
+/** The whole program on a free port, stopped when the tests of the file are over. */
+export async function startProgram() {
+  const settings = testSettings();
+  const running = await start(settings);
+  afterAll(() => running.stop());
+  return { ...running, settings, client: new Client(running.address) };
+}

@@ -1,0 +1,130 @@
+import { createHash } from 'node:crypto';
+import { placeDimensions } from '@inkwell/core/geometry';
+import { DeliverySchema, ManifestSchema } from '@inkwell/core/model';
+import { planHash } from '@inkwell/core/planning';
+import sharp from 'sharp';
+import { expect, test } from 'vitest';
+import { z } from 'zod';
+import { until } from '../testing/client.ts';
+import { chart, difference, noise } from '../testing/pictures.ts';
+import { startProgram } from '../testing/program.ts';
+import { unzip } from '../testing/unzip.ts';
+
+const { client, services } = await startProgram();
+
+async function deliver(projectId: string, pattern?: string) {
+  const { id } = DeliverySchema.parse(
+    (await client.ask('POST', '/deliveries', { projectId, ...(pattern ? { pattern } : {}) })).body,
+  );
+  return until(
+    async () => DeliverySchema.parse((await client.ask('GET', `/deliveries/${id}`)).body),
+    ({ state }) => state === 'done' || state === 'failed',
+  );
+}
+
+test('every file of an archive has its place’s dimensions, format and weight, and shows the right part', async () => {
+  const picture = chart(2600, 1700);
+  const original = await client.original(await picture.png().toBuffer(), 'Chart one.png');
+  const places = [
+    'sunpane/story',
+    'pipwire/profile-picture',
+    'candlecast/video-thumbnail',
+    'quillpost/preview-card',
+    'quillpost/inline-picture',
+  ];
+  const project = await client.project('All right', [original], places);
+  const delivery = await deliver(project.id);
+  const archive = await client.bytes(`/deliveries/${delivery.id}/archive`);
+  expect((await client.bytes(`/deliveries/${delivery.id}/archive`)).equals(archive)).toBe(true);
+
+  const files = await unzip(archive);
+  const manifest = ManifestSchema.parse(JSON.parse(files.get('manifest.json')?.toString() ?? ''));
+  expect(manifest.leftOut).toEqual([]);
+  expect([...files.keys()].filter((name) => name !== 'manifest.json')).toEqual(
+    manifest.files.map((one) => one.file).sort(),
+  );
+  expect(manifest.files).toHaveLength(places.length);
+  for (const line of manifest.files) {
+    const data = files.get(line.file) ?? Buffer.alloc(0);
+    expect(data.length).toBe(line.bytes);
+    expect(data.length).toBeLessThanOrEqual(line.limitBytes * 0.97);
+    expect(createHash('sha256').update(data).digest('hex')).toBe(line.sha256);
+    expect(await sharp(data).metadata()).toMatchObject({
+      format: 'jpeg',
+      width: line.width,
+      height: line.height,
+      hasProfile: false,
+    });
+    const { left, top, width, height } = line.window;
+    const cut = { left: Math.round(left), top: Math.round(top), width: Math.round(width), height: Math.round(height) };
+    const independent = await picture
+      .clone()
+      .extract(cut)
+      .resize(line.width, line.height, { fit: 'fill' })
+      .png()
+      .toBuffer();
+    expect(await difference(data, independent)).toBeLessThan(2.5);
+  }
+});
+
+test('the proof at a third of the size is the delivered file scaled down', async () => {
+  const original = await client.original(await chart(2400, 1800).png().toBuffer(), 'f.png');
+  const project = await client.project('Proof and file', [original], ['guildrow/feed-image']);
+  const delivery = await deliver(project.id);
+  const [frame] = project.frames;
+  const plan = frame && services.book.planOf(frame, original);
+  if (!frame || !plan) throw new Error('no plan');
+  const file = (await unzip(await client.bytes(`/deliveries/${delivery.id}/archive`))).get(
+    delivery.files[0]?.file ?? '',
+  );
+  const proof = await client.bytes(`/frames/${frame.id}/proof?plan=${planHash(plan)}&width=400`);
+  expect(await difference(proof, await sharp(file).resize(400).png().toBuffer())).toBeLessThan(1.5);
+});
+
+test('a limit that binds is met with the highest quality that fits; what cannot fit is left out and says why', async () => {
+  const original = await client.original(await noise(1400, 1400).png().toBuffer(), 'noise.png');
+  const project = await client.project(
+    'Heavy',
+    [original],
+    ['pipwire/profile-picture', 'quillpost/preview-card', 'stallfront/course-image'],
+  );
+  const png = project.frames.find((one) => one.placeId === 'stallfront/course-image');
+  await client.ask('PATCH', `/frames/${png?.id}`, { version: 1, change: { format: 'png' } });
+  const delivery = await deliver(project.id);
+  const card = delivery.files.find((one) => one.place === 'Preview card');
+  expect(card?.quality).toBeLessThan(80);
+  expect(card?.bytes).toBeLessThanOrEqual(291_000);
+  expect(delivery.leftOut).toMatchObject([
+    { place: 'Course image', reasons: [expect.stringContaining('970,000 bytes')] },
+  ]);
+  const archive = await unzip(await client.bytes(`/deliveries/${delivery.id}/archive`));
+  expect([...archive.keys()]).not.toContain(delivery.leftOut[0]?.file);
+
+  const one = await until(
+    async () =>
+      z
+        .array(z.object({ frameId: z.string(), weight: z.object({ bytes: z.int(), fits: z.boolean() }).nullable() }))
+        .parse((await client.ask('GET', `/projects/${project.id}/weights`)).body),
+    (weights) => weights.every((weight) => weight.weight),
+  );
+  expect(one.find((weight) => weight.frameId === png?.id)?.weight?.fits).toBe(false);
+});
+
+test('later changes and even the deletion of the project leave a delivery as it was', async () => {
+  const original = await client.original(await chart(900, 900).png().toBuffer(), 'g.png');
+  const project = await client.project('Kept', [original], ['sunpane/square-post']);
+  const delivery = await deliver(project.id, 'x/{name}');
+  expect(delivery.files[0]).toMatchObject({
+    file: 'x-g.jpg',
+    ...placeDimensions({ width: 1080, height: 1080 }, original),
+  });
+  const before = await client.bytes(`/deliveries/${delivery.id}/archive`);
+  await client.ask('PATCH', `/frames/${project.frames[0]?.id}`, {
+    version: 1,
+    change: { window: { centreX: 300, centreY: 300, span: 200 } },
+  });
+  await client.ask('DELETE', `/projects/${project.id}`);
+  await client.ask('DELETE', `/originals/${original.id}`);
+  expect((await client.bytes(`/deliveries/${delivery.id}/archive`)).equals(before)).toBe(true);
+  expect(await client.ask('POST', '/deliveries', { projectId: project.id })).toMatchObject({ status: 404 });
+});

@@ -1,0 +1,134 @@
+import { type Frame, FrameSchema, OpenProjectSchema } from '@inkwell/core/model';
+import { planHash } from '@inkwell/core/planning';
+import { and, eq } from 'drizzle-orm';
+import sharp from 'sharp';
+import { expect, test } from 'vitest';
+import { clearUnused } from '../store/clearing.ts';
+import { blobs, deliveries, originals } from '../store/schema.ts';
+import { chart, difference } from '../testing/pictures.ts';
+import { startProgram } from '../testing/program.ts';
+
+const { client, services } = await startProgram();
+const open = async (id: string) => OpenProjectSchema.parse((await client.ask('GET', `/projects/${id}`)).body);
+const frameIn = (frames: Frame[], placeId: string) => {
+  const frame = frames.find((one) => one.placeId === placeId);
+  if (!frame) throw new Error(`no frame for ${placeId}`);
+  return frame;
+};
+
+test('a new frame shows the largest centred cut; frames are not doubled; a place of several pieces is refused', async () => {
+  const original = await client.original(await chart(1200, 800).png().toBuffer(), 'a.png');
+  const project = await client.project(
+    'One',
+    [original],
+    ['sunpane/square-post', 'pipwire/header', 'quillpost/inline-picture'],
+  );
+  expect(frameIn(project.frames, 'sunpane/square-post')).toMatchObject({
+    window: { centreX: 600, centreY: 400, span: 800 },
+    format: 'jpeg',
+    version: 1,
+  });
+  expect(frameIn(project.frames, 'pipwire/header').window.span).toBe(1200);
+  const add = [{ originalId: original.id, placeId: 'pipwire/header' }];
+  expect(
+    OpenProjectSchema.parse((await client.ask('POST', `/projects/${project.id}/frames`, { add })).body).frames,
+  ).toHaveLength(3);
+  const pieces = await client.ask('POST', `/projects/${project.id}/frames`, {
+    add: [{ originalId: original.id, placeId: 'pipwire/four-up-block' }],
+  });
+  expect(pieces).toMatchObject({ status: 422, body: { message: expect.stringContaining('several pieces') } });
+});
+
+test('a save on an old version is refused with what is there now; nothing is lost', async () => {
+  const original = await client.original(await chart(1200, 800).png().toBuffer(), 'b.png');
+  const { frames } = await client.project('Two tabs', [original], ['sunpane/square-post']);
+  const frame = frameIn(frames, 'sunpane/square-post');
+  const save = (version: number, centreX: number) =>
+    client.ask('PATCH', `/frames/${frame.id}`, {
+      version,
+      change: { window: { ...frame.window, span: 500, centreX } },
+    });
+  expect(FrameSchema.parse((await save(1, 400)).body)).toMatchObject({ version: 2, window: { centreX: 400 } });
+  expect(await save(1, 700)).toMatchObject({
+    status: 409,
+    body: { current: { version: 2, window: { centreX: 400 } } },
+  });
+  expect(FrameSchema.parse((await save(2, 99_999)).body).window.centreX).toBe(950);
+  expect(
+    await client.ask('PATCH', `/frames/${frame.id}`, { version: 3, change: { window: { span: -1 } } }),
+  ).toMatchObject({ status: 400 });
+});
+
+test('the proof is the cut that the window asks for, and belongs to one plan', async () => {
+  const picture = chart(2000, 1500);
+  const original = await client.original(await picture.png().toBuffer(), 'c.png');
+  const project = await client.project('Proof', [original], ['hearthring/link-image']);
+  const frame = frameIn(project.frames, 'hearthring/link-image');
+  const window = { centreX: 1300, centreY: 700, span: 1200 };
+  const saved = FrameSchema.parse(
+    (await client.ask('PATCH', `/frames/${frame.id}`, { version: 1, change: { window } })).body,
+  );
+  const plan = services.book.planOf(saved, original);
+  if (!plan) throw new Error('no plan');
+  const proof = await client.bytes(`/frames/${frame.id}/proof?plan=${planHash(plan)}&width=600`);
+  const independent = picture.clone().extract({ left: 700, top: 385, width: 1200, height: 630 }).resize(600, 315);
+  expect(await sharp(proof).metadata()).toMatchObject({ width: 600, height: 315 });
+  expect(await difference(proof, await independent.png().toBuffer())).toBeLessThan(1.5);
+  expect((await client.ask('GET', `/frames/${frame.id}/proof?plan=old&width=600`)).status).toBe(409);
+});
+
+test('projects are renamed, duplicated with their windows, deleted and taken back', async () => {
+  const original = await client.original(await chart(300, 200).png().toBuffer(), 'd.png');
+  const project = await client.project('Mine', [original], ['sunpane/square-post']);
+  await client.ask('PATCH', `/projects/${project.id}`, { name: 'Renamed' });
+  const copy = OpenProjectSchema.parse((await client.ask('POST', `/projects/${project.id}/duplicate`)).body);
+  expect(copy).toMatchObject({
+    name: 'Renamed copy',
+    frames: [{ placeId: 'sunpane/square-post', window: { span: 200 } }],
+  });
+  expect((await client.ask('DELETE', `/projects/${project.id}`)).status).toBe(204);
+  expect((await client.ask('GET', `/projects/${project.id}`)).status).toBe(404);
+  await client.ask('POST', `/projects/${project.id}/restore`);
+  expect((await open(project.id)).frames).toHaveLength(1);
+});
+
+test('bytes go only when nothing needs them: no original, no copy, no delivery to be made', async () => {
+  const original = await client.original(await chart(311, 207).png().toBuffer(), 'e.png');
+  const copy = (await client.ask('POST', `/originals/${original.id}/duplicate`)).body as { id: string };
+  const kept = async () => (await services.db.select().from(blobs).where(eq(blobs.sha256, original.sha256))).length;
+  const age = (id: string) =>
+    services.db
+      .update(originals)
+      .set({ deletedAt: new Date(Date.now() - 8 * 86_400_000) })
+      .where(and(eq(originals.id, id)));
+
+  await client.ask('DELETE', `/originals/${original.id}`);
+  expect(await clearUnused(services.db)).not.toContain(original.sha256);
+  await age(original.id);
+  await clearUnused(services.db);
+  expect(await kept()).toBe(1);
+
+  const project = await client.project('Needs it', [], []);
+  const plan = { original: { sha256: original.sha256 } };
+  const [waiting] = await services.db
+    .insert(deliveries)
+    // Only what the clearing looks at; no worker takes it up, for it was not asked for.
+    .values({
+      projectId: project.id,
+      projectName: 'x',
+      pattern: 'x',
+      items: [{ plan }] as never,
+      beatAt: new Date(Date.now() + 600_000),
+    })
+    .returning();
+  await client.ask('DELETE', `/originals/${copy.id}`);
+  await age(copy.id);
+  await clearUnused(services.db);
+  expect(await kept()).toBe(1);
+  await services.db
+    .update(deliveries)
+    .set({ state: 'done' })
+    .where(eq(deliveries.id, waiting?.id ?? ''));
+  expect(await clearUnused(services.db)).toContain(original.sha256);
+  expect(await kept()).toBe(0);
+});

@@ -1,0 +1,163 @@
+import { readdir } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { originalLimits } from '@inkwell/core/model';
+import sharp, { type Sharp } from 'sharp';
+import { expect, test } from 'vitest';
+import { blobs, originals } from '../store/schema.ts';
+import { chart, noise } from '../testing/pictures.ts';
+import { startProgram } from '../testing/program.ts';
+
+const { client, services, settings, address } = await startProgram();
+
+async function traces() {
+  const files = await Promise.all(
+    ['incoming', 'cache/working'].map((folder) => readdir(join(settings.INKWELL_DATA, folder))),
+  );
+  return [await services.db.select().from(originals), await services.db.select().from(blobs), ...files].map(
+    (all) => all.length,
+  );
+}
+
+async function expectRefused(data: Buffer, fileName: string, sentence: RegExp) {
+  const before = await traces();
+  const { status, body } = await client.upload(data, fileName);
+  expect(status).toBeGreaterThanOrEqual(400);
+  expect(status).toBeLessThan(500);
+  expect(body).toMatchObject({ message: expect.stringMatching(sentence) });
+  expect(await traces()).toEqual(before);
+}
+
+const cut = async (picture: Sharp, share: number) => {
+  const whole = await picture.toBuffer();
+  return whole.subarray(0, Math.floor(whole.length * share));
+};
+const frames = [chart(40, 40), noise(40, 40)].map((one) => one.png().toBuffer());
+const animation = async () => sharp(await Promise.all(frames), { join: { animated: true } });
+
+/** A PNG that says it is this large. */
+async function claiming(width: number, height: number, depth = 8) {
+  const png = Buffer.from(await chart(8, 8).png().toBuffer());
+  png.writeUInt32BE(width, 16);
+  png.writeUInt32BE(height, 20);
+  png[24] = depth;
+  png.writeUInt32BE(crc32(png.subarray(12, 29)), 29);
+  return png;
+}
+
+function crc32(data: Buffer): number {
+  let crc = 0xffffffff;
+  for (const byte of data) {
+    crc ^= byte;
+    for (let bit = 0; bit < 8; bit += 1) crc = (crc >>> 1) ^ (crc & 1 ? 0xedb88320 : 0);
+  }
+  return (crc ^ 0xffffffff) >>> 0;
+}
+
+async function animatedPng() {
+  const png = await chart(30, 30).png().toBuffer();
+  const control = Buffer.alloc(20);
+  control.writeUInt32BE(8, 0);
+  control.write('acTL', 4);
+  control.writeUInt32BE(2, 8);
+  control.writeUInt32BE(crc32(control.subarray(4, 16)), 16);
+  return Buffer.concat([png.subarray(0, 33), control, png.subarray(33)]);
+}
+
+test.each(['jpeg', 'png', 'webp', 'tiff', 'avif', 'gif'] as const)('a %s that is cut off', async (format) => {
+  const picture = () => noise(220, 160).toFormat(format);
+  for (const share of [0.55, 0.97])
+    await expectRefused(await cut(picture(), share), `cut.${format}`, /cut off or damaged/);
+});
+
+test('what is no picture, whatever its name says', async () => {
+  await expectRefused(Buffer.from('#!/bin/sh\necho kites\n'), 'kites.jpg', /not a picture, whatever its name says/);
+  await expectRefused(Buffer.from('%PDF-1.7 kites'), 'kites.png', /not a picture/);
+  await expectRefused(Buffer.alloc(0), 'empty.png', /empty/);
+  await expectRefused(
+    Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypheic\0\0\0\0mif1heic')]),
+    'phone.heic',
+    /HEIC/,
+  );
+});
+
+test('animated pictures and files of several pages', async () => {
+  await expectRefused(await (await animation()).gif().toBuffer(), 'moving.gif', /GIF is animated/);
+  await expectRefused(await (await animation()).webp().toBuffer(), 'moving.webp', /WEBP is animated/);
+  await expectRefused(await animatedPng(), 'moving.png', /PNG is animated/);
+  await expectRefused(
+    Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypavis\0\0\0\0avisavif')]),
+    'moving.avif',
+    /AVIF is animated/,
+  );
+  await expectRefused(await (await animation()).tiff().toBuffer(), 'pages.tif', /2 pages/);
+});
+
+test('more pixels than are taken, found from the header alone', async () => {
+  await expectRefused(await claiming(30_000, 20_000), 'vast.png', /600 megapixels.*at most 400/);
+});
+
+test('more memory than opening may take, found from the header alone', async () => {
+  const jpeg = Buffer.from(await chart(64, 64).jpeg({ progressive: true, chromaSubsampling: '4:4:4' }).toBuffer());
+  const start = jpeg.indexOf(Buffer.from([0xff, 0xc2]));
+  jpeg.writeUInt16BE(19_000, start + 5);
+  jpeg.writeUInt16BE(19_000, start + 7);
+  await expectRefused(jpeg, 'progressive.jpg', /memory at once.*baseline JPEG/);
+});
+
+test('a file over the weight limit, as soon as it passes it', async () => {
+  const boundary = 'kites';
+  let sent = 0;
+  async function* heavy() {
+    yield Buffer.from(
+      `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="heavy.jpg"\r\nContent-Type: image/jpeg\r\n\r\n`,
+    );
+    const piece = Buffer.alloc(1 << 20, 0xff);
+    for (; sent < originalLimits.bytes + 3e6; sent += piece.length) yield piece;
+    yield Buffer.from(`\r\n--${boundary}--\r\n`);
+  }
+  const before = await traces();
+  const response = await fetch(`${address}/api/originals`, {
+    method: 'POST',
+    headers: { 'Content-Type': `multipart/form-data; boundary=${boundary}` },
+    body: Readable.toWeb(Readable.from(heavy())),
+    // Node's own option for a body that is a stream.
+    ...{ duplex: 'half' },
+  });
+  expect(response.status).toBe(413);
+  expect(await response.json()).toMatchObject({ message: expect.stringContaining('more than 300 MB') });
+  expect(await traces()).toEqual(before);
+});
+
+const svg = (inside: string) =>
+  Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="90" height="60">${inside}</svg>`,
+  );
+
+test.each([
+  ['a picture elsewhere', '<image href="http://kites.example/a.png" width="9" height="9"/>'],
+  ['a file beside it', '<image xlink:href="../../secret.png" width="9" height="9"/>'],
+  ['a drawing inside a drawing', '<image href="data:image/svg+xml;base64,PHN2Zy8+"/>'],
+  ['a style sheet', '<style>@import "kites.css";</style>'],
+  ['a font', '<style>@font-face{src:u\\72l(//kites.example/f.woff)}</style>'],
+  ['a filter elsewhere', '<rect width="9" height="9" filter="url(other.svg#f)"/>'],
+  ['a script', '<script>1</script>'],
+  ['a handler', '<rect onclick="1"/>'],
+  ['a page inside it', '<foreignObject/>'],
+])('an SVG that reaches for %s', async (_, inside) => {
+  await expectRefused(svg(inside), 'reaching.svg', /reaches for something outside itself/);
+});
+
+test('an SVG with entities, and one that is cut off', async () => {
+  const entity =
+    '<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/hostname">]><svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>';
+  await expectRefused(Buffer.from(entity), 'entity.svg', /outside itself/);
+  await expectRefused(svg('<g>').subarray(0, 130), 'cut.svg', /damaged or cut off/);
+});
+
+test('an SVG that points to its own parts is taken', async () => {
+  const own = svg(
+    '<defs><linearGradient id="g"><stop stop-color="#fff"/></linearGradient></defs><rect width="90" height="60" fill="url(#g)"/><use href="#g"/>',
+  );
+  expect((await client.upload(own, 'own.svg')).status).toBe(201);
+});

@@ -1,3 +1,4 @@
+export * from './orientation.ts';
 export * from './planHash.ts';
 export * from './renderPlan.ts';
 export * from './sampling.ts';

@@ -1,7 +1,16 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { clampWindow } from '../geometry/index.ts';
-import { levelDimensions, planFrame, planHash, RenderPlanSchema, sampling, scalePlan } from './index.ts';
+import {
+  asStored,
+  levelDimensions,
+  type Orientation,
+  planFrame,
+  planHash,
+  RenderPlanSchema,
+  sampling,
+  scalePlan,
+} from './index.ts';
 
 const side = fc.integer({ min: 16, max: 20_000 });
 const dimensions = fc.record({ width: side, height: side });
@@ -80,4 +89,20 @@ test('the hash depends on the values, not on the order of keys or arithmetic noi
   expect(planHash(scalePlan(plan, 0.5))).not.toBe(planHash(plan));
   expect(plan.flatten).toBe('#ffffff');
   expect(plan.encoding.budgetBytes).toBe(7_760_000);
+});
+
+test('a plan for stored pixels takes as much, from inside, and undoes itself where turning does', () => {
+  const inverse: Record<Orientation, Orientation> = { 1: 1, 2: 2, 3: 3, 4: 4, 5: 5, 6: 8, 7: 7, 8: 6 };
+  fc.assert(
+    fc.property(aPlan, fc.constantFrom<Orientation>(1, 2, 3, 4, 5, 6, 7, 8), (plan, orientation) => {
+      const stored = asStored(plan, orientation);
+      expect(stored.source.width * stored.source.height).toBeCloseTo(plan.source.width * plan.source.height, 3);
+      expect(stored.source.left).toBeGreaterThanOrEqual(-0.01);
+      expect(stored.source.left + stored.source.width).toBeLessThanOrEqual(stored.original.width + 0.01);
+      const back = asStored(stored, inverse[orientation]);
+      expect(back.source.left).toBeCloseTo(plan.source.left, 3);
+      expect(back.source.top).toBeCloseTo(plan.source.top, 3);
+      expect(back.output).toEqual(plan.output);
+    }),
+  );
 });

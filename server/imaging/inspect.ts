@@ -1,5 +1,6 @@
 import { open, readFile, stat } from 'node:fs/promises';
 import { type Original, originalLimits } from '@inkwell/core/model';
+import { type Orientation, OrientationSchema } from '@inkwell/core/planning';
 import sharp, { type Metadata } from 'sharp';
 import { Refusal } from '../refusal.ts';
 import { animated, sniff } from './sniff.ts';
@@ -12,8 +13,8 @@ export interface Inspected {
   width: number;
   height: number;
   hasAlpha: boolean;
-  /** The pixels have to be turned or mirrored, which needs them all at hand. */
-  turned: boolean;
+  /** The orientation tag, 1 where there is none. */
+  orientation: Orientation;
   /** Dots per inch at which an SVG is drawn; undefined for pixels. */
   density?: number;
 }
@@ -43,7 +44,12 @@ export async function inspect(path: string): Promise<Inspected> {
     throw new Refusal(`This TIFF has ${pages} pages. Save the one page you want by itself and choose that.`);
   }
   const upright = { width: meta.autoOrient.width, height: meta.autoOrient.height };
-  const inspected: Inspected = { format, ...upright, hasAlpha: meta.hasAlpha, turned: (meta.orientation ?? 1) > 1 };
+  const inspected: Inspected = {
+    format,
+    ...upright,
+    hasAlpha: meta.hasAlpha,
+    orientation: OrientationSchema.catch(1).parse(meta.orientation),
+  };
   if (format === 'svg') {
     const growth = Math.max(1, svgLongEdge / Math.max(upright.width, upright.height));
     inspected.density = svgUnitDensity * growth;

@@ -1,5 +1,5 @@
 import type { DeliveryFormat, Weight } from '@inkwell/core/model';
-import { planHash, type RenderPlan, sampling } from '@inkwell/core/planning';
+import { asStored, type Orientation, planHash, type RenderPlan, sampling, turnUpright } from '@inkwell/core/planning';
 import { highestQualityThatFits } from '@inkwell/core/weighing';
 import sharp from 'sharp';
 import type { WorkingCopy } from './workingCopy.ts';
@@ -17,14 +17,30 @@ const lowestQuality = 10;
 
 /** Carries out a plan up to, not including, its encoding. */
 export async function renderPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
-  const { level, cut, resampleTo, trim } = sampling(plan, copy.levels);
+  const { level, cut, resampleTo, trim } = sampling(asStored(plan, copy.orientation), copy.levels);
   let picture = sharp(copy.path, { page: level, limitInputPixels: false, sequentialRead: false })
     .extract(cut)
     .resize(resampleTo.width, resampleTo.height, { fit: 'fill', kernel: 'lanczos3' });
   if (trim) picture = picture.extract(trim);
   if (plan.flatten) picture = picture.flatten({ background: plan.flatten });
   const { data, info } = await picture.raw().toBuffer({ resolveWithObject: true });
-  return { data, width: info.width, height: info.height, channels: info.channels as Pixels['channels'] };
+  return upright(
+    { data, width: info.width, height: info.height, channels: info.channels as Pixels['channels'] },
+    copy.orientation,
+  );
+}
+
+/** Turns rendered pixels upright. */
+async function upright(pixels: Pixels, orientation: Orientation): Promise<Pixels> {
+  if (orientation === 1) return pixels;
+  const { flop, degrees } = turnUpright(orientation);
+  // sharp mirrors before it turns.
+  const { data, info } = await fromPixels(pixels)
+    .flop(flop)
+    .rotate(degrees)
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return { data, width: info.width, height: info.height, channels: pixels.channels };
 }
 
 const fromPixels = ({ data, width, height, channels }: Pixels) => sharp(data, { raw: { width, height, channels } });

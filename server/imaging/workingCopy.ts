@@ -2,15 +2,18 @@ import { randomUUID } from 'node:crypto';
 import { rename, rm, utimes } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import type { Dimensions } from '@inkwell/core/model';
+import { type Orientation, OrientationSchema } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import type { BoundedFolder } from './boundedFolder.ts';
 import { damaged, type Inspected, inspect } from './inspect.ts';
 
-/** The pixels of an original, upright, in sRGB with 8 bits a channel, at full resolution and halved again and again. */
+/** The pixels of an original as they are stored, in sRGB with 8 bits a channel, at full resolution and halved again and again. */
 export interface WorkingCopy {
   path: string;
   /** How many levels it has: level k is page k of the file. */
   levels: number;
+  /** How its pixels have to be turned to stand upright. */
+  orientation: Orientation;
 }
 
 // A file name can come to hold other pixels, so libvips must not remember what it read under a name.
@@ -20,7 +23,9 @@ sharp.cache(false);
 const tileFor = ({ width, height }: Dimensions) => (Math.max(width, height) < 512 ? 64 : 512);
 
 /**
- * Decodes a picture whole, row by row, into a tiled file. This is also what proves that a picture is complete.
+ * Decodes a picture whole, row by row, into a tiled file. This is also what proves that a picture is complete. The
+ * pixels stay in the order in which they are stored: turning hundreds of megapixels would take memory for all of
+ * them, while turning what is rendered takes next to nothing. The file carries the orientation tag along.
  *
  * @throws Refusal where the picture ends too early or is damaged
  */
@@ -30,12 +35,10 @@ export async function makeWorkingCopy(from: string, inspected: Inspected, to: st
     await sharp(from, {
       limitInputPixels: false,
       failOn: 'error',
-      // Turning needs rows out of order: then the decoder keeps them on disk instead of in memory.
-      sequentialRead: !inspected.turned,
       ...(inspected.density ? { density: inspected.density } : {}),
     })
-      .autoOrient()
       .toColourspace('srgb')
+      .withMetadata({ orientation: inspected.orientation })
       .tiff({ compression: 'none', tile: true, tileWidth: tile, tileHeight: tile, pyramid: true, bigtiff: true })
       .toFile(to);
   } catch (error) {
@@ -43,10 +46,16 @@ export async function makeWorkingCopy(from: string, inspected: Inspected, to: st
   }
 }
 
+/** Opens a working copy file. */
+export async function openWorkingCopy(path: string): Promise<WorkingCopy> {
+  const { pages = 1, orientation = 1 } = await sharp(path, { limitInputPixels: false }).metadata();
+  return { path, levels: pages, orientation: OrientationSchema.parse(orientation) };
+}
+
 /** Working copies on local disk, by the original's hash. They may vanish at any time and are made again from the bytes. */
 export class WorkingCopies {
   private readonly making = new Map<string, Promise<WorkingCopy>>();
-  private readonly levels = new Map<string, number>();
+  private readonly opened = new Map<string, WorkingCopy>();
 
   /** @param fetch writes the original's bytes into a file */
   constructor(
@@ -61,7 +70,7 @@ export class WorkingCopies {
   /** The working copy of an original; waits until it is made where it is not there. */
   async get(sha256: string): Promise<WorkingCopy> {
     const path = this.path(sha256);
-    if (await this.folder.touch(basename(path))) return { path, levels: await this.countLevels(sha256, path) };
+    if (await this.folder.touch(basename(path))) return this.open(sha256, path);
     const known = this.making.get(sha256);
     if (known) return known;
     const made = this.make(sha256).finally(() => this.making.delete(sha256));
@@ -93,14 +102,14 @@ export class WorkingCopies {
       await rm(original, { force: true });
     }
     const path = this.path(sha256);
-    return { path, levels: await this.countLevels(sha256, path) };
+    return this.open(sha256, path);
   }
 
-  private async countLevels(sha256: string, path: string): Promise<number> {
-    const known = this.levels.get(sha256);
+  private async open(sha256: string, path: string): Promise<WorkingCopy> {
+    const known = this.opened.get(sha256);
     if (known) return known;
-    const { pages = 1 } = await sharp(path, { limitInputPixels: false }).metadata();
-    this.levels.set(sha256, pages);
-    return pages;
+    const copy = await openWorkingCopy(path);
+    this.opened.set(sha256, copy);
+    return copy;
   }
 }

@@ -34,7 +34,7 @@ export interface Bench {
 const stepsKept = 60;
 const settingsOf = ({ window, format }: Frame): FrameSettings => ({ window, format });
 
-export const sameSettings = (a: FrameSettings, b: FrameSettings) =>
+const sameSettings = (a: FrameSettings, b: FrameSettings) =>
   a.format === b.format &&
   a.window.centreX === b.window.centreX &&
   a.window.centreY === b.window.centreY &&

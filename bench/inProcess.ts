@@ -1,0 +1,110 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { clampWindow, placeDimensions } from '@inkwell/core/geometry';
+import { planFrame, type RenderPlan } from '@inkwell/core/planning';
+import { demoFrames } from '@inkwell/demo/project.ts';
+import { inspect } from '@inkwell/server/imaging/inspect.ts';
+import { type RenderedFile, renderFile } from '@inkwell/server/imaging/render.ts';
+import { makeWorkingCopy, openWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
+import { inTwos } from '@inkwell/server/jobs/inTwos.ts';
+import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
+import sharp from 'sharp';
+
+const placeCount = 12;
+const repeats = 3;
+/** Every limit binds when a file may only weigh this part of what it weighs at quality 90. */
+const bindingShare = 0.6;
+
+/** Twelve frames of the demo's five flyers, 6000 x 4000, as plans. */
+async function twelvePlans(picture: string): Promise<RenderPlan[]> {
+  const { width, height } = await inspect(picture);
+  const places = loadPlaceBook().places;
+  const frames = demoFrames.find((one) => one.picture === 'flyers')?.frames ?? [];
+  return frames.slice(0, placeCount).flatMap(([placeId, centreX, centreY, span]) => {
+    const place = places.get(placeId)?.place;
+    if (!place) return [];
+    const original = { sha256: 'bench', width, height, hasAlpha: false };
+    const window = clampWindow({ centreX, centreY, span }, original, placeDimensions(place, original));
+    return [planFrame({ original, place, settings: { window, format: 'jpeg' } })];
+  });
+}
+
+/** From the file to all finished files through one working copy, as the program does it. */
+async function throughWorkingCopy(picture: string, plans: RenderPlan[]): Promise<RenderedFile[]> {
+  const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
+  try {
+    const path = join(folder, 'copy.tif');
+    await makeWorkingCopy(picture, await inspect(picture), path);
+    const copy = await openWorkingCopy(path);
+    const files: RenderedFile[] = [];
+    await inTwos(plans, async (plan, index) => {
+      files[index] = await renderFile(plan, copy);
+    });
+    return files;
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** The baseline: each file in a pipeline of its own from the original, at the quality that is known to be the answer. */
+async function oneShots(picture: string, plans: RenderPlan[], qualities: number[]): Promise<void> {
+  await inTwos(plans, async ({ source, output }, index) => {
+    const cut = {
+      left: Math.round(source.left),
+      top: Math.round(source.top),
+      width: Math.round(source.width),
+      height: Math.round(source.height),
+    };
+    await sharp(picture)
+      .extract(cut)
+      .resize(output.width, output.height, { fit: 'fill', kernel: 'lanczos3' })
+      .jpeg({ quality: qualities[index] ?? 90, mozjpeg: true })
+      .toBuffer();
+  });
+}
+
+const seconds = async (task: () => Promise<unknown>) => {
+  const began = performance.now();
+  await task();
+  return (performance.now() - began) / 1000;
+};
+export const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? Number.NaN;
+
+export interface Comparison {
+  ours: number;
+  baseline: number;
+  ratio: number;
+  encodings: number;
+  sketches: number;
+}
+
+async function compare(picture: string, plans: RenderPlan[]): Promise<Comparison> {
+  const files = await throughWorkingCopy(picture, plans);
+  const qualities = files.map((file) => file.weight.quality ?? 90);
+  const ours: number[] = [];
+  const baseline: number[] = [];
+  for (let round = 0; round < repeats; round += 1) {
+    ours.push(await seconds(() => throughWorkingCopy(picture, plans)));
+    baseline.push(await seconds(() => oneShots(picture, plans, qualities)));
+  }
+  const mean = (values: number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
+  return {
+    ours: median(ours),
+    baseline: median(baseline),
+    ratio: median(ours.map((value, round) => value / (baseline[round] ?? Number.NaN))),
+    encodings: mean(files.map((file) => file.encodings)),
+    sketches: mean(files.map((file) => file.sketches)),
+  };
+}
+
+export async function compareDelivery(picture: string): Promise<{ free: Comparison; binding: Comparison }> {
+  const plans = await twelvePlans(picture);
+  const free = await compare(picture, plans);
+  const files = await throughWorkingCopy(picture, plans);
+  const tight = plans.map((plan, index) => ({
+    ...plan,
+    encoding: { ...plan.encoding, budgetBytes: Math.floor((files[index]?.weight.bytes ?? 0) * bindingShare) },
+  }));
+  return { free, binding: await compare(picture, tight) };
+}

@@ -1,0 +1,139 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { openAsBlob, readFileSync } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { basename, join } from 'node:path';
+import { largestSpan } from '@inkwell/core/geometry';
+import { FrameSchema, OpenProjectSchema, type Original, OriginalSchema } from '@inkwell/core/model';
+import { planFrame, planHash } from '@inkwell/core/planning';
+import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
+import sharp from 'sharp';
+
+const root = join(import.meta.dirname, '..');
+
+/** The real program as a process of its own, with empty caches. */
+export class Program {
+  private constructor(
+    private readonly child: ChildProcess,
+    private readonly address: string,
+    private readonly folder: string,
+  ) {}
+
+  static async start(): Promise<Program> {
+    const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
+    const env = { ...process.env, INKWELL_DATA: folder, PORT: '4690' };
+    const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
+      cwd: root,
+      env,
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    const address = await new Promise<string>((resolve, reject) => {
+      child.stdout?.on('data', (text: Buffer) => {
+        const found = /http:\/\/127\.0\.0\.1:\d+/.exec(text.toString());
+        if (found) resolve(found[0]);
+      });
+      child.once('exit', () => reject(new Error('The program ended before it served anything.')));
+    });
+    return new Program(child, address, folder);
+  }
+
+  async stop(): Promise<void> {
+    const gone = once(this.child, 'exit');
+    this.child.kill('SIGTERM');
+    await gone;
+    await rm(this.folder, { recursive: true, force: true });
+  }
+
+  async ask(method: string, path: string, body?: unknown): Promise<unknown> {
+    const response = await fetch(`${this.address}/api${path}`, {
+      method,
+      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+    });
+    return response.json();
+  }
+
+  async upload(path: string): Promise<Original> {
+    const form = new FormData();
+    form.append('file', await openAsBlob(path), basename(path));
+    const response = await fetch(`${this.address}/api/originals`, { method: 'POST', body: form });
+    return OriginalSchema.parse(await response.json());
+  }
+
+  async fetchBytes(path: string): Promise<number> {
+    return (await (await fetch(`${this.address}/api${path}`)).arrayBuffer()).byteLength;
+  }
+
+  /** The most memory the process has held at any time, in MB of 1,000,000 bytes. */
+  peakMegabytes(): number {
+    const line = /VmHWM:\s+(\d+) kB/.exec(readFileSync(`/proc/${this.child.pid}/status`, 'utf8'));
+    return (Number(line?.[1]) * 1024) / 1e6;
+  }
+}
+
+/** Milliseconds from a window's change to its proof in hand: save, then proof, over HTTP. */
+export async function proofTimes(program: Program, picture: string, changes: number): Promise<number[]> {
+  const original = await program.upload(picture);
+  const place = loadPlaceBook().places.get('sunpane/portrait-post')?.place;
+  if (!place || typeof place.height !== 'number') throw new Error('The spec book lacks the place that is measured.');
+  const output = { width: place.width, height: place.height };
+  const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Bench' }));
+  await program.ask('POST', `/projects/${id}/originals`, { add: [original.id] });
+  const add = [{ originalId: original.id, placeId: 'sunpane/portrait-post' }];
+  const project = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
+  const [frame] = project.frames;
+  if (!frame) throw new Error('The frame was not made.');
+  const times: number[] = [];
+  for (let change = 0; change < changes; change += 1) {
+    const span = largestSpan(original, output) * (0.35 + 0.65 * ((change * 0.618) % 1));
+    const window = {
+      centreX: original.width * ((change * 0.377) % 1),
+      centreY: original.height * ((change * 0.733) % 1),
+      span,
+    };
+    const began = performance.now();
+    const saved = FrameSchema.parse(
+      await program.ask('PATCH', `/frames/${frame.id}`, { version: change + 1, change: { window } }),
+    );
+    const hash = planHash(planFrame({ original, place, settings: saved }));
+    const bytes = await program.fetchBytes(`/frames/${frame.id}/proof?plan=${hash}&width=448`);
+    times.push(performance.now() - began);
+    if (bytes < 2000) throw new Error('That was no proof.');
+  }
+  return times;
+}
+
+/** Takes in a picture of 20,000 x 20,000 pixels with a camera's turn, and says what memory that took. */
+export async function vastImport(
+  program: Program,
+): Promise<{ megabytes: number; seconds: number; fileMegabytes: number }> {
+  const folder = await mkdtemp(join(tmpdir(), 'inkwell-vast-'));
+  try {
+    const path = join(folder, 'vast.jpg');
+    const small = await sharp({
+      create: {
+        width: 2500,
+        height: 2500,
+        channels: 3,
+        background: '#888',
+        noise: { type: 'gaussian', mean: 128, sigma: 40 },
+      },
+    })
+      .png({ compressionLevel: 1 })
+      .toBuffer();
+    const { size } = await sharp(small)
+      .resize(20_000, 20_000, { kernel: 'nearest' })
+      .withMetadata({ orientation: 6 })
+      .jpeg({ quality: 85 })
+      .toFile(path);
+    const began = performance.now();
+    await program.upload(path);
+    return {
+      megabytes: program.peakMegabytes(),
+      seconds: (performance.now() - began) / 1000,
+      fileMegabytes: size / 1e6,
+    };
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}

@@ -1,0 +1,38 @@
+import { join } from 'node:path';
+import { expect } from '@playwright/test';
+import { openDemo, settled, test, wallFrame } from '../support/bench.ts';
+
+const picture = (name: string) => ({
+  path: join(import.meta.dirname, '..', '..', 'docs', 'screenshots', `${name}.png`),
+});
+
+test('the main views of the demo', async ({ page }) => {
+  test.setTimeout(240_000);
+  await openDemo(page);
+  for (const id of [
+    'sunpane/square-post',
+    'sunpane/story',
+    'pipwire/header',
+    'candlecast/channel-banner',
+    'hearthring/link-image',
+  ])
+    await settled(page, id);
+  await wallFrame(page, 'sunpane/portrait-post').click();
+  await page.mouse.move(600, 20);
+  await page.screenshot(picture('bench'));
+  await page.getByRole('link', { name: 'Pictures and places' }).click();
+  await expect(page.getByRole('region', { name: 'Quillpost' })).toBeVisible();
+  await page.screenshot(picture('choose'));
+  await page.getByRole('link', { name: 'Deliver' }).click();
+  await page.getByRole('button', { name: 'Deliver 29 files' }).click();
+  await page.getByRole('link', { name: /Download the archive/ }).waitFor({ timeout: 120_000 });
+  await page.screenshot(picture('delivery'));
+  for (const [name, path] of [
+    ['projects', '/'],
+    ['originals', '/originals'],
+    ['spec-book', '/spec-book'],
+  ] as const) {
+    await page.goto(path, { waitUntil: 'networkidle' });
+    await page.screenshot(picture(name));
+  }
+});

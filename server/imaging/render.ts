@@ -18,7 +18,9 @@ const lowestQuality = 10;
 /** Carries out a plan up to, not including, its encoding. */
 export async function renderPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
   const { level, cut, resampleTo, trim } = sampling(asStored(plan, copy.orientation), copy.levels);
-  let picture = sharp(copy.path, { page: level, limitInputPixels: false, sequentialRead: false })
+  // The working copy is in sRGB; a profile in it would only be applied once more, to every pixel.
+  const reading = { page: level, limitInputPixels: false, sequentialRead: false, ignoreIcc: true };
+  let picture = sharp(copy.path, reading)
     .extract(cut)
     .resize(resampleTo.width, resampleTo.height, { fit: 'fill', kernel: 'lanczos3' });
   if (trim) picture = picture.extract(trim);

@@ -32,13 +32,14 @@ const tileFor = ({ width, height }: Dimensions) => (Math.max(width, height) < 51
 export async function makeWorkingCopy(from: string, inspected: Inspected, to: string): Promise<void> {
   const tile = tileFor(inspected);
   try {
-    await sharp(from, {
+    const decoded = sharp(from, {
       limitInputPixels: false,
       failOn: 'error',
       ...(inspected.density ? { density: inspected.density } : {}),
-    })
-      .toColourspace('srgb')
-      .withMetadata({ orientation: inspected.orientation })
+    }).toColourspace('srgb');
+    // Keeping metadata costs a pass over all pixels, so only a picture that needs its tag keeps it.
+    const tagged = inspected.orientation === 1 ? decoded : decoded.withMetadata({ orientation: inspected.orientation });
+    await tagged
       .tiff({ compression: 'none', tile: true, tileWidth: tile, tileHeight: tile, pyramid: true, bigtiff: true })
       .toFile(to);
   } catch (error) {

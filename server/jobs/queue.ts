@@ -44,7 +44,9 @@ export async function openQueue(databaseUrl: string, work: Work, log: Logger): P
     for (const job of jobs) await work.deliver(job.data.deliveryId);
   });
   const ask = async (name: string, singletonKey: string, data: object) => {
-    await boss.send(name, data, { singletonKey });
+    // What was asked for last is done first: it is what somebody is looking at.
+    const priority = Math.floor(Date.now() / 1000);
+    await boss.send(name, data, { singletonKey, priority });
   };
   const timers = [every(lookAfterSeconds, () => work.lookAfter(), log), every(clearSeconds, () => work.clear(), log)];
   return {

@@ -50,7 +50,7 @@ export const useUploads = create<Uploads>()((set, get) => {
     request.upload.onprogress = ({ loaded, total }) => change(id, { sent: total > 0 ? loaded / total : 0 });
     request.upload.onload = () => change(id, { state: 'opening', sent: 1 });
     request.onload = () => {
-      const said: unknown = JSON.parse(request.responseText || 'null');
+      const said = readAnswer(request.responseText);
       const original = OriginalSchema.safeParse(said);
       if (original.success) {
         change(id, { state: 'done' });
@@ -96,3 +96,12 @@ export const useUploads = create<Uploads>()((set, get) => {
     },
   };
 });
+
+/** What the server said; null where it is no JSON, as when something between here and there has answered. */
+function readAnswer(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}

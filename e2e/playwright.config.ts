@@ -10,8 +10,8 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: join(reports, 'playwright.json') }]],
   // One program and one database serve all tests, and two cores serve the program.
   workers: 1,
-  timeout: 90_000,
-  expect: { timeout: 20_000 },
+  timeout: 300_000,
+  expect: { timeout: 60_000 },
   use: {
     viewport: { width: 1280, height: 800 },
     trace: 'retain-on-failure',

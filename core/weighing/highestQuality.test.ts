@@ -22,7 +22,7 @@ const encoders = fc.record({
   waviness: fc.double({ min: 0, max: 1, noNaN: true }),
 });
 
-async function searchAll(tolerance: number) {
+async function searchAll(tolerance: number, learned = false) {
   const counts: number[] = [];
   await fc.assert(
     fc.asyncProperty(encoders, async ({ scale, bend, quickFactor, quickBend, budgetAt, waviness }) => {
@@ -37,13 +37,14 @@ async function searchAll(tolerance: number) {
         ceiling: 95,
         encode: async (quality) => ({ bytes: encode(quality) }),
         sketch: async (quality) => quick(quality),
+        ...(learned ? { correction: 1 / quickFactor } : {}),
         tolerance: Math.max(tolerance, 1e-9) * 1.01,
       });
       expect(found.best?.quality ?? null).toBe(byTryingAll(encode, budget, 5, 95));
       if (found.best) expect(found.best.encoded.bytes).toBe(encode(found.best.quality));
       counts.push(found.encodings);
       expect(found.encodings).toBeLessThanOrEqual(12);
-      expect(found.sketches).toBeLessThanOrEqual(3);
+      expect(found.sketches).toBeLessThanOrEqual(2);
     }),
     { numRuns: 600 },
   );
@@ -52,6 +53,10 @@ async function searchAll(tolerance: number) {
 
 test('gives the same answer as trying every quality, in about three full encodings', async () => {
   expect(await searchAll(0)).toBeLessThan(3.2);
+});
+
+test('needs fewer where an earlier search has told how the two encoders compare', async () => {
+  expect(await searchAll(0, true)).toBeLessThan(await searchAll(0));
 });
 
 test('does so for encoders that now and then give fewer bytes for more quality', async () => {

@@ -14,9 +14,14 @@ export interface QualitySearch<Encoded extends { bytes: number }> {
   ceilingFirst?: boolean;
   /**
    * How far an encoder may stray from "more quality, more bytes": a higher quality never weighs less than
-   * (1 - tolerance) times a lower one. @default 0.005
+   * (1 - tolerance) times a lower one. @default 0.002
    */
   tolerance?: number;
+  /**
+   * What a full encoding weighs of a sketch, if something is known of it: what an earlier search over the same picture
+   * found. It only saves encodings; the answer does not depend on it. @default 0.8
+   */
+  correction?: number;
 }
 
 export interface QualityFound<Encoded> {
@@ -25,10 +30,12 @@ export interface QualityFound<Encoded> {
   /** How many full and quick encodings it took. */
   encodings: number;
   sketches: number;
+  /** What the last full encoding weighed of a sketch. */
+  correction: number;
 }
 
 /** A full-effort encoding usually weighs this part of a quick one. */
-const usualCorrection = 0.82;
+const usualCorrection = 0.8;
 /** After so many full encodings the estimate is not trusted alone any more, and every second step halves what is left. */
 const trustedSteps = 3;
 
@@ -40,10 +47,10 @@ const trustedSteps = 3;
 export async function highestQualityThatFits<Encoded extends { bytes: number }>(
   search: QualitySearch<Encoded>,
 ): Promise<QualityFound<Encoded>> {
-  const { budget, floor, ceiling, tolerance = 0.005 } = search;
+  const { budget, floor, ceiling, tolerance = 0.002 } = search;
   const tried = new Set<number>();
   const curve: CurvePoint[] = [];
-  let correction = usualCorrection;
+  let correction = search.correction ?? usualCorrection;
   let best: QualityFound<Encoded>['best'] = null;
   let ruledOutFrom = ceiling + 1;
 
@@ -74,11 +81,8 @@ export async function highestQualityThatFits<Encoded extends { bytes: number }>(
   if (search.ceilingFirst) await encode(ceiling);
   if (best === null) {
     await sketch(ceiling);
-    // Two more points where the answer is expected: the curve is only trusted near its points.
-    for (let point = 0; point < 2; point += 1) {
-      const quality = predicted();
-      if (!curve.some((known) => known.quality === quality)) await sketch(quality);
-    }
+    // One more point where the answer is expected: the curve is only trusted near its points.
+    if (predicted() < ceiling) await sketch(predicted());
   }
   for (let open = left(); open.length > 0; open = left()) {
     const guess = predicted();
@@ -87,7 +91,7 @@ export async function highestQualityThatFits<Encoded extends { bytes: number }>(
     if (next === undefined) break;
     await encode(next);
   }
-  return { best, encodings: tried.size, sketches: curve.length };
+  return { best, encodings: tried.size, sketches: curve.length, correction };
 }
 
 function nearest(values: readonly number[], to: number): number | undefined {

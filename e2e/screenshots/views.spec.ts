@@ -7,7 +7,7 @@ const picture = (name: string) => ({
 });
 
 test('the main views of the demo', async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(600_000);
   await openDemo(page);
   for (const id of [
     'sunpane/square-post',
@@ -25,7 +25,7 @@ test('the main views of the demo', async ({ page }) => {
   await page.screenshot(picture('choose'));
   await page.getByRole('link', { name: 'Deliver' }).click();
   await page.getByRole('button', { name: 'Deliver 29 files' }).click();
-  await page.getByRole('link', { name: /Download the archive/ }).waitFor({ timeout: 120_000 });
+  await page.getByRole('link', { name: /Download the archive/ }).waitFor({ timeout: 400_000 });
   await page.screenshot(picture('delivery'));
   for (const [name, path] of [
     ['projects', '/'],

@@ -12,6 +12,13 @@ export interface Pixels {
   channels: 1 | 2 | 3 | 4;
 }
 
+/**
+ * What full encodings of an original weigh of quick ones, as the last search found: it hardly differs between the
+ * frames of one picture. It only saves encodings, so it may be forgotten at any time.
+ */
+const corrections = new Map<string, number>();
+const correctionsKept = 1000;
+
 /** No file is encoded below this quality: what falls apart is not worth posting. */
 const lowestQuality = 10;
 
@@ -82,7 +89,9 @@ export async function renderFile(plan: RenderPlan, copy: WorkingCopy): Promise<R
     const data = await encodePixels(pixels, format, quality);
     return { data, bytes: data.length };
   };
-  const { best, encodings, sketches } = await highestQualityThatFits({
+  const known = corrections.get(plan.original.sha256);
+  const { best, encodings, sketches, correction } = await highestQualityThatFits({
+    ...(known ? { correction: known } : {}),
     budget: budgetBytes,
     floor: lowestQuality,
     ceiling,
@@ -91,6 +100,8 @@ export async function renderFile(plan: RenderPlan, copy: WorkingCopy): Promise<R
     // More than four bits a pixel at quality 90 is rare, even for noise: trying the ceiling first saves the sketches.
     ceilingFirst: budgetBytes >= (pixels.width * pixels.height) / 2,
   });
+  if (corrections.size >= correctionsKept) corrections.clear();
+  if (sketches > 0) corrections.set(plan.original.sha256, correction);
   if (best) return done(best.encoded.data, best.quality, encodings, sketches);
   return done((await encode(lowestQuality)).data, lowestQuality, encodings + 1, sketches);
 }

@@ -49,7 +49,7 @@ export class Client {
 export async function until<Value>(
   ask: () => Promise<Value>,
   ready: (value: Value) => boolean,
-  seconds = 40,
+  seconds = 150,
 ): Promise<Value> {
   for (let left = seconds * 10; left > 0; left -= 1) {
     const value = await ask();

@@ -1,5 +1,4 @@
 import { expect, test } from 'vitest';
-import { budgetBytes } from '../weighing/index.ts';
 import { formatLimit, formatWeight, PlaceSchema, SpecSheetSchema } from './index.ts';
 
 test('a weight is told in the unit of its limit: decimal and binary are never mixed up', () => {
@@ -10,13 +9,6 @@ test('a weight is told in the unit of its limit: decimal and binary are never mi
   expect(formatWeight(41_300, 'MB')).toBe('41 kB');
   expect(formatLimit({ bytes: 1_572_864, unit: 'MiB' })).toBe('1.5 MiB');
   expect(formatLimit({ bytes: 8_000_000, unit: 'MB' })).toBe('8 MB');
-});
-
-test('the budget is the limit less headroom, rounded down and never nothing', () => {
-  expect(budgetBytes({ bytes: 500_000 })).toBe(485_000);
-  expect(budgetBytes({ bytes: 1_572_864 }, 0)).toBe(1_572_864);
-  expect(budgetBytes({ bytes: 333 }, 0.1)).toBe(299);
-  expect(budgetBytes({ bytes: 1 }, 0.99)).toBe(1);
 });
 
 test('a place that could not be honoured to the pixel is not taken into a sheet', () => {

@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
-import { ZodError, z } from 'zod';
+import { ZodError } from 'zod';
 import { Refusal } from '../refusal.ts';
 
 /** Turns whatever went wrong into a status and a sentence. What is nobody's fault but ours goes to the log in full. */
@@ -13,9 +13,7 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
       return;
     }
     if (error instanceof ZodError) {
-      response
-        .status(400)
-        .json({ message: `This could not be understood. ${z.prettifyError(error).replace(/\s*\n\s*/g, ' ')}` });
+      response.status(400).json({ message: `This could not be understood. ${sentenceOf(error)}` });
       return;
     }
     if (error instanceof SyntaxError || hasStatus(error, 400)) {
@@ -27,6 +25,14 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
       .status(500)
       .json({ message: 'Something went wrong in the program. Nothing that was saved is lost; try again.' });
   };
+}
+
+/** The first thing that is wrong with the input, and where. */
+function sentenceOf(error: ZodError): string {
+  const [issue] = error.issues;
+  if (!issue) return '';
+  const where = issue.path.length > 0 ? `In ${issue.path.join('.')}: ` : '';
+  return `${where}${issue.message.replace(/\.?$/, '.')}`;
 }
 
 const hasStatus = (error: unknown, status: number) =>

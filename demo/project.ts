@@ -29,7 +29,7 @@ export const demoFrames: { picture: PictureKey; frames: DemoFrame[] }[] = [
   {
     picture: 'panorama',
     frames: [
-      ['sunpane/wide-post', 9900, 1500, 4600],
+      ['sunpane/wide-post', 9700, 1500, 4600],
       ['pipwire/header', 4600, 1250, 6000],
       ['candlecast/channel-banner', 5950, 1500, 4800],
       ['hearthring/cover', 7400, 1500, 6500],

@@ -88,18 +88,17 @@ test('pictures come in by dropping and by pasting, and go out bit for bit', asyn
 
 test('a blocker stands in the delivery with its reason, and its fix on the bench takes it away', async ({ page }) => {
   await openDemo(page);
-  await page.getByRole('tab', { name: 'Kite maker' }).click();
-  await wallFrame(page, 'pipwire/profile-picture').click();
+  await wallFrame(page, 'candlecast/video-thumbnail').click();
   await page.getByLabel('Format').click();
   await page.getByTitle('PNG', { exact: true }).click();
   await expect(page.getByRole('list', { name: 'Findings' })).not.toContainText('still being measured');
-  await page.getByLabel('Width in px').fill('4000');
+  await page.getByLabel('Width in px').fill('1280');
   await page.keyboard.press('Enter');
-  // Grain and weave do not compress without loss: 512 pixels square pass 500 kB less headroom.
+  // At one to one the grain of the photograph does not compress without loss: it passes 1.5 MiB.
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText('Blocker');
   await page.getByRole('link', { name: 'Deliver' }).click();
   const blocked = page.getByRole('listitem').filter({ hasText: 'At its lightest this file weighs' });
-  await expect(blocked).toContainText('Kite maker, Pipwire Profile picture');
+  await expect(blocked).toContainText('Five flyers, Candlecast Video thumbnail');
   await blocked.getByRole('link', { name: 'Look at it' }).click();
   await page.getByRole('button', { name: 'Deliver as JPEG' }).click();
   await expect(page.getByRole('list', { name: 'Findings' })).not.toContainText('Blocker');

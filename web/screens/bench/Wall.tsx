@@ -75,7 +75,7 @@ const WallFrame = memo(function WallFrame({
       aria-label={`${at.network.name} ${at.place.name}, ${output.width} × ${output.height}, ${weighed}${findingWords(state.findings)}`}
       data-frame={frame.id}
       data-place={at.id}
-      style={{ width: Math.max(width, 124) }}
+      style={{ width: Math.max(width, 142) }}
       onClick={() => onChoose(frame.id)}
     >
       <FramePicture

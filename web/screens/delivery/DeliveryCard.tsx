@@ -9,11 +9,13 @@ const columns = [
   {
     title: 'Dimensions',
     key: 'dimensions',
+    width: 112,
     render: (_: unknown, { width, height }: ManifestFile) => `${width} × ${height}`,
   },
   {
     title: 'Weight',
     key: 'bytes',
+    width: 160,
     align: 'right' as const,
     sorter: (a: ManifestFile, b: ManifestFile) => a.bytes - b.bytes,
     render: (_: unknown, file: ManifestFile) =>
@@ -22,6 +24,7 @@ const columns = [
   {
     title: 'Format',
     key: 'format',
+    width: 146,
     render: (_: unknown, { format, quality }: ManifestFile) =>
       `${formatLabel[format]}${quality === null ? '' : `, quality ${quality}`}`,
   },

@@ -42,6 +42,19 @@ describe('moving and undoing', () => {
     expect(span(store, 0)).toBe(130);
   });
 
+  test('what is set or undone while a movement has not rested yet comes after it', () => {
+    const store = bench();
+    store.getState().move(ids[0], at(130).window);
+    store.getState().set(ids[0], at(400));
+    store.getState().rest();
+    expect(span(store, 0)).toBe(400);
+    step(store, 'undo');
+    expect(span(store, 0)).toBe(130);
+    store.getState().move(ids[0], at(90).window);
+    step(store, 'undo');
+    expect(span(store, 0)).toBe(130);
+  });
+
   test('undoing one frame leaves alone what came from elsewhere for another', () => {
     const store = bench();
     store.getState().set(ids[0], at(150));

@@ -101,10 +101,12 @@ export function createBench(projectId: string, shelf: Shelf) {
           rest() {
             const { moving } = get();
             if (!moving) return;
-            get().set(moving.frameId, { window: moving.window });
             settle({ moving: null });
+            get().set(moving.frameId, { window: moving.window });
           },
           set(frameId, change) {
+            // What comes after a movement must not be overtaken by it.
+            get().rest();
             const { settings } = get();
             const now = settings[frameId];
             if (!now) return;
@@ -182,6 +184,7 @@ export function createBench(projectId: string, shelf: Shelf) {
 
 /** Goes one step back or forward. */
 export function step(store: BenchStore, direction: 'undo' | 'redo'): void {
+  store.getState().rest();
   const before = store.getState().settings;
   const history = store.temporal.getState();
   history[direction]();

@@ -86,7 +86,6 @@ export function useBenchKeys(props: {
       const direction = directions[event.key];
       if (event.ctrlKey || event.metaKey) {
         if (event.key.toLowerCase() !== 'z') return;
-        store.getState().rest();
         step(store, event.shiftKey ? 'redo' : 'undo');
       } else if (event.altKey) return;
       else if (direction) {

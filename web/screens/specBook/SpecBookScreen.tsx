@@ -80,8 +80,8 @@ export function SpecBookScreen() {
     <div className="page">
       <h1>Spec book</h1>
       <p className="quiet" style={{ marginTop: 4 }}>
-        {data ? `${count} places of ${data.length} networks; single places are drawn at one scale. ` : ''}1 MB is 1,000,000 bytes; 1
-        MiB is 1,048,576.
+        {data ? `${count} places of ${data.length} networks; single places are drawn at one scale. ` : ''}1 MB is
+        1,000,000 bytes; 1 MiB is 1,048,576.
       </p>
       {error && <Failure error={error} again={() => void refetch()} />}
       {!data && !error && <Held height={500} />}

@@ -5,11 +5,12 @@ const only = (from, allowed) => ({
   from: { path: `^${from}/` },
   to: { path: '^(core|server|web|demo|e2e|bench)/', pathNot: `^(${[from, ...allowed].join('|')})/` },
 });
+// Samples for tests stand beside every floor; that only tests use them is a rule of its own.
 const coreFloor = (folder, allowed) => ({
   name: `core-${folder}-stands-on-its-floor`,
   severity: 'error',
   from: { path: `^core/${folder}/` },
-  to: { path: '^core/', pathNot: `^core/(${[folder, ...allowed].join('|')})/` },
+  to: { path: '^core/', pathNot: `^core/(${[folder, 'testing', ...allowed].join('|')})/` },
 });
 
 module.exports = {
@@ -21,13 +22,23 @@ module.exports = {
     only('server', ['core']),
     only('demo', ['core', 'server']),
     only('bench', ['core', 'server', 'demo']),
-    only('e2e', ['core']),
+    // Test pictures and unzipping are shared with the server's own tests; the program itself is only met through the browser.
+    only('e2e', ['core', 'server/testing']),
     coreFloor('model', []),
     coreFloor('geometry', ['model']),
-    coreFloor('naming', ['model']),
+    coreFloor('naming', ['model', 'geometry']),
     coreFloor('weighing', ['model']),
-    coreFloor('planning', ['model', 'geometry', 'weighing']),
-    coreFloor('checking', ['model', 'geometry', 'weighing', 'planning']),
+    coreFloor('seeing', ['model', 'geometry']),
+    coreFloor('framing', ['model', 'geometry']),
+    coreFloor('planning', ['model', 'geometry', 'weighing', 'framing']),
+    coreFloor('checking', ['model', 'geometry', 'weighing', 'framing', 'planning']),
+    coreFloor('testing', ['model']),
+    {
+      name: 'samples-are-for-tests',
+      severity: 'error',
+      from: { pathNot: '\\.test\\.ts$|^core/testing/' },
+      to: { path: '^core/testing/' },
+    },
     {
       name: 'core-is-pure',
       severity: 'error',

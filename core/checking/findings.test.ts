@@ -1,10 +1,10 @@
 import { expect, test } from 'vitest';
-import { largestWindow } from '../geometry/index.ts';
-import { PlaceSchema, type Weight } from '../model/index.ts';
+import { largestWindow, wholeOf } from '../geometry/index.ts';
+import type { Weight } from '../model/index.ts';
+import { samplePlace } from '../testing/index.ts';
 import { fileReasons, frameFindings } from './index.ts';
 
-const place = PlaceSchema.parse({
-  slug: 'cover',
+const place = samplePlace({
   name: 'Clip cover',
   purpose: 'cover',
   width: 1080,
@@ -12,8 +12,13 @@ const place = PlaceSchema.parse({
   formats: ['jpeg', 'webp'],
   limit: { bytes: 3_145_728, unit: 'MiB' },
 });
-const original = { width: 3000, height: 4000, hasAlpha: false };
-const settings = { window: largestWindow(original, { width: 1080, height: 1920 }), format: 'jpeg' as const };
+const original = { width: 3000, height: 4000, hasAlpha: false, trim: null, marks: [] };
+const settings = {
+  window: largestWindow(wholeOf(original), { width: 1080, height: 1920 }),
+  composed: false,
+  backing: null,
+  format: 'jpeg' as const,
+};
 const weight: Weight = { planHash: 'x', format: 'jpeg', quality: 90, bytes: 400_000, fits: true };
 const kinds = (frame: Parameters<typeof frameFindings>[0]) =>
   frameFindings(frame).map((one) => `${one.level}: ${one.kind}`);
@@ -30,8 +35,8 @@ test('an enlarged frame is loosened to 1x by its fix where the original reaches'
   const fixed = { ...tight, ...finding?.fix?.change };
   expect(frameFindings({ original, place, settings: fixed, weight })).toEqual([]);
 
-  const small = { width: 500, height: 600, hasAlpha: false };
-  const largest = { ...settings, window: largestWindow(small, { width: 1080, height: 1920 }) };
+  const small = { ...original, width: 500, height: 600 };
+  const largest = { ...settings, window: largestWindow(wholeOf(small), { width: 1080, height: 1920 }) };
   const [stuck] = frameFindings({ original: small, place, settings: largest, weight });
   expect(stuck?.kind).toBe('enlarged');
   expect(stuck?.fix).toBeUndefined();
@@ -81,4 +86,34 @@ test('a finished file is refused for its dimensions, its format and its bytes, e
   expect(reasons).toHaveLength(3);
   expect(reasons[0]).toContain('800 × 796');
   expect(reasons[2]).toContain('3,051,357');
+});
+
+test('a mark that a moved frame cuts is told with its pixels; composing again is the fix where it helps', () => {
+  const mark = {
+    id: '00000000-0000-4000-8000-000000000001',
+    name: 'The kite',
+    role: 'keep' as const,
+    priority: 'must' as const,
+    kind: null,
+    look: null,
+    shape: 'rectangle' as const,
+    left: 100,
+    top: 1000,
+    width: 600,
+    height: 600,
+  };
+  const marked = { ...original, marks: [mark] };
+  const moved = { ...settings, window: { ...settings.window, centreX: 1800 } };
+  const [finding] = frameFindings({ original: marked, place, settings: moved, weight });
+  // The window is 2250 wide and begins at 675; the mark begins at 100: 575 of its pixels are out, times 1080 / 2250.
+  expect(finding).toMatchObject({ kind: 'mark cut', level: 'caution', measured: 276, fix: { label: 'Compose again' } });
+  expect(finding?.text).toBe('The kite is cut: the frame is 276 px too narrow for it.');
+  const fixed = { ...moved, ...finding?.fix?.change };
+  expect(frameFindings({ original: marked, place, settings: fixed, weight })).toEqual([]);
+
+  const wide = { ...original, marks: [{ ...mark, left: 10, width: 2980 }] };
+  const composed = { ...settings, composed: true };
+  const [cut] = frameFindings({ original: wide, place, settings: composed, weight });
+  expect(cut?.fix?.label).toBe('Show all of it on an echo');
+  expect(frameFindings({ original: wide, place, settings: { ...composed, ...cut?.fix?.change }, weight })).toEqual([]);
 });

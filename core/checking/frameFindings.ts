@@ -1,8 +1,21 @@
-import { area, clampWindow, enlargement, intersection, placeDimensions, type Rect } from '../geometry/index.ts';
+import { frameWindow, marksOnPicture, type Unmet, unmetMarks } from '../framing/index.ts';
+import {
+  area,
+  boundsOf,
+  clampWindow,
+  enlargement,
+  intersection,
+  type Picture,
+  pictureBox,
+  placeDimensions,
+  type Rect,
+} from '../geometry/index.ts';
 import {
   type Area,
+  carriesTransparency,
   type Dimensions,
   type Finding,
+  type FrameChange,
   type FrameSettings,
   formatLabel,
   formatLimit,
@@ -10,11 +23,12 @@ import {
   type Original,
   type Place,
   type Weight,
+  type Window,
 } from '../model/index.ts';
 import { flattenColour } from '../planning/index.ts';
 
 export interface FrameToCheck {
-  original: Pick<Original, 'width' | 'height' | 'hasAlpha'>;
+  original: Picture & Pick<Original, 'hasAlpha' | 'marks'>;
   place: Place;
   settings: FrameSettings;
   /** Null while it has not been measured. */
@@ -26,13 +40,21 @@ const strongEnlargement = 1.5;
 /** Encoder quality under which blocks and smears begin to show on a photograph. */
 const plainlyVisibleQuality = 60;
 
-/** Everything that is wrong or doubtful about one frame: blockers first, then cautions. */
-export function frameFindings(frame: FrameToCheck): Finding[] {
+/**
+ * Everything that is wrong or doubtful about one frame: blockers first, then cautions.
+ *
+ * @param window what the frame shows, where that was worked out already
+ */
+export function frameFindings(
+  frame: FrameToCheck,
+  window: Window = frameWindow(frame.original, frame.place, frame.settings),
+): Finding[] {
   const output = placeDimensions(frame.place, frame.original);
   const found = [
     formatFinding(frame),
     weightFinding(frame),
-    enlargedFinding(frame, output),
+    ...markFindings(frame, window, output),
+    enlargedFinding(frame, window, output),
     transparencyFinding(frame),
     coveredFinding(frame.place, output),
     hiddenFinding(frame.place, output),
@@ -82,10 +104,10 @@ function weightFinding({ place, settings, weight }: FrameToCheck): Finding | nul
   return null;
 }
 
-function enlargedFinding({ original, settings }: FrameToCheck, output: Dimensions): Finding | null {
-  const times = enlargement(settings.window, output);
+function enlargedFinding({ original, settings }: FrameToCheck, window: Window, output: Dimensions): Finding | null {
+  const times = enlargement(window, output);
   if (times <= 1.0005) return null;
-  const loosened = clampWindow({ ...settings.window, span: output.width }, original, output);
+  const loosened = clampWindow({ ...window, span: output.width }, boundsOf(original, settings.backing), output);
   const reaches = enlargement(loosened, output);
   const label = reaches <= 1.0005 ? 'Loosen to 1×' : `Loosen to ${reaches.toFixed(2)}×`;
   const strong = times > strongEnlargement;
@@ -97,12 +119,13 @@ function enlargedFinding({ original, settings }: FrameToCheck, output: Dimension
       : `Enlarged ${times.toFixed(2)} times: the frame asks for more pixels than the original has here.`,
     measured: Number(times.toFixed(3)),
     allowed: 1,
-    ...(reaches < times - 0.005 ? { fix: { label, change: { window: loosened } } } : {}),
+    ...(reaches < times - 0.005 ? { fix: { label, change: { composed: false, window: loosened } } } : {}),
   };
 }
 
 function transparencyFinding({ original, place, settings }: FrameToCheck): Finding | null {
-  if (!original.hasAlpha || settings.format !== 'jpeg') return null;
+  const transparent = original.hasAlpha || settings.backing?.kind === 'transparent';
+  if (!transparent || carriesTransparency(settings.format)) return null;
   const takesPng = place.formats.includes('png');
   return {
     kind: 'transparency',
@@ -112,6 +135,43 @@ function transparencyFinding({ original, place, settings }: FrameToCheck): Findi
     allowed: 'PNG',
     ...(takesPng ? { fix: { label: 'Deliver as PNG', change: { format: 'png' } } } : {}),
   };
+}
+
+const markKinds = {
+  cut: 'mark cut',
+  covered: 'mark covered',
+  'not always shown': 'mark not always shown',
+  shown: 'avoided mark shown',
+} as const;
+
+/** Marks that the frame does not honour, each with what would: composing again, or showing the whole picture. */
+function markFindings(frame: FrameToCheck, window: Window, output: Dimensions): Finding[] {
+  const { original, place, settings } = frame;
+  // What should be in but is not a must may go for the sake of the rest: that is what it is marked for.
+  const telling = marksOnPicture(original.marks, pictureBox(original)).filter(
+    (mark) => mark.role === 'avoid' || mark.priority === 'must',
+  );
+  const unmet = unmetMarks(window, place, output, telling);
+  if (unmet.length === 0) return [];
+  const helps = (change: FrameChange, one: Unmet) => {
+    const changed = frameWindow(original, place, { ...settings, ...change });
+    return !unmetMarks(changed, place, output, telling).some((other) => other.markId === one.markId);
+  };
+  const ways: { label: string; change: FrameChange }[] = [
+    ...(settings.composed ? [] : [{ label: 'Compose again', change: { composed: true } }]),
+    { label: 'Show all of it on an echo', change: { composed: true, backing: { kind: 'echo' as const } } },
+  ];
+  return unmet.map((one): Finding => {
+    const fix = ways.find((way) => helps(way.change, one));
+    return {
+      kind: markKinds[one.kind],
+      level: 'caution',
+      text: one.text,
+      measured: one.kind === 'cut' ? one.pixels : one.kind,
+      allowed: one.kind === 'cut' ? 0 : one.kind === 'shown' ? 'out' : 'open',
+      ...(fix ? { fix } : {}),
+    };
+  });
 }
 
 /** The middle of a frame, where most people put what matters: two thirds of each side. */

@@ -1,4 +1,5 @@
 export * from './dimensions.ts';
 export * from './rect.ts';
+export * from './turned.ts';
 export * from './viewport.ts';
 export * from './window.ts';

@@ -34,3 +34,25 @@ export function clamp(value: number, low: number, high: number): number {
   if (low > high) return (low + high) / 2;
   return Math.min(high, Math.max(low, value));
 }
+
+/** The rectangle between two points. */
+export function rectBetween(a: Point, b: Point): Rect {
+  return {
+    left: Math.min(a.x, b.x),
+    top: Math.min(a.y, b.y),
+    width: Math.abs(a.x - b.x),
+    height: Math.abs(a.y - b.y),
+  };
+}
+
+/** The rectangle moved, and made smaller where it must be, so that it lies inside `whole`; never less than `least` a side. */
+export function rectWithin(rect: Rect, whole: Dimensions, least: number): Rect {
+  const width = clamp(rect.width, Math.min(least, whole.width), whole.width);
+  const height = clamp(rect.height, Math.min(least, whole.height), whole.height);
+  return {
+    left: clamp(rect.left, 0, whole.width - width),
+    top: clamp(rect.top, 0, whole.height - height),
+    width,
+    height,
+  };
+}

@@ -4,26 +4,45 @@ import type { Dimensions, Window } from '../model/index.ts';
 import {
   type Corner,
   clampWindow,
+  cornerOnOriginal,
   dragCorner,
   enlargement,
+  frameToOriginal,
   largestSpan,
   largestWindow,
+  levellingTurn,
   nudge,
   oppositeCorner,
+  originalToFrame,
   placeDimensions,
-  type Rect,
-  windowRect,
+  turnParts,
+  turnTo,
+  wholeOf,
+  wholeWindow,
+  windowAt,
+  windowReach,
   zoomAbout,
 } from './index.ts';
 
 const side = fc.integer({ min: 8, max: 20_000 });
 const dimensions = fc.record({ width: side, height: side });
 const far = fc.double({ min: -50_000, max: 50_000, noNaN: true });
-const wildWindow = fc.record({ centreX: far, centreY: far, span: fc.double({ min: 1e-3, max: 1e5, noNaN: true }) });
+const turn = fc.oneof(
+  fc.constantFrom(0, 90, 180, -90),
+  fc.integer({ min: -1799, max: 1800 }).map((tenths) => tenths / 10),
+);
+const wildWindow = fc.record({
+  centreX: far,
+  centreY: far,
+  span: fc.double({ min: 1e-3, max: 1e5, noNaN: true }),
+  turn,
+  mirror: fc.boolean(),
+});
 const corner = fc.constantFrom<Corner>('top left', 'top right', 'bottom left', 'bottom right');
 const slack = 1e-6;
 
-function expectInside(rect: Rect, original: Dimensions) {
+function expectInside(window: Window, original: Dimensions, output: Dimensions) {
+  const rect = windowReach(window, output);
   expect(rect.left).toBeGreaterThanOrEqual(-slack);
   expect(rect.top).toBeGreaterThanOrEqual(-slack);
   expect(rect.left + rect.width).toBeLessThanOrEqual(original.width + slack);
@@ -40,6 +59,7 @@ test('no handling of a window takes it out of the original or out of its ratio',
       factor: fc.double({ min: 0.01, max: 100, noNaN: true }),
     }),
     fc.record({ kind: fc.constant('corner' as const), x: far, y: far, corner }),
+    fc.record({ kind: fc.constant('turn' as const), turn }),
   );
   fc.assert(
     fc.property(
@@ -48,15 +68,15 @@ test('no handling of a window takes it out of the original or out of its ratio',
       wildWindow,
       fc.array(handlings, { maxLength: 8 }),
       (original, output, start, steps) => {
-        let window = clampWindow(start, original, output);
+        const bounds = wholeOf(original);
+        let window = clampWindow(start, bounds, output);
         for (const step of steps) {
-          if (step.kind === 'nudge') window = nudge(window, step, original, output);
-          else if (step.kind === 'zoom') window = zoomAbout(window, step.factor, step, original, output);
-          else window = dragCorner(window, step.corner, step, original, output);
-          const rect = windowRect(window, output);
-          expectInside(rect, original);
-          expect(rect.width / rect.height).toBeCloseTo(output.width / output.height, 6);
-          expect(rect.width).toBeGreaterThan(0);
+          if (step.kind === 'nudge') window = nudge(window, step, bounds, output);
+          else if (step.kind === 'zoom') window = zoomAbout(window, step.factor, step, bounds, output);
+          else if (step.kind === 'turn') window = turnTo(window, step.turn, bounds, output);
+          else window = dragCorner(window, step.corner, step, bounds, output);
+          expectInside(window, original, output);
+          expect(window.span).toBeGreaterThan(0);
         }
       },
     ),
@@ -66,66 +86,148 @@ test('no handling of a window takes it out of the original or out of its ratio',
 test('the largest window touches two opposite edges and no window is larger', () => {
   fc.assert(
     fc.property(dimensions, dimensions, wildWindow, (original, output, start) => {
-      const rect = windowRect(largestWindow(original, output), output);
-      expectInside(rect, original);
-      const touches = Math.min(Math.abs(rect.width - original.width), Math.abs(rect.height - original.height));
-      expect(touches).toBeLessThan(1e-6);
-      expect(clampWindow(start, original, output).span).toBeLessThanOrEqual(largestSpan(original, output));
+      const bounds = wholeOf(original);
+      const largest = largestWindow(bounds, output, start);
+      expectInside(largest, original, output);
+      const reach = windowReach(largest, output);
+      expect(Math.min(original.width - reach.width, original.height - reach.height)).toBeLessThan(1e-6);
+      expect(clampWindow(start, bounds, output).span).toBeLessThanOrEqual(
+        largestSpan(bounds, output, start.turn) + 1e-9,
+      );
     }),
   );
 });
 
 test('clamping leaves a window alone that is already inside', () => {
   fc.assert(
+    fc.property(dimensions, dimensions, wildWindow, fc.boolean(), (original, output, start, beyond) => {
+      const bounds = { ...wholeOf(original), beyond };
+      const once = clampWindow(start, bounds, output);
+      const again = clampWindow(once, bounds, output);
+      for (const key of ['centreX', 'centreY', 'span', 'turn'] as const) expect(again[key]).toBeCloseTo(once[key], 6);
+    }),
+  );
+});
+
+test('frame to original and back is the identity, whatever the turn; the corners span the window', () => {
+  fc.assert(
+    fc.property(dimensions, dimensions, wildWindow, far, far, (original, output, start, x, y) => {
+      const window = clampWindow(start, wholeOf(original), output);
+      const back = originalToFrame(window, output, frameToOriginal(window, output, { x, y }));
+      expect(back.x).toBeCloseTo(x, 3);
+      expect(back.y).toBeCloseTo(y, 3);
+      const [left, right] = (['top left', 'top right'] as const).map((one) => cornerOnOriginal(window, one, output));
+      if (left && right) expect(Math.hypot(right.x - left.x, right.y - left.y)).toBeCloseTo(window.span, 3);
+    }),
+  );
+});
+
+test('a picture turned clockwise by a quarter stands with its left edge on top', () => {
+  const output = { width: 400, height: 600 };
+  const window = largestWindow(wholeOf({ width: 600, height: 400 }), output, { turn: 90, mirror: false });
+  expect(frameToOriginal(window, output, { x: 0, y: 0 })).toEqual({ x: 0, y: 400 });
+  expect(frameToOriginal(window, output, { x: 400, y: 0 })).toEqual({ x: 0, y: 0 });
+  const mirrored = { ...window, mirror: true };
+  expect(frameToOriginal(mirrored, output, { x: 0, y: 0 })).toEqual({ x: 0, y: 0 });
+});
+
+test('a line along a slanting horizon makes it level in the frame, a line along a mast makes it plumb', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(0, 90, 180, -90),
+      fc.integer({ min: -400, max: 400 }),
+      fc.boolean(),
+      (quarter, slope, plumb) => {
+        const angle = ((slope / 10 + (plumb ? 90 : 0)) * Math.PI) / 180;
+        const to = { x: 1000 + 500 * Math.cos(angle), y: 1000 + 500 * Math.sin(angle) };
+        const output = { width: 800, height: 600 };
+        const level = levellingTurn({ x: 1000, y: 1000 }, to, quarter);
+        const window = { centreX: 1000, centreY: 1000, span: 900, turn: level, mirror: false };
+        const [a, b] = [originalToFrame(window, output, { x: 1000, y: 1000 }), originalToFrame(window, output, to)];
+        expect(Math.min(Math.abs(a.x - b.x), Math.abs(a.y - b.y))).toBeLessThan(0.01);
+        expect(turnParts(level).quarter).toBe(quarter);
+      },
+    ),
+  );
+});
+
+test('with a backing a window may show all of the picture and more, but never nothing of it', () => {
+  fc.assert(
     fc.property(dimensions, dimensions, wildWindow, (original, output, start) => {
-      const once = clampWindow(start, original, output);
-      const again = clampWindow(once, original, output);
-      for (const key of ['centreX', 'centreY', 'span'] as const) expect(again[key]).toBeCloseTo(once[key], 6);
+      const bounds = { ...wholeOf(original), beyond: true };
+      const all = wholeWindow(bounds, output, start);
+      for (const x of [0, original.width]) {
+        for (const y of [0, original.height]) {
+          const at = originalToFrame(all, output, { x, y });
+          expect(at.x).toBeGreaterThan(-1e-3);
+          expect(at.x).toBeLessThan(output.width + 1e-3);
+          expect(at.y).toBeGreaterThan(-1e-3);
+          expect(at.y).toBeLessThan(output.height + 1e-3);
+        }
+      }
+      const { centreX, centreY } = clampWindow(start, bounds, output);
+      expect(centreX).toBe(Math.min(original.width, Math.max(0, centreX)));
+      expect(centreY).toBe(Math.min(original.height, Math.max(0, centreY)));
     }),
   );
 });
 
 test('zooming keeps the point under the pointer still where the edges allow it', () => {
-  const original = { width: 6000, height: 4000 };
+  const bounds = wholeOf({ width: 6000, height: 4000 });
   const output = { width: 1080, height: 1350 };
-  const window: Window = { centreX: 3000, centreY: 2000, span: 1500 };
+  const window: Window = { centreX: 3000, centreY: 2000, span: 1500, turn: 11, mirror: true };
   const anchor = { x: 2700, y: 1800 };
-  const share = (one: Window) => (anchor.x - windowRect(one, output).left) / one.span;
-  expect(share(zoomAbout(window, 0.8, anchor, original, output))).toBeCloseTo(share(window), 9);
+  const before = originalToFrame(window, output, anchor);
+  const after = originalToFrame(zoomAbout(window, 0.8, anchor, bounds, output), output, anchor);
+  expect(after.x).toBeCloseTo(before.x, 9);
+  expect(after.y).toBeCloseTo(before.y, 9);
 });
 
-test('nudging by one moves the picture by exactly one output pixel', () => {
+test('nudging by one moves the picture by exactly one output pixel, along the frame', () => {
+  const bounds = wholeOf({ width: 6000, height: 4000 });
   const output = { width: 1000, height: 500 };
-  const moved = nudge(
-    { centreX: 3000, centreY: 2000, span: 2500 },
-    { x: 1, y: -1 },
-    { width: 6000, height: 4000 },
-    output,
-  );
-  expect(moved).toEqual({ centreX: 3002.5, centreY: 1997.5, span: 2500 });
+  const window = { centreX: 3000, centreY: 2000, span: 2500, turn: 0, mirror: false };
+  const moved = nudge(window, { x: 1, y: -1 }, bounds, output);
+  expect(moved).toEqual({ ...window, centreX: 3002.5, centreY: 1997.5 });
   expect(enlargement(moved, output)).toBe(0.4);
+  const turned = nudge({ ...window, turn: 90 }, { x: 1, y: -1 }, bounds, output);
+  expect([turned.centreX, turned.centreY]).toEqual([2997.5, 1997.5]);
 });
 
 test('dragging a corner leaves the opposite corner where it was', () => {
-  const original = { width: 6000, height: 4000 };
+  const bounds = wholeOf({ width: 6000, height: 4000 });
+  const output = { width: 1200, height: 628 };
+  const pointer = { x: fc.integer({ min: 0, max: 6000 }), y: fc.integer({ min: 0, max: 4000 }) };
   fc.assert(
-    fc.property(corner, fc.integer({ min: 0, max: 6000 }), fc.integer({ min: 0, max: 4000 }), (which, x, y) => {
-      const output = { width: 1200, height: 628 };
-      const before: Window = { centreX: 3000, centreY: 2000, span: 1800 };
-      const fixed = oppositeCorner(windowRect(before, output), which);
-      const after = oppositeCorner(windowRect(dragCorner(before, which, { x, y }, original, output), output), which);
-      expect(after.x).toBeCloseTo(fixed.x, 6);
-      expect(after.y).toBeCloseTo(fixed.y, 6);
+    fc.property(corner, turn, fc.boolean(), fc.record(pointer), fc.boolean(), (which, turn, mirror, to, beyond) => {
+      const before: Window = { centreX: 3000, centreY: 2000, span: 1800, turn, mirror };
+      const fixed = cornerOnOriginal(before, oppositeCorner(which), output);
+      const dragged = dragCorner(before, which, to, { ...bounds, beyond }, output);
+      const after = cornerOnOriginal(dragged, oppositeCorner(which), output);
+      expect(after.x).toBeCloseTo(fixed.x, 4);
+      expect(after.y).toBeCloseTo(fixed.y, 4);
     }),
   );
 });
 
 test('a place with a free height takes the height of the whole picture, within its range', () => {
   const inline = { width: 1440, height: { min: 400, max: 3000 } };
-  expect(placeDimensions(inline, { width: 6000, height: 4000 })).toEqual({ width: 1440, height: 960 });
-  expect(placeDimensions(inline, { width: 12_000, height: 3000 })).toEqual({ width: 1440, height: 400 });
-  expect(placeDimensions({ width: 1080, height: 1350 }, { width: 3, height: 9 })).toEqual({
-    width: 1080,
-    height: 1350,
+  const whole = (width: number, height: number) => ({ width, height, trim: null });
+  expect(placeDimensions(inline, whole(6000, 4000))).toEqual({ width: 1440, height: 960 });
+  expect(placeDimensions(inline, whole(12_000, 3000))).toEqual({ width: 1440, height: 400 });
+  expect(placeDimensions({ width: 1080, height: 1350 }, whole(3, 9))).toEqual({ width: 1080, height: 1350 });
+  const trim = { left: 10, top: 10, width: 720, height: 720 };
+  expect(placeDimensions(inline, { width: 6000, height: 4000, trim })).toEqual({ width: 1440, height: 1440 });
+});
+
+test('a window set by left, top and width takes its turn from another and nothing else', () => {
+  const output = { width: 400, height: 300 };
+  const other = { centreX: 9, centreY: 9, span: 9, turn: 5, mirror: true };
+  expect(windowAt(100, 200, 800, output, other)).toEqual({
+    centreX: 500,
+    centreY: 500,
+    span: 800,
+    turn: 5,
+    mirror: true,
   });
 });

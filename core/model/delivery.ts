@@ -23,7 +23,15 @@ export const ManifestFileSchema = DimensionsSchema.extend({
   quality: z.int().nullable(),
   limitBytes: z.int().positive(),
   limitUnit: WeightUnitSchema,
-  window: z.object({ left: z.number(), top: z.number(), width: z.number(), height: z.number() }),
+  /** In original pixels, as it would lie without its turn about its middle. */
+  window: z.object({
+    left: z.number(),
+    top: z.number(),
+    width: z.number(),
+    height: z.number(),
+    turn: z.number().default(0),
+    mirror: z.boolean().default(false),
+  }),
   planHash: z.string(),
 });
 export type ManifestFile = z.infer<typeof ManifestFileSchema>;

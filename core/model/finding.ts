@@ -2,7 +2,18 @@ import type { FrameChange } from './frame.ts';
 
 /** One thing that is wrong (blocker: no delivery) or doubtful (caution), in words, with the numbers behind it. */
 export interface Finding {
-  kind: 'enlarged' | 'too heavy' | 'low quality' | 'format' | 'transparency' | 'covered middle' | 'hidden middle';
+  kind:
+    | 'enlarged'
+    | 'too heavy'
+    | 'low quality'
+    | 'format'
+    | 'transparency'
+    | 'covered middle'
+    | 'hidden middle'
+    | 'mark cut'
+    | 'mark covered'
+    | 'mark not always shown'
+    | 'avoided mark shown';
   level: 'blocker' | 'caution';
   text: string;
   measured: number | string;

@@ -10,3 +10,6 @@ export type DeliveryFormat = z.infer<typeof DeliveryFormatSchema>;
 
 export const formatLabel: Record<ImageFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP', avif: 'AVIF' };
 export const formatExtension: Record<DeliveryFormat, string> = { jpeg: 'jpg', png: 'png' };
+
+/** Whether a format can show what lies behind a picture. */
+export const carriesTransparency = (format: ImageFormat): boolean => format !== 'jpeg';

@@ -1,4 +1,13 @@
 import { z } from 'zod';
+import { MarksSchema } from './mark.ts';
+
+export const TrimSchema = z.object({
+  left: z.int().min(0),
+  top: z.int().min(0),
+  width: z.int().positive(),
+  height: z.int().positive(),
+});
+export type Trim = z.infer<typeof TrimSchema>;
 
 /** An imported picture. Its bytes never change; `width` and `height` are in pixels after the orientation tag is applied. */
 export const OriginalSchema = z.object({
@@ -11,9 +20,18 @@ export const OriginalSchema = z.object({
   width: z.int().positive(),
   height: z.int().positive(),
   hasAlpha: z.boolean(),
+  marks: MarksSchema,
+  /** The part that counts as the picture, in whole pixels; null where all of it does. */
+  trim: TrimSchema.nullable(),
+  /** Grows by one with every change of marks or trim. */
+  version: z.int().positive(),
   createdAt: z.iso.datetime(),
 });
 export type Original = z.infer<typeof OriginalSchema>;
+
+/** What people set on an original. */
+export const OriginalSettingsSchema = OriginalSchema.pick({ marks: true, trim: true });
+export type OriginalSettings = z.infer<typeof OriginalSettingsSchema>;
 
 /** What a picture may measure to be taken in. */
 export const originalLimits = {

@@ -1,4 +1,11 @@
-import type { Dimensions } from '../model/index.ts';
+import { placeDimensions } from '../geometry/index.ts';
+import {
+  type DeliveryFormat,
+  type Dimensions,
+  formatExtension,
+  type Original,
+  type PlaceOfNetwork,
+} from '../model/index.ts';
 
 /** What a name pattern may mention, in braces. */
 export const patternWords = ['name', 'network', 'place', 'dimensions', 'width', 'height'] as const;
@@ -14,6 +21,21 @@ export interface Nameable {
   dimensions: Dimensions;
   /** Without a dot. */
   extension: string;
+}
+
+/** What a file name is made of, for an original at a place. */
+export function nameable(
+  original: Pick<Original, 'name' | 'width' | 'height' | 'trim'>,
+  at: PlaceOfNetwork,
+  format: DeliveryFormat,
+): Nameable {
+  return {
+    name: original.name,
+    network: at.network.name,
+    place: at.place.name,
+    dimensions: placeDimensions(at.place, original),
+    extension: formatExtension[format],
+  };
 }
 
 /** Windows keeps these for devices, whatever the extension. */

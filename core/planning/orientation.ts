@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { RenderPlan } from './renderPlan.ts';
+import type { Part } from './part.ts';
 
 /** The orientation tag of Exif 2.32 (tag 274): how stored rows and columns lie when the picture stands upright. */
 export const OrientationSchema = z.union([1, 2, 3, 4, 5, 6, 7, 8].map((value) => z.literal(value as Orientation)));
@@ -11,17 +11,15 @@ const swaps = (orientation: Orientation) => orientation >= 5;
 const reversesAcross = (orientation: Orientation) => [2, 3, 7, 8].includes(orientation);
 const reversesDown = (orientation: Orientation) => [3, 4, 6, 7].includes(orientation);
 
-/** The plan that takes from the stored pixels what `plan` takes from the upright picture; its output lies as stored, too. */
-export function asStored(plan: RenderPlan, orientation: Orientation): RenderPlan {
-  const { original, source, output } = plan;
+/** The part of the stored pixels that is `part` of the upright picture; its output lies as stored, too. */
+export function asStored({ original, source, output }: Part, orientation: Orientation): Part {
   const swap = swaps(orientation);
   const width = swap ? original.height : original.width;
   const height = swap ? original.width : original.height;
   const across = swap ? { start: source.top, length: source.height } : { start: source.left, length: source.width };
   const down = swap ? { start: source.left, length: source.width } : { start: source.top, length: source.height };
   return {
-    ...plan,
-    original: { ...original, width, height },
+    original: { width, height },
     source: {
       left: reversesAcross(orientation) ? width - across.start - across.length : across.start,
       top: reversesDown(orientation) ? height - down.start - down.length : down.start,

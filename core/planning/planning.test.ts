@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { clampWindow } from '../geometry/index.ts';
+import { samplePlace } from '../testing/index.ts';
 import {
   asStored,
+  layPicture,
   levelDimensions,
   type Orientation,
   planFrame,
@@ -16,74 +17,128 @@ const side = fc.integer({ min: 16, max: 20_000 });
 const dimensions = fc.record({ width: side, height: side });
 const share = fc.double({ min: 0, max: 1, noNaN: true });
 
+const turn = fc.constantFrom(0, 90, 180, -90, 4.5, -33.3);
+
 const aPlan = fc
-  .record({ original: dimensions, output: dimensions, x: share, y: share, span: share, png: fc.boolean() })
-  .map(({ original, output, x, y, span, png }) =>
+  .record({
+    original: dimensions,
+    output: dimensions,
+    x: share,
+    y: share,
+    span: share,
+    png: fc.boolean(),
+    turn,
+    mirror: fc.boolean(),
+    echo: fc.boolean(),
+  })
+  .map(({ original, output, x, y, span, png, turn, mirror, echo }) =>
     planFrame({
-      original: { ...original, sha256: 'ab'.repeat(32), hasAlpha: false },
-      place: { ...output, limit: { bytes: 8_000_000, unit: 'MB' } },
+      original: { ...original, sha256: 'ab'.repeat(32), hasAlpha: false, trim: null, marks: [] },
+      place: samplePlace(output),
       settings: {
-        window: clampWindow(
-          { centreX: x * original.width, centreY: y * original.height, span: span * original.width },
-          original,
-          output,
-        ),
+        window: {
+          centreX: x * original.width,
+          centreY: y * original.height,
+          span: Math.max(1e-3, span * original.width * 2),
+          turn,
+          mirror,
+        },
+        composed: false,
+        backing: echo ? { kind: 'echo' } : null,
         format: png ? 'png' : 'jpeg',
       },
     }),
   );
+const aPart = aPlan.map((plan) => layPicture(plan).part);
+
+test('what is laid fills the field exactly: part and margins, then turned and cut to the place’s dimensions', () => {
+  fc.assert(
+    fc.property(aPlan, (plan) => {
+      const { part, margins, quarter, tilting } = layPicture(plan);
+      const field = {
+        width: part.output.width + margins.left + margins.right,
+        height: part.output.height + margins.top + margins.bottom,
+      };
+      for (const margin of Object.values(margins)) {
+        expect(margin).toBeGreaterThanOrEqual(0);
+        if (!plan.backing) expect(margin).toBe(0);
+      }
+      if (!tilting) {
+        const onSide = Math.abs(quarter) === 90;
+        expect(onSide ? { width: field.height, height: field.width } : field).toEqual(plan.output);
+        return;
+      }
+      // The middle of the field comes to the middle of the cut.
+      const [[a, b], [c, d]] = tilting.matrix;
+      const middle = { x: field.width / 2 + tilting.rim - 0.5, y: field.height / 2 + tilting.rim - 0.5 };
+      const size = { width: field.width + 2 * tilting.rim, height: field.height + 2 * tilting.rim };
+      const corners = [0, size.width].flatMap((x) => [0, size.height].map((y) => [a * x + b * y, c * x + d * y]));
+      const first = [0, 1].map((axis) => Math.round(Math.min(...corners.map((corner) => corner[axis] ?? 0))));
+      const at = [a * middle.x + b * middle.y + tilting.shift.x, c * middle.x + d * middle.y + tilting.shift.y];
+      expect((at[0] ?? 0) - (first[0] ?? 0) - tilting.cutAt.x).toBeCloseTo(tilting.cut.width / 2 - 0.5, 6);
+      expect((at[1] ?? 0) - (first[1] ?? 0) - tilting.cutAt.y).toBeCloseTo(tilting.cut.height / 2 - 0.5, 6);
+    }),
+  );
+});
 
 test('a plan has exactly the dimensions of its place, for any original and window', () => {
   fc.assert(
     fc.property(aPlan, (plan) => {
       expect(RenderPlanSchema.parse(plan)).toEqual(plan);
-      const { resampleTo, trim } = sampling(plan, 6);
-      expect(trim ? { width: trim.width, height: trim.height } : resampleTo).toEqual(plan.output);
+      const { part } = layPicture(plan);
+      const { resampleTo, trim } = sampling(part, 6);
+      expect(trim ? { width: trim.width, height: trim.height } : resampleTo).toEqual(part.output);
     }),
   );
 });
 
 test('what is cut lies inside its level and meets the window within half an output pixel', () => {
   fc.assert(
-    fc.property(aPlan, fc.integer({ min: 1, max: 6 }), (plan, levels) => {
-      const { level, cut, resampleTo, trim } = sampling(plan, levels);
-      const bounds = levelDimensions(plan.original, level);
+    fc.property(aPart, fc.integer({ min: 1, max: 6 }), (part, levels) => {
+      const { level, cut, resampleTo, trim } = sampling(part, levels);
+      const bounds = levelDimensions(part.original, level);
       expect(level).toBeLessThan(levels);
       expect(cut.left).toBeGreaterThanOrEqual(0);
       expect(cut.left + cut.width).toBeLessThanOrEqual(bounds.width);
       expect(cut.top + cut.height).toBeLessThanOrEqual(bounds.height);
       // Where the first output pixel's edge falls on the original, from the sampling alone.
       const growth = resampleTo.width / cut.width;
-      const left = (cut.left + (trim ? trim.left / growth : 0)) * 2 ** level;
-      const outputPixel = plan.source.width / plan.output.width;
+      const left = ((cut.left + (trim ? trim.left / growth : 0)) * part.original.width) / bounds.width;
+      const outputPixel = part.source.width / part.output.width;
       // One pixel more is allowed where the original's edge or a single-pixel cut leaves no choice.
-      expect(Math.abs(left - plan.source.left)).toBeLessThanOrEqual(Math.max(outputPixel / 2, 0.5) + 2 ** level);
+      expect(Math.abs(left - part.source.left)).toBeLessThanOrEqual(Math.max(outputPixel / 2, 0.5) + 2 ** level);
       if (trim) expect(trim.left + trim.width).toBeLessThanOrEqual(resampleTo.width);
     }),
   );
 });
 
-test('a level is only used while two of its pixels or more go into an output pixel', () => {
+test('a level is only used while four thirds of its pixels or more go into an output pixel', () => {
   fc.assert(
-    fc.property(aPlan, (plan) => {
-      const { level } = sampling(plan, 8);
-      if (level > 0) expect(plan.source.width / 2 ** level / plan.output.width).toBeGreaterThanOrEqual(2 * (1 - 1e-3));
+    fc.property(aPart, (part) => {
+      const { level } = sampling(part, 8);
+      if (level > 0)
+        expect(part.source.width / 2 ** level / part.output.width).toBeGreaterThanOrEqual((4 / 3) * (1 - 1e-3));
     }),
   );
 });
 
 test('the hash depends on the values, not on the order of keys or arithmetic noise', () => {
   const base = {
-    original: { sha256: 'cd'.repeat(32), width: 6000, height: 4000, hasAlpha: true },
-    place: { width: 1080, height: 1350, limit: { bytes: 8_000_000, unit: 'MB' as const } },
-    settings: { window: { centreX: 3000, centreY: 2000, span: 3000 }, format: 'jpeg' as const },
+    original: { sha256: 'cd'.repeat(32), width: 6000, height: 4000, hasAlpha: true, trim: null, marks: [] },
+    place: samplePlace({ width: 1080, height: 1350 }),
+    settings: {
+      window: { centreX: 3000, centreY: 2000, span: 3000, turn: 0, mirror: false },
+      composed: false,
+      backing: null,
+      format: 'jpeg' as const,
+    },
   };
   const plan = planFrame(base);
   const reordered = Object.fromEntries(Object.entries(plan).reverse());
   expect(planHash(RenderPlanSchema.parse(reordered))).toBe(planHash(plan));
   const noisy = {
     ...base,
-    settings: { ...base.settings, window: { centreX: 3000 + 1e-9, centreY: 2000, span: 3000 } },
+    settings: { ...base.settings, window: { ...base.settings.window, centreX: 3000 + 1e-9 } },
   };
   expect(planHash(planFrame(noisy))).toBe(planHash(plan));
   expect(planHash(scalePlan(plan, 0.5))).not.toBe(planHash(plan));
@@ -91,18 +146,18 @@ test('the hash depends on the values, not on the order of keys or arithmetic noi
   expect(plan.encoding.budgetBytes).toBe(7_760_000);
 });
 
-test('a plan for stored pixels takes as much, from inside, and undoes itself where turning does', () => {
+test('a part of stored pixels takes as much, from inside, and undoes itself where turning does', () => {
   const inverse: Record<Orientation, Orientation> = { 1: 1, 2: 2, 3: 3, 4: 4, 5: 5, 6: 8, 7: 7, 8: 6 };
   fc.assert(
-    fc.property(aPlan, fc.constantFrom<Orientation>(1, 2, 3, 4, 5, 6, 7, 8), (plan, orientation) => {
-      const stored = asStored(plan, orientation);
-      expect(stored.source.width * stored.source.height).toBeCloseTo(plan.source.width * plan.source.height, 3);
+    fc.property(aPart, fc.constantFrom<Orientation>(1, 2, 3, 4, 5, 6, 7, 8), (part, orientation) => {
+      const stored = asStored(part, orientation);
+      expect(stored.source.width * stored.source.height).toBeCloseTo(part.source.width * part.source.height, 3);
       expect(stored.source.left).toBeGreaterThanOrEqual(-0.01);
       expect(stored.source.left + stored.source.width).toBeLessThanOrEqual(stored.original.width + 0.01);
       const back = asStored(stored, inverse[orientation]);
-      expect(back.source.left).toBeCloseTo(plan.source.left, 3);
-      expect(back.source.top).toBeCloseTo(plan.source.top, 3);
-      expect(back.output).toEqual(plan.output);
+      expect(back.source.left).toBeCloseTo(part.source.left, 3);
+      expect(back.source.top).toBeCloseTo(part.source.top, 3);
+      expect(back.output).toEqual(part.output);
     }),
   );
 });

@@ -1,17 +1,22 @@
 import { z } from 'zod';
-import { placeDimensions, windowRect } from '../geometry/index.ts';
+import { frameWindow } from '../framing/index.ts';
+import { pictureBox, placeDimensions } from '../geometry/index.ts';
 import {
+  BackingSchema,
+  carriesTransparency,
   DeliveryFormatSchema,
   type Dimensions,
   DimensionsSchema,
   type FrameSettings,
   type Original,
   type Place,
+  TrimSchema,
+  WindowSchema,
 } from '../model/index.ts';
 import { budgetBytes, defaultHeadroom } from '../weighing/index.ts';
 
 /** Grows when the same plan would come out as other bytes, so that nothing cached under the old number is used. */
-export const engineVersion = 1;
+export const engineVersion = 2;
 
 /** Transparency becomes this colour where the format cannot carry it. */
 export const flattenColour = '#ffffff';
@@ -23,8 +28,11 @@ export const bestQuality = 90;
 export const RenderPlanSchema = z.object({
   engine: z.int(),
   original: DimensionsSchema.extend({ sha256: z.string() }),
-  /** The part of the original that is shown, in original pixels. */
-  source: z.object({ left: z.number(), top: z.number(), width: z.number().positive(), height: z.number().positive() }),
+  /** The part of the original that counts as the picture. */
+  picture: TrimSchema,
+  window: WindowSchema,
+  /** What shows where the window reaches past the picture; null where it does not. */
+  backing: BackingSchema.nullable(),
   output: DimensionsSchema,
   /** Colour behind transparent parts, `#rrggbb`; null keeps them transparent. */
   flatten: z.string().nullable(),
@@ -43,8 +51,8 @@ const grain = 1000;
 const settle = (value: number) => Math.round(value * grain) / grain;
 
 export interface FrameToPlan {
-  original: Pick<Original, 'sha256' | 'width' | 'height' | 'hasAlpha'>;
-  place: Pick<Place, 'width' | 'height' | 'limit'>;
+  original: Pick<Original, 'sha256' | 'width' | 'height' | 'hasAlpha' | 'trim' | 'marks'>;
+  place: Place;
   settings: FrameSettings;
   /** Share of the limit that is left free, 0..1. */
   headroom?: number;
@@ -52,14 +60,22 @@ export interface FrameToPlan {
 
 /** The plan of one frame at its full dimensions. */
 export function planFrame({ original, place, settings, headroom = defaultHeadroom }: FrameToPlan): RenderPlan {
-  const output = placeDimensions(place, original);
-  const rect = windowRect(settings.window, output);
+  const window = frameWindow(original, place, settings);
+  const isTransparent = settings.backing?.kind === 'transparent';
   return {
     engine: engineVersion,
     original: { sha256: original.sha256, width: original.width, height: original.height },
-    source: { left: settle(rect.left), top: settle(rect.top), width: settle(rect.width), height: settle(rect.height) },
-    output,
-    flatten: original.hasAlpha && settings.format === 'jpeg' ? flattenColour : null,
+    picture: pictureBox(original),
+    window: {
+      ...window,
+      centreX: settle(window.centreX),
+      centreY: settle(window.centreY),
+      span: settle(window.span),
+      turn: settle(window.turn),
+    },
+    backing: settings.backing,
+    output: placeDimensions(place, original),
+    flatten: !carriesTransparency(settings.format) && (original.hasAlpha || isTransparent) ? flattenColour : null,
     encoding: { format: settings.format, quality: bestQuality, budgetBytes: budgetBytes(place.limit, headroom) },
   };
 }

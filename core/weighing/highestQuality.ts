@@ -19,7 +19,7 @@ export interface QualitySearch<Encoded extends { bytes: number }> {
   tolerance?: number;
   /**
    * What a full encoding weighs of a sketch, if something is known of it: what an earlier search over the same picture
-   * found. It only saves encodings; the answer does not depend on it. @default 0.8
+   * found. It only saves encodings; the answer does not depend on it. @default 0.83
    */
   correction?: number;
 }
@@ -35,7 +35,7 @@ export interface QualityFound<Encoded> {
 }
 
 /** A full-effort encoding usually weighs this part of a quick one. */
-const usualCorrection = 0.8;
+const usualCorrection = 0.83;
 /** After so many full encodings the estimate is not trusted alone any more, and every second step halves what is left. */
 const trustedSteps = 3;
 
@@ -65,9 +65,12 @@ export async function highestQualityThatFits<Encoded extends { bytes: number }>(
     curve.push({ quality, bytes: await search.sketch(quality) });
     curve.sort((a, b) => a.quality - b.quality);
   };
+  // The quality whose estimate is nearest to the budget, on either side of it: as an estimate errs both ways, this one
+  // and its neighbours are the likeliest to settle it.
   const predicted = () => {
+    const distance = (quality: number) => Math.abs(Math.log((readCurve(curve, quality) * correction) / budget));
     let quality = ceiling;
-    while (quality > floor && readCurve(curve, quality) * correction > budget) quality -= 1;
+    while (quality > floor && distance(quality - 1) < distance(quality)) quality -= 1;
     return quality;
   };
   const left = () => {

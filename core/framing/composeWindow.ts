@@ -1,0 +1,196 @@
+import {
+  type Bounds,
+  clampWindow,
+  insideSpan,
+  type Pose,
+  type Rect,
+  smallestSpan,
+  upright,
+} from '../geometry/index.ts';
+import type { Dimensions, KeepMark, Mark, Place, Window } from '../model/index.ts';
+import { avoidDemand, type Demand, groundOf, keepDemand, type Zone } from './demands.ts';
+import { bestAnswer } from './feasible.ts';
+import { insideLimits, type Limit, paneOf } from './limits.ts';
+import { marksOnPicture } from './marksOnPicture.ts';
+import { type Unmet, unmetMarks } from './unmet.ts';
+import { type Setting, type Wanted, wantedWindow } from './wantedWindow.ts';
+
+export interface Composed {
+  window: Window;
+  /** Named parts, each 0..1. */
+  score: {
+    /** Share of the keep marks that lie where they should. */
+    kept: number;
+    /** Share of the avoid marks that are out. */
+    avoided: number;
+    /** 1 where nothing is enlarged, else the original pixels for one output pixel. */
+    sharpness: number;
+    /** 1 where the subject lies where the composition wants it. */
+    composition: number;
+    /** The window's width as a part of the widest that is possible. */
+    extent: number;
+  };
+  /** What could not be honoured, in words. */
+  unmet: Unmet[];
+}
+
+/** Leaving out an avoid mark is not worth enlarging the picture more than this. */
+const enlargedForAvoiding = 1.5;
+
+/**
+ * Composes the window of one frame from the marks on its original: keep marks by priority, then avoid marks, no
+ * enlargement while it can be helped, then the composition that suits the place, then as much of the picture as possible.
+ *
+ * Every demand is a half-space over (x, y, span), so what is possible is found exactly, without trying windows. The
+ * same input gives the same window, and a small change of a mark a small change of the window, as long as it stays
+ * possible to keep the same marks on the same sides.
+ *
+ * @param bounds where the window may lie; `beyond` is ignored: what is composed stays on the picture
+ */
+export function composeWindow(
+  bounds: Bounds,
+  place: Place,
+  output: Dimensions,
+  marks: readonly Mark[],
+  { turn, mirror }: Pose = upright,
+): Composed {
+  const pose = { turn, mirror };
+  const seen = marksOnPicture(marks, bounds.box);
+  const unit = Math.max(bounds.box.width, bounds.box.height);
+  const box = scaled(bounds.box, unit);
+  const pane = paneOf(output, pose);
+  const full = insideSpan(box, output, pose.turn);
+  const setting: Setting = { place, pane, box, full, sharpSpan: output.width / unit };
+  const least = Math.min(full, smallestSpan(bounds, output, pose.turn) / unit);
+  const base: Limit[] = [...insideLimits({ box, beyond: false }, pane), { normal: [0, 0, -1], limit: -least }];
+  const answer = chooseWindow(
+    seen.map((mark) => scaled(mark, unit)),
+    setting,
+    (demands, kept) => bestAnswer(base, demands, (range) => wantedWindow(range, kept, setting)),
+  );
+  const point = answer?.point ?? [box.left + box.width / 2, box.top + box.height / 2, full];
+  const [x = 0, y = 0, span = full] = point;
+  const window = clampWindow(
+    { centreX: x * unit, centreY: y * unit, span: span * unit, ...pose },
+    { ...bounds, beyond: false },
+    output,
+  );
+  const unmet = unmetMarks(window, place, output, seen);
+  const honoured = (role: Mark['role']) => {
+    const all = seen.filter((mark) => mark.role === role);
+    return share(all.filter((mark) => !unmet.some((one) => one.markId === mark.id)).length, all.length);
+  };
+  return {
+    window,
+    score: {
+      kept: honoured('keep'),
+      avoided: honoured('avoid'),
+      sharpness: Math.min(1, window.span / output.width),
+      composition: answer?.composition ?? 1,
+      extent: span / full,
+    },
+    unmet,
+  };
+}
+
+const share = (part: number, whole: number) => (whole === 0 ? 1 : part / whole);
+
+/** In coordinates of about 1, in which rounding errors are alike for every picture. */
+function scaled<Shape extends Rect>(one: Shape, unit: number): Shape {
+  return {
+    ...one,
+    left: one.left / unit,
+    top: one.top / unit,
+    width: one.width / unit,
+    height: one.height / unit,
+  };
+}
+
+function byPriority(marks: readonly Mark[]): KeepMark[] {
+  const keeps = marks.filter((mark) => mark.role === 'keep');
+  return [...keeps.filter((mark) => mark.priority === 'must'), ...keeps.filter((mark) => mark.priority === 'should')];
+}
+
+/** So much room is left round a mark where there is any: a part of the mark's own width and height on each side. */
+const roomRound = 0.15;
+
+/** A mark with room round it, as far as the picture goes: beyond its edge there is no window. */
+function withRoom<Kept extends Mark>(mark: Kept, box: Rect): Kept {
+  const [x, y] = [mark.width * roomRound, mark.height * roomRound];
+  const left = Math.max(Math.min(mark.left, box.left), mark.left - x);
+  const top = Math.max(Math.min(mark.top, box.top), mark.top - y);
+  const right = mark.left + mark.width;
+  const bottom = mark.top + mark.height;
+  const width = Math.min(Math.max(right, box.left + box.width), right + x) - left;
+  const height = Math.min(Math.max(bottom, box.top + box.height), bottom + y) - top;
+  return { ...mark, left, top, width, height };
+}
+
+/** The zones in which a mark can lie, the best first; those that are the same at this place only once. */
+const zonesOf = (place: Place): Zone[] => [
+  'always shown',
+  ...(place.shownPart ? (['open'] as const) : []),
+  ...(place.covered.length > 0 ? (['frame'] as const) : []),
+];
+
+/** The first answer that is not null. */
+function firstOf<Item, Found>(items: readonly Item[], find: (item: Item) => Found | null): Found | null {
+  for (const item of items) {
+    const found = find(item);
+    if (found !== null) return found;
+  }
+  return null;
+}
+
+/**
+ * Finds out which demands can be met together. All at once first; where that is impossible, one after the other in the
+ * order of their priority, and each keep mark in the best zone that is left for it.
+ */
+function chooseWindow(
+  marks: readonly Mark[],
+  { place, pane, full, sharpSpan, box }: Setting,
+  settle: (demands: readonly Demand[], kept: readonly KeepMark[]) => Wanted | null,
+): Wanted | null {
+  const ground = groundOf(place, pane);
+  const keeps = byPriority(marks);
+  const avoids = marks.filter((mark) => mark.role === 'avoid').map((mark) => avoidDemand(mark, ground));
+  const sharpEnough: Demand = {
+    all: [{ normal: [0, 0, -1], limit: -Math.min(full, sharpSpan / enlargedForAvoiding) }],
+    oneOf: [],
+  };
+  const sharpAvoids = avoids.length > 0 ? [...avoids, sharpEnough] : [];
+  const roomy = (some: readonly KeepMark[]) =>
+    some.map((mark) => keepDemand(withRoom(mark, box), 'always shown', ground));
+  const shown = keeps.map((mark) => keepDemand(mark, 'always shown', ground));
+  const all = settle([...roomy(keeps), ...sharpAvoids], keeps) ?? settle([...shown, ...sharpAvoids], keeps);
+  if (all) return all;
+
+  const zones = zonesOf(place);
+  const demands: Demand[] = [];
+  const kept: KeepMark[] = [];
+  let answer = settle([], []);
+  for (const mark of keeps) {
+    const found = firstOf(zones, (zone) => {
+      const demand = keepDemand(mark, zone, ground);
+      const better = settle([...demands, demand], [...kept, mark]);
+      return better && { demand, better };
+    });
+    if (!found) continue;
+    demands.push(found.demand);
+    kept.push(mark);
+    answer = found.better;
+  }
+  const room = roomy(kept);
+  const roomier = kept.length > 0 ? settle([...demands, ...room], kept) : null;
+  if (roomier) {
+    demands.push(...room);
+    answer = roomier;
+  }
+  for (const demand of avoids) {
+    const better = settle([...demands, demand, sharpEnough], kept);
+    if (!better) continue;
+    demands.push(demand, sharpEnough);
+    answer = better;
+  }
+  return answer;
+}

@@ -1,0 +1,101 @@
+import { intersection, type Rect } from '../geometry/index.ts';
+import type { Area, Dimensions, KeepMark, Mark, Place } from '../model/index.ts';
+import {
+  besideSides,
+  type FacingSide,
+  facing,
+  type Limit,
+  type Pane,
+  rectangleSides,
+  roundedSides,
+  roundSides,
+  type Side,
+  withinLimits,
+} from './limits.ts';
+
+/** The radius with which places of rounded shape round their corners, in output pixels. */
+export const roundedRadius = ({ width, height }: Dimensions) => Math.round(Math.min(width, height) * 0.04);
+
+/** What is asked of a window: all of `all`, and at least one of each list in `oneOf`. */
+export interface Demand {
+  all: Limit[];
+  oneOf: Limit[][];
+}
+
+/** How much of a frame a mark may be asked to lie in, from the most to the least that is good for it. */
+export type Zone = 'always shown' | 'open' | 'frame';
+
+const wholeFrame = ({ width, height }: Dimensions): Rect => ({ left: 0, top: 0, width, height });
+
+/** What of the frame is shown by its shape: its sides, and the corners that a mask takes. */
+export function shapeSides(place: Pick<Place, 'shape'>, output: Dimensions): Side[] {
+  if (place.shape === 'circle') return roundSides(output);
+  const sides = rectangleSides(wholeFrame(output), output);
+  return place.shape === 'rounded' ? [...sides, ...roundedSides(output, roundedRadius(output))] : sides;
+}
+
+/** The covered areas that lie on the frame at all, cut to it. */
+export function coveredRects(place: Pick<Place, 'covered'>, output: Dimensions): (Rect & Pick<Area, 'reason'>)[] {
+  return place.covered
+    .map((area) => ({ ...intersection(area, wholeFrame(output)), reason: area.reason }))
+    .filter((rect) => rect.width > 0 && rect.height > 0);
+}
+
+/** The sides of a frame that demands are made of, worked out once for all marks. */
+export interface Ground {
+  zones: Record<Zone, FacingSide[]>;
+  /** The four sides of each covered area. */
+  covered: FacingSide[][];
+  /** The four sides of the whole frame, seen from outside. */
+  outside: FacingSide[];
+}
+
+export function groundOf(place: Place, pane: Pane): Ground {
+  const { output } = pane;
+  const shape = facing(shapeSides(place, output), pane);
+  const shown = place.shownPart ? facing(rectangleSides(place.shownPart, output), pane) : [];
+  const beside = (area: Rect) => facing(besideSides(area, output), pane);
+  return {
+    zones: { 'always shown': [...shape, ...shown], open: shape, frame: shape },
+    covered: coveredRects(place, output).map(beside),
+    outside: beside(wholeFrame(output)),
+  };
+}
+
+/** What keeping a mark within a zone of the frame asks of the window. */
+export function keepDemand(mark: KeepMark, zone: Zone, { zones, covered }: Ground): Demand {
+  return {
+    all: withinLimits(mark, zones[zone]),
+    oneOf: zone === 'frame' ? [] : covered.map((sides) => withinLimits(mark, sides)),
+  };
+}
+
+/** What keeping a mark out of the frame asks of the window. */
+export function avoidDemand(mark: Mark, { outside }: Ground): Demand {
+  return { all: [], oneOf: [withinLimits(mark, outside)] };
+}
+
+/**
+ * The largest rectangle of the frame that nothing covers and that is always shown: where a composition is made.
+ * Of a few covered areas its sides lie on theirs or on the frame's.
+ */
+export function openRect(place: Pick<Place, 'covered' | 'shownPart'>, output: Dimensions): Rect {
+  const frame = place.shownPart ? intersection(place.shownPart, wholeFrame(output)) : wholeFrame(output);
+  const covered = coveredRects(place, output);
+  let open = [frame];
+  for (const area of covered) {
+    open = open.flatMap((rect) => {
+      const common = intersection(rect, area);
+      if (common.width === 0 || common.height === 0) return [rect];
+      const right = rect.left + rect.width;
+      const bottom = rect.top + rect.height;
+      return [
+        { ...rect, width: common.left - rect.left },
+        { ...rect, left: common.left + common.width, width: right - common.left - common.width },
+        { ...rect, height: common.top - rect.top },
+        { ...rect, top: common.top + common.height, height: bottom - common.top - common.height },
+      ].filter((one) => one.width > 0 && one.height > 0);
+    });
+  }
+  return open.reduce((best, one) => (one.width * one.height > best.width * best.height ? one : best), open[0] ?? frame);
+}

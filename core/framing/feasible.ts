@@ -1,0 +1,75 @@
+import type { Demand } from './demands.ts';
+import type { Limit } from './limits.ts';
+import { maximise } from './linearProgram.ts';
+
+/** The windows that meet a set of limits, by the points (x, y, span) with the widest and the narrowest span. */
+export interface Range {
+  limits: Limit[];
+  widest: number[];
+  /** Found when it is asked for: most windows are wanted wide. */
+  narrowest(): number[];
+}
+
+function rangeOf(limits: Limit[]): Range | null {
+  const widest = maximise([0, 0, 1], limits);
+  if (!widest) return null;
+  let narrowest: number[] | undefined;
+  return {
+    limits,
+    widest,
+    narrowest() {
+      narrowest ??= maximise([0, 0, -1], limits) ?? widest;
+      return narrowest;
+    },
+  };
+}
+
+/** So many choices among the sides on which a mark can lie are looked at, at most. */
+const choicesTried = 300;
+const tolerance = 1e-7;
+
+const meets = ({ normal, limit }: Limit, [x = 0, y = 0, span = 0]: readonly number[]) =>
+  (normal[0] ?? 0) * x + (normal[1] ?? 0) * y + (normal[2] ?? 0) * span <= limit + tolerance;
+
+/**
+ * The best answer to a set of demands. A demand that offers a choice is only decided where an answer breaks it: then
+ * each way of keeping it is followed (branch and bound).
+ *
+ * @param answer turns a range of windows into the window that is wanted of it: a point (x, y, span) with its worth, and
+ *   with a bound above the worth of every answer that meets these limits and more
+ */
+export function bestAnswer<Answer extends { point: readonly number[]; worth: number; bound: number }>(
+  base: readonly Limit[],
+  demands: readonly Demand[],
+  answer: (range: Range) => Answer,
+): Answer | null {
+  const choices = demands.flatMap((demand) => demand.oneOf);
+  let best: Answer | null = null;
+  let tried = 0;
+  const follow = (limits: Limit[]) => {
+    if (tried >= choicesTried) return;
+    tried += 1;
+    const range = rangeOf(limits);
+    if (!range) return;
+    const found = answer(range);
+    if (best && found.bound <= best.worth) return;
+    const broken = choices.find((ways) => !ways.some((way) => meets(way, found.point)));
+    if (!broken) {
+      if (!best || found.worth > best.worth) best = found;
+      return;
+    }
+    for (const way of broken) follow([...limits, way]);
+  };
+  follow(tightest([...base, ...demands.flatMap((demand) => demand.all)]));
+  return best;
+}
+
+/** Of limits with the same normal only the tightest counts: many marks ask for the same sides of the frame. */
+function tightest(limits: readonly Limit[]): Limit[] {
+  const found = new Map<readonly number[], Limit>();
+  for (const limit of limits) {
+    const known = found.get(limit.normal);
+    if (!known || limit.limit < known.limit) found.set(limit.normal, limit);
+  }
+  return [...found.values()];
+}

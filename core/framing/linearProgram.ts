@@ -1,0 +1,121 @@
+/** A half-space of n dimensions: the points x with `normal` · x <= `limit`. */
+export interface HalfSpace {
+  normal: readonly number[];
+  limit: number;
+}
+
+/** Points this little outside of a half-space count as inside: rounding errors of coordinates around 1. */
+const slack = 1e-9;
+/** A number this small is nothing where one has to be divided by it. */
+const nothing = 1e-12;
+/** Every coordinate is looked for between minus and plus this. */
+const reach = 1e4;
+
+/**
+ * The point with the greatest `objective` · x inside all half-spaces, or null where they have no point in common.
+ * Incremental: half-spaces are added one by one, and where the best point so far falls outside of a new one, the
+ * answer lies on its boundary, which is the same question with one dimension less (R. Seidel, "Small-dimensional
+ * linear programming and convex hulls made easy", 1991; without the shuffling, so that it is deterministic).
+ *
+ * @param objective as many numbers as there are dimensions
+ * @param halfSpaces in coordinates of about 1; a few dozen at most
+ */
+export function maximise(objective: readonly number[], halfSpaces: readonly HalfSpace[]): number[] | null {
+  const dimensions = objective.length;
+  const rows = new Rows(dimensions, halfSpaces.length + 2 * dimensions);
+  for (let axis = 0; axis < dimensions; axis += 1) {
+    for (const sign of [1, -1]) rows.add((at) => (at === axis ? sign : 0), reach);
+  }
+  for (const { normal, limit } of halfSpaces) rows.add((at) => normal[at] ?? 0, limit);
+  const best = new Float64Array(dimensions);
+  return solve(Float64Array.from(objective), rows, rows.count, best) ? [...best] : null;
+}
+
+/** Half-spaces one after the other in one array, each as its normal and its limit: this runs thousands of times a second. */
+class Rows {
+  readonly values: Float64Array;
+  count = 0;
+
+  constructor(
+    readonly dimensions: number,
+    room: number,
+  ) {
+    this.values = new Float64Array(room * (dimensions + 1));
+  }
+
+  add(normal: (at: number) => number, limit: number): void {
+    const start = this.count * (this.dimensions + 1);
+    for (let at = 0; at < this.dimensions; at += 1) this.values[start + at] = normal(at);
+    this.values[start + this.dimensions] = limit;
+    this.count += 1;
+  }
+}
+
+/** Writes the best point for the first `count` rows into `best`; false where there is none. */
+function solve(objective: Float64Array, rows: Rows, count: number, best: Float64Array): boolean {
+  const { dimensions, values } = rows;
+  if (dimensions === 1) return solveLine(objective[0] ?? 0, rows, count, best);
+  // The first rows keep every coordinate within reach: their best corner is where it begins.
+  for (let axis = 0; axis < dimensions; axis += 1) best[axis] = (objective[axis] ?? 0) < 0 ? -reach : reach;
+  for (let row = 0; row < count; row += 1) {
+    const start = row * (dimensions + 1);
+    const limit = values[start + dimensions] ?? 0;
+    let reached = 0;
+    let pivot = 0;
+    for (let axis = 0; axis < dimensions; axis += 1) {
+      const value = values[start + axis] ?? 0;
+      reached += value * (best[axis] ?? 0);
+      if (Math.abs(value) > Math.abs(values[start + pivot] ?? 0)) pivot = axis;
+    }
+    if (reached <= limit + slack) continue;
+    if (Math.abs(values[start + pivot] ?? 0) < nothing) return false;
+    if (!solveOnBoundary(objective, rows, row, pivot, best)) return false;
+  }
+  return true;
+}
+
+/** The best point on the boundary of a row, for the rows before it: there the pivot's coordinate follows from the others. */
+function solveOnBoundary(objective: Float64Array, rows: Rows, row: number, pivot: number, best: Float64Array): boolean {
+  const { dimensions, values } = rows;
+  const start = row * (dimensions + 1);
+  const lead = values[start + pivot] ?? 1;
+  const limit = values[start + dimensions] ?? 0;
+  const skipping = (axis: number) => (axis < pivot ? axis : axis + 1);
+  const fewer = new Rows(dimensions - 1, row);
+  for (let other = 0; other < row; other += 1) {
+    const at = other * (dimensions + 1);
+    const share = (values[at + pivot] ?? 0) / lead;
+    fewer.add(
+      (axis) => (values[at + skipping(axis)] ?? 0) - share * (values[start + skipping(axis)] ?? 0),
+      (values[at + dimensions] ?? 0) - share * limit,
+    );
+  }
+  const along = new Float64Array(dimensions - 1);
+  const share = (objective[pivot] ?? 0) / lead;
+  for (let axis = 0; axis < dimensions - 1; axis += 1) {
+    along[axis] = (objective[skipping(axis)] ?? 0) - share * (values[start + skipping(axis)] ?? 0);
+  }
+  const found = new Float64Array(dimensions - 1);
+  if (!solve(along, fewer, row, found)) return false;
+  let rest = limit;
+  for (let axis = 0; axis < dimensions - 1; axis += 1) {
+    best[skipping(axis)] = found[axis] ?? 0;
+    rest -= (values[start + skipping(axis)] ?? 0) * (found[axis] ?? 0);
+  }
+  best[pivot] = rest / lead;
+  return true;
+}
+
+function solveLine(objective: number, { values }: Rows, count: number, best: Float64Array): boolean {
+  let [low, high] = [-reach, reach];
+  for (let row = 0; row < count; row += 1) {
+    const slope = values[2 * row] ?? 0;
+    const limit = values[2 * row + 1] ?? 0;
+    if (slope > nothing) high = Math.min(high, limit / slope);
+    else if (slope < -nothing) low = Math.max(low, limit / slope);
+    else if (limit < -slack) return false;
+  }
+  if (low > high + slack) return false;
+  best[0] = objective < 0 ? Math.min(low, high) : high;
+  return true;
+}

@@ -1,0 +1,96 @@
+import { clamp, type Point, type Rect, rise } from '../geometry/index.ts';
+import type { KeepMark, Place } from '../model/index.ts';
+import { compositionOf } from './composition.ts';
+import { clipPolygon, nearestPoint } from './convexPolygon.ts';
+import type { Range } from './feasible.ts';
+import type { Limit, Pane } from './limits.ts';
+
+/** What a window is composed for, in coordinates of about 1. */
+export interface Setting {
+  place: Place;
+  pane: Pane;
+  /** The picture. */
+  box: Rect;
+  /** The widest span that lies on the picture. */
+  full: number;
+  /** The narrowest span that enlarges nothing. */
+  sharpSpan: number;
+}
+
+export interface Wanted {
+  /** Centre and span. */
+  point: readonly number[];
+  /** No window that has to meet more than this one is worth more. */
+  bound: number;
+  worth: number;
+  /** 1 where the subject lies just where the composition wants it, less the further away. */
+  composition: number;
+}
+
+/** Among ways to keep all marks, the composition counts this much beside the extent of the picture. */
+const compositionShare = 0.5;
+
+/** The window that is wanted of all that are possible: the span first, then the place of the subject in the frame. */
+export function wantedWindow(
+  { limits, narrowest, widest }: Range,
+  kept: readonly KeepMark[],
+  { place, pane, box, full, sharpSpan }: Setting,
+): Wanted {
+  const high = widest[2] ?? 0;
+  const wish = compositionOf(kept, box, place, pane);
+  const centre = (span: number): Point => ({
+    x: wish.anchor.x - (pane.across.x * wish.offset.x + pane.down.x * wish.offset.y) * span,
+    y: wish.anchor.y - (pane.across.y * wish.offset.x + pane.down.y * wish.offset.y) * span,
+  });
+  const free = freeSpan(limits, centre);
+  const sharp = Math.min(sharpSpan, high);
+  const wanted = wish.span === null ? Math.max(free ?? 0, high * wish.leastExtent, sharp) : Math.max(wish.span, sharp);
+  const span = wanted >= high ? high : clamp(wanted, narrowest()[2] ?? 0, high);
+  const aim = centre(span);
+  const point = nearestWithin(limits, span, aim) ?? between(narrowest(), widest, span);
+  const away = Math.hypot(point.x - aim.x, point.y - aim.y) / (span * Math.hypot(1, rise(pane.output)));
+  const composition = Math.max(0, 1 - 2 * away);
+  const bound = high / full;
+  const worth = bound * (1 - compositionShare * (1 - composition));
+  return { point: [point.x, point.y, span], bound, worth, composition };
+}
+
+/** The widest span with which the middle can lie just where it is wanted, or null where it never can. */
+function freeSpan(limits: readonly Limit[], centre: (span: number) => Point): number | null {
+  const [at, one] = [centre(0), centre(1)];
+  let [low, high] = [0, Number.POSITIVE_INFINITY];
+  for (const { normal, limit } of limits) {
+    const [x = 0, y = 0, span = 0] = normal;
+    const slope = x * (one.x - at.x) + y * (one.y - at.y) + span;
+    const rest = limit - x * at.x - y * at.y;
+    if (slope > 1e-12) high = Math.min(high, rest / slope);
+    else if (slope < -1e-12) low = Math.max(low, rest / slope);
+    else if (rest < -1e-9) return null;
+  }
+  return low <= high ? high : null;
+}
+
+/** The point nearest to `aim` at which a window of this span meets all limits. */
+function nearestWithin(limits: readonly Limit[], span: number, aim: Point): Point | null {
+  let polygon: Point[] = [
+    { x: -9, y: -9 },
+    { x: 9, y: -9 },
+    { x: 9, y: 9 },
+    { x: -9, y: 9 },
+  ];
+  for (const { normal, limit } of limits) {
+    const [x = 0, y = 0, grows = 0] = normal;
+    polygon = clipPolygon(polygon, x, y, limit - grows * span + 1e-9);
+  }
+  return nearestPoint(polygon, aim);
+}
+
+/** The point at `span` on the line between two that meet all limits: it meets them, too. */
+function between(narrow: readonly number[], wide: readonly number[], span: number): Point {
+  const [low, high] = [narrow[2] ?? 0, wide[2] ?? 0];
+  const share = high > low ? (span - low) / (high - low) : 1;
+  return {
+    x: (narrow[0] ?? 0) + ((wide[0] ?? 0) - (narrow[0] ?? 0)) * share,
+    y: (narrow[1] ?? 0) + ((wide[1] ?? 0) - (narrow[1] ?? 0)) * share,
+  };
+}

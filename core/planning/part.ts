@@ -1,0 +1,11 @@
+import type { Rect } from '../geometry/index.ts';
+import type { Dimensions } from '../model/index.ts';
+
+/** An upright part of a picture, and the pixels that it becomes. */
+export interface Part {
+  /** The whole picture that it is a part of. */
+  original: Dimensions;
+  /** In pixels of the picture, fractions allowed. */
+  source: Rect;
+  output: Dimensions;
+}

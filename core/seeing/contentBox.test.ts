@@ -1,0 +1,112 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { contentBox, type SeenPixels } from './index.ts';
+
+type Colour = number[];
+
+/** A picture of one colour with a rectangle of another in it. */
+function framed(
+  width: number,
+  height: number,
+  ground: Colour,
+  content: Colour,
+  box: { left: number; top: number; width: number; height: number },
+): SeenPixels {
+  const channels = ground.length as SeenPixels['channels'];
+  const data = new Uint8Array(width * height * channels);
+  for (let y = 0; y < height; y += 1) {
+    for (let x = 0; x < width; x += 1) {
+      const inside = x >= box.left && x < box.left + box.width && y >= box.top && y < box.top + box.height;
+      data.set(inside ? content : ground, (y * width + x) * channels);
+    }
+  }
+  return { data, width, height, channels };
+}
+
+test('finds a rectangle wherever it lies, to the pixel, on any margin', () => {
+  const grounds = fc.constantFrom<[Colour, Colour]>(
+    [
+      [250, 248, 240],
+      [120, 30, 40],
+    ],
+    [
+      [20, 20, 20],
+      [90, 90, 90],
+    ],
+    [[200], [90]],
+    [
+      [0, 0, 0, 0],
+      [10, 200, 30, 255],
+    ],
+    [
+      [90, 0],
+      [255, 255],
+    ],
+  );
+  const part = fc.integer({ min: 1, max: 20 });
+  fc.assert(
+    fc.property(
+      grounds,
+      part,
+      part,
+      part,
+      part,
+      part,
+      part,
+      ([ground, content], left, top, right, bottom, width, height) => {
+        const box = { left, top, width, height };
+        const seen = framed(left + width + right, top + height + bottom, ground, content, box);
+        // A picture that is mostly content has its own colour on the rim only where the margin is gone.
+        expect(contentBox(seen)).toEqual(box);
+      },
+    ),
+  );
+});
+
+test('grain of the margin within the tolerance, and specks of dust, are no content', () => {
+  const box = { left: 300, top: 250, width: 400, height: 300 };
+  const seen = framed(1000, 800, [240, 236, 228], [60, 70, 90], box);
+  for (let at = 0; at < seen.data.length; at += 1)
+    seen.data[at] = Math.max(0, (seen.data[at] ?? 0) - ((at * 7919) % 9));
+  seen.data.set([0, 0, 0], (20 * 1000 + 31) * 3);
+  expect(contentBox(seen)).toEqual(box);
+  expect(contentBox(seen, { tolerance: 1 })).not.toEqual(box);
+});
+
+test('a soft shadow belongs to the content or not, as asked, on colour and on transparency', () => {
+  const content = { left: 40, top: 30, width: 50, height: 40 };
+  const shade = (x: number, y: number) => {
+    const away = Math.max(
+      content.left - x,
+      x - content.left - content.width + 1,
+      content.top - y,
+      y - content.top - content.height + 1,
+      0,
+    );
+    return away > 10 ? 0 : 0.5 * (1 - away / 11);
+  };
+  const onCream = framed(140, 110, [250, 244, 230], [30, 90, 160], content);
+  const onNothing = framed(140, 110, [0, 0, 0, 0], [30, 90, 160, 255], content);
+  for (let y = 0; y < 110; y += 1) {
+    for (let x = 0; x < 140; x += 1) {
+      const inside = x >= 40 && x < 90 && y >= 30 && y < 70;
+      if (inside || shade(x, y) === 0) continue;
+      const at = y * 140 + x;
+      onCream.data.set(
+        [250, 244, 230].map((value) => Math.round(value * (1 - shade(x, y)))),
+        at * 3,
+      );
+      onNothing.data.set([0, 0, 0, Math.round(255 * shade(x, y))], at * 4);
+    }
+  }
+  for (const seen of [onCream, onNothing]) {
+    expect(contentBox(seen, { shadow: false })).toEqual(content);
+    const whole = contentBox(seen, { shadow: true });
+    expect(whole?.left).toBeLessThan(content.left - 7);
+    expect(whole?.width).toBeGreaterThan(content.width + 14);
+  }
+});
+
+test('where there is nothing but margin there is no box', () => {
+  expect(contentBox(framed(30, 20, [9, 9, 9], [9, 9, 9], { left: 0, top: 0, width: 1, height: 1 }))).toBeNull();
+});

@@ -1,0 +1,43 @@
+import { type FrameSettings, type Original, type Place, PlaceSchema, type Window } from '../model/index.ts';
+
+/** A place for tests: a post of 600 x 500 that takes JPEG and PNG, unless told otherwise. */
+export function samplePlace(values: Partial<Place> = {}): Place {
+  return PlaceSchema.parse({
+    slug: 'sample',
+    name: 'Sample place',
+    purpose: 'post',
+    width: 600,
+    height: 500,
+    formats: ['jpeg', 'png'],
+    limit: { bytes: 8_000_000, unit: 'MB' },
+    ...values,
+  });
+}
+
+/** An original for tests: 1000 x 1000 without marks, unless told otherwise. */
+export function sampleOriginal(values: Partial<Original> = {}): Original {
+  return {
+    id: '00000000-0000-4000-8000-0000000000bb',
+    name: 'Kites',
+    fileName: 'kites.jpg',
+    sha256: 'ab'.repeat(32),
+    bytes: 1,
+    format: 'jpeg',
+    width: 1000,
+    height: 1000,
+    hasAlpha: false,
+    createdAt: '2026-11-25T08:00:00.000Z',
+    marks: [],
+    trim: null,
+    version: 1,
+    ...values,
+  };
+}
+
+/** The settings of a frame that a hand has moved. */
+export function byHand(
+  window: Pick<Window, 'centreX' | 'centreY' | 'span'> & Partial<Window>,
+  values: Partial<FrameSettings> = {},
+): FrameSettings {
+  return { window: { turn: 0, mirror: false, ...window }, composed: false, backing: null, format: 'jpeg', ...values };
+}

@@ -1,6 +1,7 @@
 import type { Logger } from 'pino';
 import type { Importing } from './imaging/importing.ts';
 import type { Proofs } from './imaging/proofs.ts';
+import type { WorkingCopies } from './imaging/workingCopy.ts';
 import type { Queue } from './jobs/queue.ts';
 import type { PlaceBook } from './standins/placeBook.ts';
 import type { Database } from './store/database.ts';
@@ -11,6 +12,7 @@ export interface Services {
   book: PlaceBook;
   importing: Importing;
   proofs: Proofs;
+  copies: WorkingCopies;
   queue: Queue;
   log: Logger;
 }

@@ -60,7 +60,7 @@ export async function start(settings: Settings): Promise<Running> {
     },
     log,
   );
-  const services: Services = { db, book, importing, proofs, queue, log };
+  const services: Services = { db, book, importing, proofs, copies, queue, log };
   const server = createServer(makeApp(services, settings.INKWELL_WEB));
   const port = await listen(server, settings.PORT);
   return {

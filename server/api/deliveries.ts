@@ -1,6 +1,4 @@
-import { placeDimensions } from '@inkwell/core/geometry';
-import { formatExtension } from '@inkwell/core/model';
-import { defaultPattern, fileNames, fileNameWord, patternProblem } from '@inkwell/core/naming';
+import { defaultPattern, fileNames, fileNameWord, nameable, patternProblem } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
 import { Refusal } from '../refusal.ts';
@@ -40,13 +38,7 @@ export function deliveriesRouter({ db, book, queue }: Services): Router {
       throw new Refusal('There is no frame to deliver. Choose a picture and a place for it first.');
     const names = fileNames(
       pattern,
-      wanted.map(({ frame, original, at }) => ({
-        name: original.name,
-        network: at.network.name,
-        place: at.place.name,
-        dimensions: placeDimensions(at.place, original),
-        extension: formatExtension[frame.format],
-      })),
+      wanted.map(({ frame, original, at }) => nameable(original, at, frame.format)),
     );
     const items = wanted.map(
       ({ original, at, plan }, index): DeliveryItem => ({

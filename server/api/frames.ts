@@ -1,5 +1,5 @@
-import { clampWindow, placeDimensions } from '@inkwell/core/geometry';
-import { FrameChangeSchema } from '@inkwell/core/model';
+import { boundsOf, clampWindow, placeDimensions } from '@inkwell/core/geometry';
+import { type Frame, type FrameChange, FrameChangeSchema, type Original, type Place } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
@@ -11,6 +11,14 @@ import { found, idOf } from './params.ts';
 const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
 const ProofSchema = z.object({ plan: z.string(), width: z.coerce.number().int().min(16).max(4000) });
 
+/** The change as it is kept: a window that is set lies where it may, and was moved by hand unless the change says otherwise. */
+function settledChange(frame: Frame, change: FrameChange, original: Original, place: Place): FrameChange {
+  if (!change.window) return change;
+  const bounds = boundsOf(original, change.backing === undefined ? frame.backing : change.backing);
+  const window = clampWindow(change.window, bounds, placeDimensions(place, original));
+  return { composed: false, ...change, window };
+}
+
 export function framesRouter({ db, book, proofs }: Services): Router {
   const router = Router();
 
@@ -18,10 +26,7 @@ export function framesRouter({ db, book, proofs }: Services): Router {
     const { version, change } = SaveSchema.parse(request.body);
     const { frame, original } = found(await findFrame(db, idOf(request)), 'This frame');
     const { place } = found(book.places.get(frame.placeId), 'The place of this frame');
-    const settled = change.window
-      ? { ...change, window: clampWindow(change.window, original, placeDimensions(place, original)) }
-      : change;
-    const saved = await saveFrame(db, frame.id, version, settled);
+    const saved = await saveFrame(db, frame.id, version, settledChange(frame, change, original, place));
     if (!saved) {
       const now = found(await findFrame(db, frame.id), 'This frame').frame;
       throw new Refusal('This frame was changed elsewhere meanwhile.', 409, { current: now });

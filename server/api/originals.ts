@@ -1,8 +1,9 @@
-import { NameSchema } from '@inkwell/core/model';
+import { NameSchema, type Original, OriginalSettingsSchema } from '@inkwell/core/model';
 import busboy from 'busboy';
 import { Router } from 'express';
 import { z } from 'zod';
 import { previewPlan } from '../imaging/preview.ts';
+import { proposeTrim } from '../imaging/trimming.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { readBlob } from '../store/blobs.ts';
@@ -11,11 +12,29 @@ import {
   findOriginal,
   listOriginals,
   renameOriginal,
+  saveOriginalSettings,
   setOriginalDeleted,
 } from '../store/originals.ts';
 import { found, idOf } from './params.ts';
 
 const WidthSchema = z.coerce.number().int().min(16).max(4000);
+const SettingsSchema = z.object({ version: z.int().positive(), change: OriginalSettingsSchema.partial() });
+const TrimOptionsSchema = z.object({
+  tolerance: z.coerce.number().min(0).max(128).default(12),
+  shadow: z.enum(['kept', 'left']).default('kept'),
+});
+type OriginalChange = z.infer<typeof SettingsSchema>['change'];
+
+/** Why marks or a trim cannot lie where they are asked for, in words, or null. */
+function regionProblem({ width, height }: Original, { marks = [], trim = null }: OriginalChange): string | null {
+  const isOutside = (one: { left: number; top: number; width: number; height: number }) =>
+    one.left < 0 || one.top < 0 || one.left + one.width > width + 0.01 || one.top + one.height > height + 0.01;
+  const stray = marks.find(isOutside);
+  if (stray) return `${stray.name} reaches past the picture, which is ${width} × ${height} px. Draw it inside.`;
+  if (trim && isOutside(trim)) return `The trim reaches past the picture, which is ${width} × ${height} px.`;
+  return null;
+}
+
 const mediaTypes = {
   jpeg: 'image/jpeg',
   png: 'image/png',
@@ -26,7 +45,7 @@ const mediaTypes = {
   gif: 'image/gif',
 };
 
-export function originalsRouter({ db, importing, proofs }: Services): Router {
+export function originalsRouter({ db, importing, proofs, copies }: Services): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -79,6 +98,26 @@ export function originalsRouter({ db, importing, proofs }: Services): Router {
   router.patch('/:id', async (request, response) => {
     const { name } = z.object({ name: NameSchema }).parse(request.body);
     response.json(found(await renameOriginal(db, idOf(request), name), 'This original'));
+  });
+
+  router.patch('/:id/settings', async (request, response) => {
+    const { version, change } = SettingsSchema.parse(request.body);
+    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    const problem = regionProblem(original, change);
+    if (problem) throw new Refusal(problem);
+    const saved = await saveOriginalSettings(db, original.id, version, change);
+    if (!saved) {
+      const now = found(await findOriginal(db, original.id), 'This original');
+      throw new Refusal('The marks of this picture were changed elsewhere meanwhile.', 409, { current: now });
+    }
+    response.json(saved);
+  });
+
+  // What could be left away of an empty margin; nothing is changed.
+  router.get('/:id/trim', async (request, response) => {
+    const { tolerance, shadow } = TrimOptionsSchema.parse(request.query);
+    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    response.json({ trim: await proposeTrim(original, { tolerance, shadow: shadow === 'kept' }, copies) });
   });
 
   router.post('/:id/duplicate', async (request, response) => {

@@ -1,5 +1,5 @@
-import { clampWindow, largestWindow, placeDimensions } from '@inkwell/core/geometry';
-import { NameSchema, WindowSchema } from '@inkwell/core/model';
+import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
+import { FrameSettingsSchema, NameSchema } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
@@ -20,7 +20,7 @@ import { found, idOf } from './params.ts';
 
 const ChangeFramesSchema = z.object({
   add: z
-    .array(z.object({ originalId: z.uuid(), placeId: z.string(), window: WindowSchema.optional() }))
+    .array(z.object({ originalId: z.uuid(), placeId: z.string(), settings: FrameSettingsSchema.optional() }))
     .max(2000)
     .default([]),
   remove: z.array(z.uuid()).max(2000).default([]),
@@ -76,21 +76,28 @@ export function projectsRouter({ db, book, queue }: Services): Router {
     response.json(await openProject(db, id));
   });
 
-  // A new frame starts with the largest centred window unless one is given; frames that are there stay as they are.
+  // A new frame is composed unless its settings are given; frames that are there stay as they are.
   router.post('/:id/frames', async (request, response) => {
     const projectId = idOf(request);
     const change = ChangeFramesSchema.parse(request.body);
     const project = found(await openProject(db, projectId), 'This project');
-    const add = change.add.map(({ originalId, placeId, window }): NewFrame => {
+    const add = change.add.map(({ originalId, placeId, settings }): NewFrame => {
       const original = project.originals.find((one) => one.id === originalId);
       if (!original) throw new Refusal('An original has to be chosen for the project before it is given places.', 409);
       const place = book.places.get(placeId)?.place;
       if (!place) throw new Refusal(`There is no place ${placeId} in the spec book.`);
       if (place.group)
         throw new Refusal(`${place.name} takes several pieces of one picture; a single frame cannot fill it.`);
-      const output = placeDimensions(place, original);
-      const start = window ? clampWindow(window, original, output) : largestWindow(original, output);
-      return { projectId, originalId, placeId, window: start, format: place.formats.includes('jpeg') ? 'jpeg' : 'png' };
+      return {
+        projectId,
+        originalId,
+        placeId,
+        window: largestWindow(wholeOf(original), placeDimensions(place, original)),
+        composed: true,
+        backing: null,
+        format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
+        ...settings,
+      };
     });
     await changeFrames(db, projectId, add, change.remove);
     response.json(await openProject(db, projectId));

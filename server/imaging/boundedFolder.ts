@@ -1,7 +1,7 @@
 import { mkdir, readdir, rm, stat, utimes } from 'node:fs/promises';
 import { join } from 'node:path';
 
-/** A folder of files that can be made again. When it grows past its bound, those used longest ago go first. */
+/** A folder of files, and folders of files, that can be made again. When it grows past its bound, those used longest ago go first. */
 export class BoundedFolder {
   private added = 0;
 
@@ -43,15 +43,31 @@ export class BoundedFolder {
     const names = await readdir(this.path);
     const files = await Promise.all(
       names.map(async (name) => {
-        const found = await stat(join(this.path, name)).catch(() => null);
-        return { name, bytes: found?.size ?? 0, used: found?.mtimeMs ?? 0 };
+        const path = join(this.path, name);
+        const found = await stat(path).catch(() => null);
+        return {
+          name,
+          bytes: found?.isDirectory() ? await within(path) : (found?.size ?? 0),
+          used: found?.mtimeMs ?? 0,
+        };
       }),
     );
     files.sort((a, b) => b.used - a.used);
     let total = 0;
     for (const [index, file] of files.entries()) {
       total += file.bytes;
-      if (index > 0 && total > this.bound) await rm(join(this.path, file.name), { force: true });
+      if (index > 0 && total > this.bound) {
+        await rm(join(this.path, file.name), { recursive: true, force: true });
+      }
     }
   }
+}
+
+/** Bytes of the files in a folder. What vanishes meanwhile counts nothing. */
+async function within(path: string): Promise<number> {
+  const names = await readdir(path).catch(() => []);
+  const sizes = await Promise.all(
+    names.map(async (name) => (await stat(join(path, name)).catch(() => null))?.size ?? 0),
+  );
+  return sizes.reduce((sum, bytes) => sum + bytes, 0);
 }

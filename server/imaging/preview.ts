@@ -1,3 +1,4 @@
+import { largestWindow, wholeOf } from '@inkwell/core/geometry';
 import type { Original } from '@inkwell/core/model';
 import { engineVersion, type RenderPlan } from '@inkwell/core/planning';
 
@@ -7,7 +8,9 @@ export function previewPlan(original: Pick<Original, 'sha256' | 'width' | 'heigh
   return {
     engine: engineVersion,
     original: { sha256, width, height },
-    source: { left: 0, top: 0, width, height },
+    picture: { left: 0, top: 0, width, height },
+    window: largestWindow(wholeOf({ width, height }), { width, height }),
+    backing: null,
     output: { width, height },
     flatten: null,
     encoding: { format: original.hasAlpha ? 'png' : 'jpeg', quality: 90, budgetBytes: Number.MAX_SAFE_INTEGER },

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { planHash, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import type { BoundedFolder } from './boundedFolder.ts';
-import { renderPixels } from './render.ts';
+import { renderPixels } from './renderPixels.ts';
 import type { WorkingCopies } from './workingCopy.ts';
 
 /** A picture of a plan for the screen. */

@@ -1,16 +1,9 @@
 import type { DeliveryFormat, Weight } from '@inkwell/core/model';
-import { asStored, type Orientation, planHash, type RenderPlan, sampling, turnUpright } from '@inkwell/core/planning';
+import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { highestQualityThatFits } from '@inkwell/core/weighing';
-import sharp from 'sharp';
+import { fromPixels, type Pixels } from './pixels.ts';
+import { renderPixels } from './renderPixels.ts';
 import type { WorkingCopy } from './workingCopy.ts';
-
-/** Uncompressed pixels, 8 bits a channel, row by row. */
-export interface Pixels {
-  data: Buffer;
-  width: number;
-  height: number;
-  channels: 1 | 2 | 3 | 4;
-}
 
 /**
  * What full encodings of an original weigh of quick ones, as the last search found: it hardly differs between the
@@ -21,38 +14,6 @@ const correctionsKept = 1000;
 
 /** No file is encoded below this quality: what falls apart is not worth posting. */
 const lowestQuality = 10;
-
-/** Carries out a plan up to, not including, its encoding. */
-export async function renderPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
-  const { level, cut, resampleTo, trim } = sampling(asStored(plan, copy.orientation), copy.levels);
-  // The working copy is in sRGB; a profile in it would only be applied once more, to every pixel.
-  const reading = { page: level, limitInputPixels: false, sequentialRead: false, ignoreIcc: true };
-  let picture = sharp(copy.path, reading)
-    .extract(cut)
-    .resize(resampleTo.width, resampleTo.height, { fit: 'fill', kernel: 'lanczos3' });
-  if (trim) picture = picture.extract(trim);
-  if (plan.flatten) picture = picture.flatten({ background: plan.flatten });
-  const { data, info } = await picture.raw().toBuffer({ resolveWithObject: true });
-  return upright(
-    { data, width: info.width, height: info.height, channels: info.channels as Pixels['channels'] },
-    copy.orientation,
-  );
-}
-
-/** Turns rendered pixels upright. */
-async function upright(pixels: Pixels, orientation: Orientation): Promise<Pixels> {
-  if (orientation === 1) return pixels;
-  const { flop, degrees } = turnUpright(orientation);
-  // sharp mirrors before it turns.
-  const { data, info } = await fromPixels(pixels)
-    .flop(flop)
-    .rotate(degrees)
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  return { data, width: info.width, height: info.height, channels: pixels.channels };
-}
-
-const fromPixels = ({ data, width, height, channels }: Pixels) => sharp(data, { raw: { width, height, channels } });
 
 /** One encoding with full effort. Nothing but the picture goes into the file: no metadata, sRGB untagged. */
 export function encodePixels(pixels: Pixels, format: DeliveryFormat, quality: number | null): Promise<Buffer> {
@@ -96,7 +57,8 @@ export async function renderFile(plan: RenderPlan, copy: WorkingCopy): Promise<R
     floor: lowestQuality,
     ceiling,
     encode,
-    sketch: async (quality) => (await fromPixels(pixels).jpeg({ quality }).toBuffer()).length,
+    // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
+    sketch: async (quality) => (await fromPixels(pixels).jpeg({ quality, quantisationTable: 3 }).toBuffer()).length,
     // More than four bits a pixel at quality 90 is rare, even for noise: trying the ceiling first saves the sketches.
     ceilingFirst: budgetBytes >= (pixels.width * pixels.height) / 2,
   });

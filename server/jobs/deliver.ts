@@ -1,4 +1,6 @@
 import { fileReasons } from '@inkwell/core/checking';
+import { windowRect } from '@inkwell/core/geometry';
+import type { Dimensions } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measure.ts';
 import { type RenderedFile, renderAtQuality, renderFile } from '../imaging/render.ts';
@@ -23,7 +25,10 @@ export async function deliver(db: Database, copies: WorkingCopies, id: string): 
   const pulse = setInterval(() => void beat(db, id).catch(() => clearInterval(pulse)), beatSeconds * 1000);
   try {
     const settled = await settledPositions(db, id);
-    const open = [...found.stored.items.entries()].filter(([position]) => !settled.has(position));
+    // The largest first: begun last, it would run on alone while the other core has nothing left to do.
+    const open = [...found.stored.items.entries()]
+      .filter(([position]) => !settled.has(position))
+      .sort(([, a], [, b]) => pixelsOf(b.plan.output) - pixelsOf(a.plan.output));
     await inTwos(open, ([position, item]) => deliverItem(db, copies, id, position, item));
     clearInterval(pulse);
     await finish(db, id, 'done', null);
@@ -40,6 +45,8 @@ export async function deliver(db: Database, copies: WorkingCopies, id: string): 
     clearInterval(pulse);
   }
 }
+
+const pixelsOf = ({ width, height }: Dimensions) => width * height;
 
 async function deliverItem(
   db: Database,
@@ -74,7 +81,11 @@ async function deliverItem(
       quality: rendered.weight.quality,
       limitBytes: item.limit.bytes,
       limitUnit: item.limit.unit,
-      window: plan.source,
+      window: {
+        ...windowRect(plan.window, output),
+        turn: plan.window.turn,
+        mirror: plan.window.mirror,
+      },
       planHash: planHash(plan),
     };
     await settle(tx, id, position, { sha256, file });

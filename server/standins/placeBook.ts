@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import {
   type Frame,
+  type FrameSettings,
   type Original,
   type PlaceOfNetwork,
   placesById,
@@ -14,7 +15,7 @@ export interface PlaceBook {
   sheets: SpecSheet[];
   places: Map<string, PlaceOfNetwork>;
   /** The plan of a frame as it is set; null where its place is no longer in the book. */
-  planOf(frame: Pick<Frame, 'placeId' | 'window' | 'format'>, original: Original): RenderPlan | null;
+  planOf(frame: FrameSettings & Pick<Frame, 'placeId'>, original: Original): RenderPlan | null;
 }
 
 /** The order in which networks are shown. */

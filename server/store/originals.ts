@@ -1,5 +1,5 @@
-import type { Original } from '@inkwell/core/model';
-import { and, desc, eq, isNull } from 'drizzle-orm';
+import type { Original, OriginalSettings } from '@inkwell/core/model';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { keepFile } from './blobs.ts';
 import type { Database, Queryable } from './database.ts';
 import { originals } from './schema.ts';
@@ -10,7 +10,7 @@ export function toOriginal({ deletedAt: _, ...row }: Row): Original {
   return { ...row, createdAt: row.createdAt.toISOString() };
 }
 
-export type NewOriginal = Omit<Original, 'id' | 'createdAt'>;
+export type NewOriginal = Omit<Original, 'id' | 'createdAt' | keyof OriginalSettings | 'version'>;
 
 /** Keeps the bytes of `path` and the original they make up: both or neither. */
 export function addOriginal(db: Database, original: NewOriginal, path: string): Promise<Original> {
@@ -45,11 +45,26 @@ export async function renameOriginal(db: Queryable, id: string, name: string): P
   return row ? toOriginal(row) : null;
 }
 
+/** Saves marks or trim, changed on top of `version`. Null where somebody else saved meanwhile, or the original is gone. */
+export async function saveOriginalSettings(
+  db: Queryable,
+  id: string,
+  version: number,
+  change: Partial<OriginalSettings>,
+): Promise<Original | null> {
+  const [row] = await db
+    .update(originals)
+    .set({ ...change, version: sql`${originals.version} + 1` })
+    .where(and(eq(originals.id, id), eq(originals.version, version), isNull(originals.deletedAt)))
+    .returning();
+  return row ? toOriginal(row) : null;
+}
+
 /** A second original over the same bytes. */
 export async function duplicateOriginal(db: Queryable, id: string): Promise<Original | null> {
   const original = await findOriginal(db, id);
   if (!original) return null;
-  const { id: _, createdAt: __, ...values } = original;
+  const { id: _, createdAt: __, version: ___, ...values } = original;
   const [row] = await db
     .insert(originals)
     .values({ ...values, name: `${original.name} copy` })

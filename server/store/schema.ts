@@ -1,4 +1,4 @@
-import type { DeliveryFormat, LeftOut, ManifestFile, Original, Window } from '@inkwell/core/model';
+import type { Backing, DeliveryFormat, LeftOut, ManifestFile, Mark, Original, Trim, Window } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import {
   bigint,
@@ -53,6 +53,9 @@ export const originals = pgTable(
     width: integer('width').notNull(),
     height: integer('height').notNull(),
     hasAlpha: boolean('has_alpha').notNull(),
+    marks: jsonb('marks').$type<Mark[]>().notNull().default([]),
+    trim: jsonb('trim').$type<Trim>(),
+    version: integer('version').notNull().default(1),
     createdAt: moment('created_at').notNull().defaultNow(),
     deletedAt: moment('deleted_at'),
   },
@@ -93,6 +96,8 @@ export const frames = pgTable(
       .references(() => originals.id, { onDelete: 'cascade' }),
     placeId: text('place_id').notNull(),
     window: jsonb('window').$type<Window>().notNull(),
+    composed: boolean('composed').notNull().default(false),
+    backing: jsonb('backing').$type<Backing>(),
     format: text('format').$type<DeliveryFormat>().notNull(),
     version: integer('version').notNull().default(1),
   },

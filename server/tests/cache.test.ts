@@ -1,13 +1,14 @@
-import { mkdtemp, readdir, rm, utimes, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readdir, rm, utimes, writeFile } from 'node:fs/promises';
 import { request } from 'node:http';
 import { join } from 'node:path';
 import { DeliverySchema } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
+import { byHand, samplePlace } from '@inkwell/core/testing';
 import { expect, inject, test } from 'vitest';
 import { BoundedFolder } from '../imaging/boundedFolder.ts';
 import { inspect } from '../imaging/inspect.ts';
 import { renderAtQuality, renderFile } from '../imaging/render.ts';
-import { makeWorkingCopy, openWorkingCopy } from '../imaging/workingCopy.ts';
+import { makeWorkingCopy } from '../imaging/workingCopy.ts';
 import { originals } from '../store/schema.ts';
 import { until } from '../testing/client.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
@@ -21,7 +22,7 @@ test('when the cache vanishes, everything is made again from the stored bytes', 
   const original = await client.original(await picture.png().toBuffer(), 'a.png');
   const before = await client.bytes(`/originals/${original.id}/preview?width=450`);
   for (const folder of ['working', 'proofs']) {
-    for (const name of await readdir(join(cache, folder))) await rm(join(cache, folder, name));
+    for (const name of await readdir(join(cache, folder))) await rm(join(cache, folder, name), { recursive: true });
   }
   const [one, two] = await Promise.all([1, 2].map(() => client.bytes(`/originals/${original.id}/preview?width=450`)));
   expect(one?.equals(before)).toBe(true);
@@ -46,19 +47,26 @@ test('a bounded folder lets go of what was used longest ago, and never of the ne
   await folder.noteAdded();
   expect(await readdir(path)).toEqual(['vast']);
   expect(await folder.touch('middle')).toBe(false);
+  // A folder in it weighs what its files weigh, and goes as a whole.
+  await mkdir(join(path, 'many'));
+  for (const level of ['0', '1', '2']) await put(join('many', level), 0);
+  await utimes(join(path, 'many'), new Date(Date.now() + 2000), new Date(Date.now() + 2000));
+  await folder.noteAdded();
+  expect(await readdir(path)).toEqual(['many']);
+  await put('newest', -4000);
+  await folder.noteAdded();
+  expect(await readdir(path)).toEqual(['newest']);
 });
 
 test('the same plan gives the same bytes, searched for or encoded at the known quality', async () => {
   const folder = await mkdtemp(join(inject('dataFolder'), 'plan-'));
   const file = join(folder, 'picture.png');
   await noise(1300, 1000).blur(1).png().toFile(file);
-  const copyPath = join(folder, 'copy.tif');
-  await makeWorkingCopy(file, await inspect(file), copyPath);
-  const copy = await openWorkingCopy(copyPath);
+  const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
   const plan = planFrame({
-    original: { sha256: 'x', width: 1300, height: 1000, hasAlpha: false },
-    place: { width: 600, height: 500, limit: { bytes: 60_000, unit: 'kB' } },
-    settings: { window: { centreX: 611.3, centreY: 480.7, span: 1003.9 }, format: 'jpeg' },
+    original: { sha256: 'x', width: 1300, height: 1000, hasAlpha: false, trim: null, marks: [] },
+    place: samplePlace({ width: 600, height: 500, limit: { bytes: 60_000, unit: 'kB' } }),
+    settings: byHand({ centreX: 611.3, centreY: 480.7, span: 1003.9 }),
   });
   const first = await renderFile(plan, copy);
   const again = await renderFile(plan, copy);
@@ -74,14 +82,13 @@ test('an enlarged window falls where it was asked for, to half an output pixel',
   const file = join(folder, 'picture.png');
   const picture = chart(90, 70);
   await picture.clone().png().toFile(file);
-  const copyPath = join(folder, 'copy.tif');
-  await makeWorkingCopy(file, await inspect(file), copyPath);
+  const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
   const plan = planFrame({
-    original: { sha256: 'x', width: 90, height: 70, hasAlpha: false },
-    place: { width: 400, height: 400, limit: { bytes: 900_000, unit: 'kB' } },
-    settings: { window: { centreX: 40.5, centreY: 35.25, span: 40 }, format: 'png' },
+    original: { sha256: 'x', width: 90, height: 70, hasAlpha: false, trim: null, marks: [] },
+    place: samplePlace({ width: 400, height: 400, limit: { bytes: 900_000, unit: 'kB' } }),
+    settings: byHand({ centreX: 40.5, centreY: 35.25, span: 40 }, { format: 'png' }),
   });
-  const { data } = await renderFile(plan, await openWorkingCopy(copyPath));
+  const { data } = await renderFile(plan, copy);
   // Ten output pixels for one original pixel: the cut starts 205 output pixels from the left, 152.5 from the top.
   const independent = await picture
     .clone()

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
-import { placeDimensions } from '@inkwell/core/geometry';
 import { DeliverySchema, ManifestSchema } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
+import { byHand } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
@@ -116,12 +116,13 @@ test('later changes and even the deletion of the project leave a delivery as it 
   const delivery = await deliver(project.id, 'x/{name}');
   expect(delivery.files[0]).toMatchObject({
     file: 'x-g.jpg',
-    ...placeDimensions({ width: 1080, height: 1080 }, original),
+    width: 1080,
+    height: 1080,
   });
   const before = await client.bytes(`/deliveries/${delivery.id}/archive`);
   await client.ask('PATCH', `/frames/${project.frames[0]?.id}`, {
     version: 1,
-    change: { window: { centreX: 300, centreY: 300, span: 200 } },
+    change: byHand({ centreX: 300, centreY: 300, span: 200 }),
   });
   await client.ask('DELETE', `/projects/${project.id}`);
   await client.ask('DELETE', `/originals/${original.id}`);

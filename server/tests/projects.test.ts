@@ -1,12 +1,16 @@
-import { type Frame, FrameSchema, OpenProjectSchema } from '@inkwell/core/model';
+import { randomUUID } from 'node:crypto';
+import { type Frame, FrameSchema, OpenProjectSchema, OriginalSchema, TrimSchema } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { and, eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
+import { z } from 'zod';
 import { clearUnused } from '../store/clearing.ts';
 import { blobs, deliveries, originals } from '../store/schema.ts';
 import { chart, difference } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
+
+const TrimAnswer = z.object({ trim: TrimSchema.nullable() });
 
 const { client, services } = await startProgram();
 const open = async (id: string) => OpenProjectSchema.parse((await client.ask('GET', `/projects/${id}`)).body);
@@ -75,6 +79,49 @@ test('the proof is the cut that the window asks for, and belongs to one plan', a
   expect(await sharp(proof).metadata()).toMatchObject({ width: 600, height: 315 });
   expect(await difference(proof, await independent.png().toBuffer())).toBeLessThan(1.5);
   expect((await client.ask('GET', `/frames/${frame.id}/proof?plan=old&width=600`)).status).toBe(409);
+});
+
+test('marks compose the frames that no hand has moved; they are saved on a version, and refused outside of the picture', async () => {
+  const original = await client.original(await chart(1200, 800).png().toBuffer(), 'm.png');
+  const project = await client.project('Marked', [original], ['sunpane/square-post', 'pipwire/header']);
+  const save = (version: number, change: unknown) =>
+    client.ask('PATCH', `/originals/${original.id}/settings`, { version, change });
+  const mark = { id: randomUUID(), name: 'Kite', role: 'keep', left: 20, top: 300, width: 150, height: 150 };
+  const saved = OriginalSchema.parse((await save(1, { marks: [mark] })).body);
+  expect(saved).toMatchObject({ version: 2, trim: null, marks: [{ ...mark, priority: 'must', shape: 'rectangle' }] });
+  expect(await save(1, { marks: [] })).toMatchObject({ status: 409, body: { current: { version: 2 } } });
+  expect(await save(2, { marks: [{ ...mark, left: 1100 }] })).toMatchObject({
+    status: 422,
+    body: { message: 'Kite reaches past the picture, which is 1200 × 800 px. Draw it inside.' },
+  });
+
+  const frame = frameIn((await open(project.id)).frames, 'sunpane/square-post');
+  const plan = services.book.planOf(frame, saved);
+  expect(frame.composed).toBe(true);
+  expect((plan?.window.centreX ?? 0) - (plan?.window.span ?? 0) / 2).toBeLessThanOrEqual(20);
+  await client.ask('PATCH', `/frames/${frame.id}`, { version: 1, change: { window: { ...frame.window, span: 500 } } });
+  const moved = frameIn((await open(project.id)).frames, 'sunpane/square-post');
+  expect(moved).toMatchObject({ composed: false, window: { span: 500, turn: 0 } });
+  expect(services.book.planOf(moved, saved)?.window.centreX).toBe(600);
+});
+
+test('an empty margin is found from the pixels, trimmed away on request, and no stored byte changes', async () => {
+  const art = await sharp({ create: { width: 900, height: 700, channels: 3, background: '#f4f1ea' } })
+    .composite([{ input: await chart(400, 300).png().toBuffer(), left: 250, top: 150 }])
+    .png()
+    .toBuffer();
+  const original = await client.original(art, 'margin.png');
+  const found = TrimAnswer.parse((await client.ask('GET', `/originals/${original.id}/trim?tolerance=6`)).body);
+  expect(found.trim).toEqual({ left: 250, top: 150, width: 400, height: 300 });
+  expect(await client.ask('GET', `/originals/${original.id}/trim?tolerance=999`)).toMatchObject({ status: 400 });
+  const project = await client.project('Trimmed', [original], ['sunpane/square-post']);
+  const { body } = await client.ask('PATCH', `/originals/${original.id}/settings`, {
+    version: 1,
+    change: { trim: found.trim },
+  });
+  const plan = services.book.planOf(frameIn(project.frames, 'sunpane/square-post'), OriginalSchema.parse(body));
+  expect(plan?.window).toMatchObject({ centreX: 450, centreY: 300, span: 300 });
+  expect((await client.bytes(`/originals/${original.id}/file`)).equals(art)).toBe(true);
 });
 
 test('projects are renamed, duplicated with their windows, deleted and taken back', async () => {

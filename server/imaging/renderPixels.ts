@@ -1,0 +1,123 @@
+import {
+  asStored,
+  type Laying,
+  layPicture,
+  type Part,
+  type RenderPlan,
+  sampling,
+  turnUpright,
+} from '@inkwell/core/planning';
+import sharp, { type Sharp } from 'sharp';
+import { blurred, coloured, echoPlan } from './backing.ts';
+import { fromPixels, type Pixels, toPixels } from './pixels.ts';
+import { levelPath, type WorkingCopy } from './workingCopy.ts';
+
+/** Carries out a plan up to, not including, its encoding. */
+export async function renderPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
+  const laying = layPicture(plan);
+  const part = await upright(await resampled(laying.part, copy), copy);
+  const field = await withMargins(part, laying, plan.backing?.kind === 'mirrored edges');
+  const laid = await turned(field, laying, plan);
+  const backed = await onBacking(laid, plan, copy);
+  if (!plan.flatten || backed.channels % 2 === 1) return backed;
+  return toPixels(fromPixels(backed).flatten({ background: plan.flatten }));
+}
+
+/** The pixels of a part, from the working copy, still as they are stored. */
+async function resampled(part: Part, copy: WorkingCopy): Promise<Pixels> {
+  const { level, cut, resampleTo, trim } = sampling(asStored(part, copy.orientation), copy.levels);
+  let picture = sharp(levelPath(copy, level), { limitInputPixels: false })
+    .extract(cut)
+    .resize(resampleTo.width, resampleTo.height, { fit: 'fill', kernel: 'lanczos3' });
+  if (trim) picture = picture.extract(trim);
+  return toPixels(picture);
+}
+
+async function upright(pixels: Pixels, { orientation }: WorkingCopy): Promise<Pixels> {
+  if (orientation === 1) return pixels;
+  const { flop, degrees } = turnUpright(orientation);
+  // sharp mirrors before it turns.
+  return toPixels(fromPixels(pixels).flop(flop).rotate(degrees));
+}
+
+/** Puts the margins round a part: the picture mirrored at its edges, or nothing (transparent). */
+async function withMargins(part: Pixels, { margins, tilting }: Laying, mirrored: boolean): Promise<Pixels> {
+  if (Object.values(margins).every((margin) => margin === 0)) return part;
+  if (mirrored) return toPixels(fromPixels(part).extend({ ...margins, extendWith: 'mirror' }));
+  if (!tilting) {
+    return toPixels(
+      fromPixels(part)
+        .ensureAlpha()
+        .extend({ ...margins, background: clear }),
+    );
+  }
+  // The colour goes on under the transparent margin, or the tilted edge would be mixed with black.
+  const colour = await toPixels(
+    fromPixels(part)
+      .removeAlpha()
+      .extend({ ...margins, extendWith: 'copy' }),
+  );
+  const alpha = await toPixels(
+    fromPixels(part)
+      .ensureAlpha()
+      .extractChannel('alpha')
+      .extend({ ...margins, background: clear })
+      .toColourspace('b-w'),
+  );
+  return joined(colour, alpha);
+}
+
+const clear = { r: 0, g: 0, b: 0, alpha: 0 };
+
+const joined = (colour: Pixels, { data, width, height }: Pixels): Promise<Pixels> =>
+  toPixels(fromPixels(colour).joinChannel(data, { raw: { width, height, channels: 1 } }));
+
+async function turned(field: Pixels, { quarter, tilting, mirror }: Laying, { output }: RenderPlan): Promise<Pixels> {
+  const mirrored = (picture: Sharp) => toPixels(picture.flop(mirror));
+  if (!tilting) {
+    const degrees = (quarter + 360) % 360;
+    if (degrees === 0) return mirror ? mirrored(fromPixels(field)) : field;
+    const upright = await toPixels(fromPixels(field).rotate(degrees));
+    return mirror ? mirrored(fromPixels(upright)) : upright;
+  }
+  const { rim, matrix, shift, cutAt, cut } = tilting;
+  const rimmed = await toPixels(
+    fromPixels(field).extend({ left: rim, top: rim, right: rim, bottom: rim, extendWith: 'copy' }),
+  );
+  const tilted = await toPixels(
+    fromPixels(rimmed).affine(matrix, { odx: shift.x, ody: shift.y, interpolator: 'bicubic', background: clear }),
+  );
+  // The cut may reach a pixel past the tilted field by rounding.
+  const missing = {
+    left: Math.max(0, -cutAt.x),
+    top: Math.max(0, -cutAt.y),
+    right: Math.max(0, cutAt.x + cut.width - tilted.width),
+    bottom: Math.max(0, cutAt.y + cut.height - tilted.height),
+  };
+  const wide = Object.values(missing).some((pixels) => pixels > 0)
+    ? await toPixels(fromPixels(tilted).extend({ ...missing, extendWith: 'copy' }))
+    : tilted;
+  const frame = await toPixels(
+    fromPixels(wide).extract({ left: cutAt.x + missing.left, top: cutAt.y + missing.top, ...cut }),
+  );
+  const fitted = fromPixels(frame).resize(output.width, output.height, { fit: 'fill', kernel: 'lanczos3' });
+  // Turning adds transparency for what lies outside of the field; a field without any fills the frame.
+  return mirrored(field.channels % 2 === 1 ? fitted.removeAlpha() : fitted);
+}
+
+/** Lays what has transparent margins on its backing. */
+async function onBacking(laid: Pixels, plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
+  const { backing, output } = plan;
+  if (!backing || backing.kind === 'mirrored edges' || backing.kind === 'transparent') return laid;
+  if (laid.channels % 2 === 1) return laid;
+  const ground =
+    backing.kind === 'colour'
+      ? await coloured(backing.colour, output)
+      : await blurred(await renderPixels(echoPlan(plan), copy), output);
+  const { data, width, height, channels } = laid;
+  return toPixels(
+    fromPixels(ground)
+      .composite([{ input: data, raw: { width, height, channels } }])
+      .removeAlpha(),
+  );
+}

@@ -33,6 +33,25 @@ export async function tell(path: string, options: { method: 'POST' | 'DELETE'; b
   await send(path, options);
 }
 
+/** What came of a save: done, or refused because the row was changed elsewhere, with what it is now. */
+export type Saved<Row> = { done: Row } | { elsewhere: Row };
+
+/** Saves a change made on top of `version`. @throws ApiError for everything but a conflict */
+export async function save<Schema extends z.ZodType>(
+  schema: Schema,
+  path: string,
+  version: number,
+  change: unknown,
+): Promise<Saved<z.infer<Schema>>> {
+  try {
+    return { done: await ask(schema, path, { method: 'PATCH', body: { version, change } }) };
+  } catch (error) {
+    const current = error instanceof ApiError && error.status === 409 ? schema.safeParse(error.details.current) : null;
+    if (current?.success) return { elsewhere: current.data };
+    throw error;
+  }
+}
+
 async function send(path: string, { method = 'GET', body }: { method?: string; body?: unknown }): Promise<Response> {
   const response = await fetch(`/api${path}`, {
     method,

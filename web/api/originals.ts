@@ -1,10 +1,29 @@
-import { type Original, OriginalSchema } from '@inkwell/core/model';
+import { type Original, OriginalSchema, type OriginalSettings, TrimSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, tell } from './client.ts';
+import { ask, type Saved, save, tell } from './client.ts';
 
 export function useOriginals() {
   return useQuery({ queryKey: ['originals'], queryFn: () => ask(z.array(OriginalSchema), '/originals') });
+}
+
+/** Saves marks or trim, changed on top of `version`. @throws ApiError for everything but a conflict */
+export const saveOriginal = (
+  id: string,
+  version: number,
+  change: Partial<OriginalSettings>,
+): Promise<Saved<Original>> => save(OriginalSchema, `/originals/${id}/settings`, version, change);
+
+const ProposalSchema = z.object({ trim: TrimSchema.nullable() });
+
+/** What the server proposes to leave away of an original's empty margin. */
+export function useTrimProposal(id: string, options: { tolerance: number; shadow: 'kept' | 'left' }) {
+  const query = `tolerance=${options.tolerance}&shadow=${options.shadow}`;
+  return useQuery({
+    queryKey: ['trim', id, query],
+    queryFn: () => ask(ProposalSchema, `/originals/${id}/trim?${query}`),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
 }
 
 /** A picture of the whole original, at most `width` pixels wide. */

@@ -1,4 +1,4 @@
-import { OpenProjectSchema, ProjectSchema, WeightSchema, type Window } from '@inkwell/core/model';
+import { type FrameSettings, OpenProjectSchema, ProjectSchema, WeightSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask, tell } from './client.ts';
@@ -55,8 +55,10 @@ export function useChoosing(projectId: string) {
       scope,
     }),
     frames: useMutation({
-      mutationFn: (change: { add?: { originalId: string; placeId: string; window?: Window }[]; remove?: string[] }) =>
-        send('frames', change),
+      mutationFn: (change: {
+        add?: { originalId: string; placeId: string; settings?: FrameSettings }[];
+        remove?: string[];
+      }) => send('frames', change),
       onSuccess,
       scope,
     }),

@@ -1,7 +1,8 @@
 import './FramePicture.css';
-import { windowRect } from '@inkwell/core/geometry';
-import type { Dimensions, Original, Place, Window } from '@inkwell/core/model';
-import { useState } from 'react';
+import { roundedRadius } from '@inkwell/core/framing';
+import { frameAxes, pictureBox } from '@inkwell/core/geometry';
+import type { Backing, Dimensions, Original, Place, Window } from '@inkwell/core/model';
+import { type CSSProperties, useState } from 'react';
 import { proofUrl } from '../api/frames.ts';
 import { previewUrl } from '../api/originals.ts';
 
@@ -19,36 +20,44 @@ export function FramePicture(props: {
   place: Pick<Place, 'shape'>;
   output: Dimensions;
   window: Window;
+  backing: Backing | null;
   /** The plan whose proof is shown; null while a hand moves the frame or a save is on its way. */
   planHash: string | null;
   width: number;
 }) {
-  const { frameId, original, place, output, window, planHash, width } = props;
+  const { frameId, original, place, output, window, backing, planHash, width } = props;
   const [loaded, setLoaded] = useState<string | null>(null);
   const height = (width * output.height) / output.width;
-  const scale = width / window.span;
-  const rect = windowRect(window, output);
   const pixels = Math.min(output.width, Math.ceil((width * devicePixelRatio) / proofStep) * proofStep);
   const proved = planHash !== null && loaded === planHash;
+  const preview = previewUrl(original, movingPreviewWidth);
   return (
-    <span className="frame-picture" data-shape={place.shape} data-true={proved} style={{ width, height }}>
+    <span
+      className="frame-picture"
+      data-shape={place.shape}
+      data-true={proved}
+      style={{
+        width,
+        height,
+        ...(place.shape === 'rounded' ? { borderRadius: (roundedRadius(output) * width) / output.width } : {}),
+        ...(backing?.kind === 'colour' ? { background: backing.colour } : {}),
+      }}
+    >
+      {!proved && backing?.kind === 'echo' && <img alt="" className="echo" src={preview} />}
       {!proved && (
         <img
           alt=""
           className="moving"
           decoding="sync"
-          src={previewUrl(original, movingPreviewWidth)}
-          style={{
-            width: original.width * scale,
-            height: original.height * scale,
-            transform: `translate(${-rect.left * scale}px, ${-rect.top * scale}px)`,
-          }}
+          src={preview}
+          style={movedPreview(original, window, { width, height })}
         />
       )}
       {planHash && (
         <img
           alt=""
           className="proof"
+          data-transparent={backing?.kind === 'transparent'}
           src={proofUrl(frameId, planHash, pixels)}
           style={{ visibility: proved ? 'visible' : 'hidden' }}
           onLoad={() => setLoaded(planHash)}
@@ -56,4 +65,24 @@ export function FramePicture(props: {
       )}
     </span>
   );
+}
+
+/** Lays the preview of an original so that a box of CSS pixels shows what the window shows. */
+function movedPreview(original: Original, window: Window, box: Dimensions): CSSProperties {
+  const scale = box.width / window.span;
+  const { across, down } = frameAxes(window);
+  const [x, y] = [window.centreX * scale, window.centreY * scale];
+  const left = box.width / 2 - (across.x * x + across.y * y);
+  const top = box.height / 2 - (down.x * x + down.y * y);
+  const trim = pictureBox(original);
+  const right = original.width - trim.left - trim.width;
+  const bottom = original.height - trim.top - trim.height;
+  return {
+    width: original.width * scale,
+    height: original.height * scale,
+    transform: `matrix(${across.x}, ${down.x}, ${across.y}, ${down.y}, ${left}, ${top})`,
+    ...(original.trim
+      ? { clipPath: `inset(${trim.top * scale}px ${right * scale}px ${bottom * scale}px ${trim.left * scale}px)` }
+      : {}),
+  };
 }

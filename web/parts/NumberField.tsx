@@ -8,11 +8,14 @@ export function NumberField({
   label,
   unit,
   value,
+  name,
   onChange,
 }: {
   label: string;
   unit: string;
   value: number;
+  /** What it is a number of, where the label alone would not say. */
+  name?: string;
   onChange: (value: number) => void;
 }) {
   const [draft, setDraft] = useState<string | null>(null);
@@ -26,10 +29,10 @@ export function NumberField({
     <Input
       size="small"
       inputMode="decimal"
-      aria-label={`${label} in ${unit}`}
+      aria-label={`${name ? `${name}: ${label}` : label} in ${unit}`}
       prefix={<span className="quiet small">{label}</span>}
       suffix={<span className="quiet small">{unit}</span>}
-      style={{ width: 118, textAlign: 'right' }}
+      style={{ width: label.length > 8 ? 132 : 127, textAlign: 'right' }}
       value={draft ?? oneDecimal(value)}
       {...(valid ? {} : { status: 'error' as const, title: 'A number is needed, such as 1280 or 640.5.' })}
       onFocus={(event) => event.target.select()}

@@ -10,7 +10,7 @@ export function Shell() {
         <NavLink to="/" className="shell-name">
           <img src="/mark.svg" alt="" width={22} height={22} /> Inkwell Frame
         </NavLink>
-        <nav aria-label="Main" className="row">
+        <nav aria-label="Main" className="tabs">
           <NavLink to="/" end>
             Projects
           </NavLink>

@@ -1,12 +1,10 @@
-import { type Place, PlaceSchema } from '@inkwell/core/model';
+import type { Place } from '@inkwell/core/model';
+import { samplePlace } from '@inkwell/core/testing';
 import { expect, test } from 'vitest';
 import { dimensionsWords, formatsWords, groupWords, limitWords } from './placeWords.ts';
 
 const place = (over: Partial<Place>) =>
-  PlaceSchema.parse({
-    slug: 'a',
-    name: 'A',
-    purpose: 'post',
+  samplePlace({
     width: 1200,
     height: 675,
     formats: ['jpeg', 'webp'],

@@ -39,7 +39,7 @@ export function ProjectLayout() {
             <Held width={180} height={22} />
           )}
         </h2>
-        <nav aria-label="Project" className="row">
+        <nav aria-label="Project" className="tabs">
           <NavLink to={`${base}/choose`}>Pictures and places</NavLink>
           <NavLink to={`${base}${kept}`} end>
             Bench

@@ -1,53 +1,62 @@
 import {
-  type Corner,
-  clampWindow,
-  dragCorner,
+  type Bounds,
+  cornerOnOriginal,
   fitViewport,
+  type Point,
+  type Rect as Region,
+  rectBetween,
   rectToScreen,
   toOriginal,
-  windowAt,
-  windowRect,
+  toScreen,
   zoomAbout,
 } from '@inkwell/core/geometry';
-import type { Dimensions, Original, Window } from '@inkwell/core/model';
+import type { Original, Window } from '@inkwell/core/model';
 import type Konva from 'konva';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Image, Layer, Rect, Shape, Stage } from 'react-konva';
+import { Group, Image, Layer, Line, Rect, Shape, Stage } from 'react-konva';
 import { palette } from '../theme/palette.ts';
+import { ChosenOutline } from './ChosenOutline.tsx';
+import { MarksLayer } from './MarksLayer.tsx';
+import type { Outline } from './outline.ts';
+import { placed, placedWindow } from './placed.ts';
+import type { Tool } from './tools.ts';
 import { useLoadedImage } from './useLoadedImage.ts';
 import { useRoom } from './useRoom.ts';
 
-export interface Outline {
-  id: string;
-  window: Window;
-  output: Dimensions;
-}
-
 const margin = 18;
-const handle = 11;
-const corners: Corner[] = ['top left', 'top right', 'bottom left', 'bottom right'];
 /** How much a turn of the wheel tightens or loosens. */
 const wheelStrength = 0.0011;
 const veil = 0.5;
+/** What is drawn shorter than this, in screen pixels, was a click. */
+const shortestDrag = 6;
 
-/** The original with the outlines of all frames on it. The chosen one can be dragged, pulled at its corners, tightened and loosened. */
+/**
+ * The original with the outlines of all frames and its marks. The chosen outline can be dragged, pulled at its corners,
+ * tightened and loosened; a drag beside it draws a mark, as does any drag while the tool is one that draws.
+ */
 export function OriginalStage(props: {
   original: Original;
   imageUrl: string;
   outlines: readonly Outline[];
-  chosen: Outline | undefined;
+  chosen: (Outline & { bounds: Bounds }) | undefined;
+  tool: Tool;
+  selectedMark: string | null;
   onChoose: (id: string) => void;
   onMove: (window: Window) => void;
   /** A movement has come to its end. */
   onRest: () => void;
+  onDraw: (tool: Tool, region: Region, from: Point, to: Point) => void;
+  onSelectMark: (id: string | null) => void;
+  onChangeMark: (id: string, region: Region) => void;
 }) {
-  const { original, outlines, chosen, onChoose, onMove, onRest } = props;
+  const { original, outlines, chosen, tool, onChoose, onMove, onRest } = props;
   const holder = useRef<HTMLDivElement>(null);
   const room = useRoom(holder);
   const image = useLoadedImage(props.imageUrl);
   const view = useMemo(() => fitViewport(original, room, margin), [original, room]);
   const whole = rectToScreen(view, { left: 0, top: 0, width: original.width, height: original.height });
   const [cursor, setCursor] = useState('default');
+  const [drawn, setDrawn] = useState<{ from: Point; to: Point } | null>(null);
 
   const wheelRest = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => () => clearTimeout(wheelRest.current), []);
@@ -56,143 +65,153 @@ export function OriginalStage(props: {
     const pointer = target.getStage()?.getPointerPosition();
     if (!chosen || !pointer) return;
     const factor = Math.exp(evt.deltaY * wheelStrength);
-    onMove(zoomAbout(chosen.window, factor, toOriginal(view, pointer), original, chosen.output));
+    onMove(zoomAbout(chosen.window, factor, toOriginal(view, pointer), chosen.bounds, chosen.output));
     clearTimeout(wheelRest.current);
     wheelRest.current = setTimeout(onRest, 160);
   };
 
-  const onDrag = ({ target }: Konva.KonvaEventObject<DragEvent>) => {
-    if (!chosen) return;
-    const at = toOriginal(view, target.position());
-    const window = clampWindow(windowAt(at.x, at.y, chosen.window.span, chosen.output), original, chosen.output);
-    const seen = rectToScreen(view, windowRect(window, chosen.output));
-    target.position({ x: seen.left, y: seen.top });
-    onMove(window);
+  /** Where the pointer is, on the original and kept inside of it. */
+  const pointed = (stage: Konva.Stage | null): Point | null => {
+    const pointer = stage?.getPointerPosition();
+    if (!pointer) return null;
+    const { x, y } = toOriginal(view, pointer);
+    return { x: Math.min(original.width, Math.max(0, x)), y: Math.min(original.height, Math.max(0, y)) };
   };
-  const onCorner =
-    (corner: Corner) =>
-    ({ target }: Konva.KonvaEventObject<DragEvent>) => {
-      const pointer = target.getStage()?.getPointerPosition();
-      if (!chosen || !pointer) return;
-      const window = dragCorner(chosen.window, corner, toOriginal(view, pointer), original, chosen.output);
-      const at = cornerPoint(rectToScreen(view, windowRect(window, chosen.output)), corner);
-      target.position({ x: at.x - handle / 2, y: at.y - handle / 2 });
-      onMove(window);
-    };
+  const onPointerDown = ({ evt, target }: Konva.KonvaEventObject<PointerEvent>) => {
+    const stage = target.getStage();
+    const at = pointed(stage);
+    if (!at || (tool === 'frame' && target !== stage)) return;
+    if (evt.target instanceof Element) evt.target.setPointerCapture(evt.pointerId);
+    setDrawn({ from: at, to: at });
+  };
+  const onPointerMove = ({ target }: Konva.KonvaEventObject<PointerEvent>) => {
+    const to = drawn && pointed(target.getStage());
+    if (to) setDrawn({ from: drawn.from, to });
+  };
+  const onPointerUp = () => {
+    if (!drawn) return;
+    setDrawn(null);
+    const { from, to } = drawn;
+    const length = Math.hypot(from.x - to.x, from.y - to.y) * view.scale;
+    if (length < shortestDrag) props.onSelectMark(null);
+    else props.onDraw(tool, rectBetween(from, to), from, to);
+  };
 
-  const strong = chosen && rectToScreen(view, windowRect(chosen.window, chosen.output));
   return (
     <div
       ref={holder}
-      style={{ position: 'absolute', inset: 0, cursor }}
+      style={{ position: 'absolute', inset: 0, cursor: tool === 'frame' ? cursor : 'crosshair' }}
       data-testid="stage"
       data-scale={view.scale}
       data-left={view.offset.x}
       data-top={view.offset.y}
     >
-      <Stage width={room.width} height={room.height} onWheel={onWheel}>
+      <Stage
+        width={room.width}
+        height={room.height}
+        onWheel={onWheel}
+        onPointerDown={onPointerDown}
+        onPointerMove={onPointerMove}
+        onPointerUp={onPointerUp}
+      >
         <Layer listening={false}>
-          {image && <Image image={image} x={whole.left} y={whole.top} width={whole.width} height={whole.height} />}
-          {strong && (
-            <Shape
-              fill={palette.outlineEdge}
-              opacity={veil}
-              sceneFunc={(context, shape) => {
-                context.beginPath();
-                context.rect(whole.left, whole.top, whole.width, whole.height);
-                // Drawn the other way round, the inner rectangle is a hole.
-                context.moveTo(strong.left, strong.top);
-                context.lineTo(strong.left, strong.top + strong.height);
-                context.lineTo(strong.left + strong.width, strong.top + strong.height);
-                context.lineTo(strong.left + strong.width, strong.top);
-                context.closePath();
-                context.fillShape(shape);
-              }}
+          {image && <Image image={image} {...placed(whole)} />}
+          {original.trim && <Veil around={rectToScreen(view, original.trim)} whole={whole} strength={0.7} />}
+          {chosen && <WindowVeil whole={whole} corners={windowCorners(chosen).map((at) => toScreen(view, at))} />}
+        </Layer>
+        <Layer listening={tool === 'frame'}>
+          {outlines
+            .filter((one) => one.id !== chosen?.id)
+            .map((one) => (
+              <Rect
+                key={one.id}
+                {...placedWindow(view, one.window, one.output)}
+                stroke={palette.outline}
+                opacity={0.55}
+                strokeWidth={1}
+                hitStrokeWidth={9}
+                fillEnabled={false}
+                onClick={() => onChoose(one.id)}
+                onTap={() => onChoose(one.id)}
+                onMouseEnter={() => setCursor('pointer')}
+                onMouseLeave={() => setCursor('default')}
+              />
+            ))}
+          {chosen && (
+            <ChosenOutline
+              view={view}
+              bounds={chosen.bounds}
+              chosen={chosen}
+              onMove={onMove}
+              onRest={onRest}
+              onCursor={setCursor}
             />
           )}
         </Layer>
-        <Layer>
-          {outlines
-            .filter((one) => one.id !== chosen?.id)
-            .map((one) => {
-              const rect = rectToScreen(view, windowRect(one.window, one.output));
-              const shape = { x: rect.left, y: rect.top, width: rect.width, height: rect.height };
-              return (
-                <Rect
-                  key={one.id}
-                  {...shape}
-                  stroke={palette.outline}
-                  opacity={0.55}
-                  strokeWidth={1}
-                  hitStrokeWidth={9}
-                  fillEnabled={false}
-                  onClick={() => onChoose(one.id)}
-                  onTap={() => onChoose(one.id)}
-                  onMouseEnter={() => setCursor('pointer')}
-                  onMouseLeave={() => setCursor('default')}
-                />
-              );
-            })}
-          {chosen && strong && (
-            <>
-              <Rect
-                x={strong.left}
-                y={strong.top}
-                width={strong.width}
-                height={strong.height}
-                stroke={palette.outlineEdge}
-                strokeWidth={4}
-                opacity={0.55}
-                listening={false}
-              />
-              <Rect
-                x={strong.left}
-                y={strong.top}
-                width={strong.width}
-                height={strong.height}
-                stroke={palette.outline}
-                strokeWidth={2}
-                fill="transparent"
-                draggable
-                onDragMove={onDrag}
-                onDragEnd={onRest}
-                onMouseEnter={() => setCursor('move')}
-                onMouseLeave={() => setCursor('default')}
-              />
-              {corners.map((corner) => {
-                const at = cornerPoint(strong, corner);
-                return (
-                  <Rect
-                    key={corner}
-                    x={at.x - handle / 2}
-                    y={at.y - handle / 2}
-                    width={handle}
-                    height={handle}
-                    fill={palette.outline}
-                    stroke={palette.selection}
-                    strokeWidth={1.5}
-                    hitStrokeWidth={14}
-                    draggable
-                    onDragMove={onCorner(corner)}
-                    onDragEnd={onRest}
-                    onMouseEnter={() =>
-                      setCursor(corner === 'top left' || corner === 'bottom right' ? 'nwse-resize' : 'nesw-resize')
-                    }
-                    onMouseLeave={() => setCursor('default')}
-                  />
-                );
-              })}
-            </>
-          )}
+        <Layer listening={tool === 'frame'}>
+          <MarksLayer
+            view={view}
+            original={original}
+            marks={original.marks}
+            selectedId={props.selectedMark}
+            onSelect={props.onSelectMark}
+            onChange={props.onChangeMark}
+            onRest={onRest}
+            onCursor={setCursor}
+          />
+        </Layer>
+        <Layer listening={false}>
+          {drawn && <Drawn tool={tool} from={toScreen(view, drawn.from)} to={toScreen(view, drawn.to)} />}
         </Layer>
       </Stage>
     </div>
   );
 }
 
-function cornerPoint(rect: { left: number; top: number; width: number; height: number }, corner: Corner) {
-  return {
-    x: corner.endsWith('left') ? rect.left : rect.left + rect.width,
-    y: corner.startsWith('top') ? rect.top : rect.top + rect.height,
-  };
+const windowCorners = ({ window, output }: Outline): Point[] =>
+  (['top left', 'bottom left', 'bottom right', 'top right'] as const).map((corner) =>
+    cornerOnOriginal(window, corner, output),
+  );
+
+/** Darkens what lies outside of the window. */
+function WindowVeil({ whole, corners, strength = veil }: { whole: Region; corners: Point[]; strength?: number }) {
+  const { left, top, width, height } = whole;
+  return (
+    <Group clipX={left} clipY={top} clipWidth={width} clipHeight={height}>
+      <Shape
+        fill={palette.outlineEdge}
+        opacity={strength}
+        fillRule="evenodd"
+        sceneFunc={(context, shape) => {
+          context.beginPath();
+          context.rect(left, top, width, height);
+          for (const [at, { x, y }] of corners.entries()) {
+            if (at === 0) context.moveTo(x, y);
+            else context.lineTo(x, y);
+          }
+          context.closePath();
+          context.fillShape(shape);
+        }}
+      />
+    </Group>
+  );
+}
+
+function Veil({ around, whole, strength }: { around: Region; whole: Region; strength: number }) {
+  const { left, top, width, height } = around;
+  const corners = [
+    { x: left, y: top },
+    { x: left, y: top + height },
+    { x: left + width, y: top + height },
+    { x: left + width, y: top },
+  ];
+  return <WindowVeil whole={whole} corners={corners} strength={strength} />;
+}
+
+/** What is being drawn: a line that is to be level, or the region of a mark. */
+function Drawn({ tool, from, to }: { tool: Tool; from: Point; to: Point }) {
+  if (tool === 'level')
+    return <Line points={[from.x, from.y, to.x, to.y]} stroke={palette.outline} strokeWidth={2} dash={[8, 5]} />;
+  const colour = tool === 'avoid' ? palette.markAvoid : palette.markKeep;
+  return <Rect {...placed(rectBetween(from, to))} stroke={colour} strokeWidth={2} dash={[6, 4]} />;
 }

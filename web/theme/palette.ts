@@ -12,6 +12,9 @@ export const palette = {
   /** Faint outlines over a picture: light with a dark edge reads on any picture. */
   outline: '#FFFFFF',
   outlineEdge: '#10141F',
+  /** Marks on an original: what is kept, what is avoided. */
+  markKeep: '#8FE3D4',
+  markAvoid: '#F2A65A',
 } as const;
 
 /** Neutral greys that pictures are judged on; never the paper colour. */

@@ -1,6 +1,7 @@
 import './Conflicts.css';
+import { frameWindow } from '@inkwell/core/framing';
 import { windowRect } from '@inkwell/core/geometry';
-import { type FrameSettings, formatLabel } from '@inkwell/core/model';
+import { type FrameSettings, formatLabel, type Original } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import type { BenchFrame } from './benchFrame.ts';
@@ -8,10 +9,31 @@ import { useBench, useBenchStore } from './useBench.ts';
 
 const pictureWidth = 110;
 
+/** Marks that were changed here and elsewhere at the same time, and the choice between them. */
+export function MarkConflict({ original }: { original: Original }) {
+  const theirs = useBench((bench) => bench.conflicts.originals[original.id]);
+  const store = useBenchStore();
+  if (!theirs) return null;
+  return (
+    <section role="alert" className="conflict">
+      <p>
+        <strong>The marks of {original.name} were changed elsewhere meanwhile.</strong> Yours ({original.marks.length})
+        are not saved; there are {theirs.marks.length} there. Which shall it be?
+      </p>
+      <Button size="small" type="primary" onClick={() => store.getState().keepMine('originals', original.id)}>
+        Keep yours
+      </Button>
+      <Button size="small" onClick={() => store.getState().takeTheirs('originals', original.id)}>
+        Take the other
+      </Button>
+    </section>
+  );
+}
+
 /** Frames that were changed here and elsewhere at the same time: both versions, and the choice between them. */
 export function Conflicts({ frames }: { frames: BenchFrame[] }) {
-  const conflicts = useBench((bench) => bench.conflicts);
-  const settings = useBench((bench) => bench.settings);
+  const conflicts = useBench((bench) => bench.conflicts.frames);
+  const settings = useBench((bench) => bench.settings.frames);
   const store = useBenchStore();
   const both = frames.flatMap((one) => {
     const theirs = conflicts[one.frame.id];
@@ -27,12 +49,12 @@ export function Conflicts({ frames }: { frames: BenchFrame[] }) {
         Your change is not saved. Which one shall it be?
       </p>
       <Version title="Yours" one={one} settings={mine}>
-        <Button size="small" type="primary" onClick={() => store.getState().keepMine(one.frame.id)}>
+        <Button size="small" type="primary" onClick={() => store.getState().keepMine('frames', one.frame.id)}>
           Keep yours
         </Button>
       </Version>
       <Version title="The other" one={one} settings={theirs}>
-        <Button size="small" onClick={() => store.getState().takeTheirs(one.frame.id)}>
+        <Button size="small" onClick={() => store.getState().takeTheirs('frames', one.frame.id)}>
           Take the other
         </Button>
       </Version>
@@ -51,7 +73,8 @@ function Version({
   settings: FrameSettings;
   children: React.ReactNode;
 }) {
-  const rect = windowRect(settings.window, one.output);
+  const window = frameWindow(one.original, one.at.place, settings);
+  const rect = windowRect(window, one.output);
   return (
     <div className="row">
       <FramePicture
@@ -59,7 +82,8 @@ function Version({
         original={one.original}
         place={one.at.place}
         output={one.output}
-        window={settings.window}
+        window={window}
+        backing={settings.backing}
         planHash={null}
         width={pictureWidth}
       />

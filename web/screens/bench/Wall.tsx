@@ -1,10 +1,12 @@
 import './Wall.css';
 import { type Finding, formatLimit, formatWeight } from '@inkwell/core/model';
+import { Button } from 'antd';
 import { memo, useEffect, useRef } from 'react';
 import type { FrameWeight } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { type BenchFrame, useFrameState } from './benchFrame.ts';
+import { useBenchStore } from './useBench.ts';
 
 /** All frames of one original, a row a network. Every picture takes the same area, whatever its shape. */
 export function Wall(props: {
@@ -14,13 +16,36 @@ export function Wall(props: {
   /** Side of a square picture, in CSS pixels. */
   scale: number;
   onChoose: (frameId: string) => void;
+  /** A frame is to be seen large. */
+  onCloseUp: (frameId: string) => void;
+  /** Leaves out frames that nothing was found about. */
+  onlyFindings: boolean;
 }) {
+  const store = useBenchStore();
+  const isMarked = (props.frames[0]?.original.marks.length ?? 0) > 0;
+  const compose = (slug: string) => {
+    const some = props.frames.filter(({ at }) => at.network.slug === slug);
+    store.getState().setFrames(new Map(some.map(({ frame }) => [frame.id, { composed: true }])));
+  };
   const networks = [...new Map(props.frames.map(({ at }) => [at.network.slug, at.network])).values()];
   return (
     <div className="wall">
       {networks.map((network) => (
         <section key={network.slug} aria-label={network.name}>
-          <h3>{network.name}</h3>
+          <h3 className="row spread">
+            {network.name}
+            {isMarked && (
+              <Button
+                size="small"
+                type="text"
+                aria-label={`Compose ${network.name} again`}
+                title="Compose the frames of this network again from the marks"
+                onClick={() => compose(network.slug)}
+              >
+                Compose
+              </Button>
+            )}
+          </h3>
           <div className="wall-row">
             {props.frames
               .filter(({ at }) => at.network.slug === network.slug)
@@ -32,6 +57,8 @@ export function Wall(props: {
                   weights={props.weights}
                   scale={props.scale}
                   onChoose={props.onChoose}
+                  onCloseUp={props.onCloseUp}
+                  onlyFindings={props.onlyFindings}
                 />
               ))}
           </div>
@@ -47,19 +74,23 @@ const WallFrame = memo(function WallFrame({
   weights,
   scale,
   onChoose,
+  onCloseUp,
+  onlyFindings,
 }: {
   one: BenchFrame;
   chosen: boolean;
   weights: readonly FrameWeight[] | undefined;
   scale: number;
   onChoose: (frameId: string) => void;
+  onCloseUp: (frameId: string) => void;
+  onlyFindings: boolean;
 }) {
   const state = useFrameState(one, weights);
   const button = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (chosen) button.current?.scrollIntoView({ block: 'nearest' });
   }, [chosen]);
-  if (!state) return null;
+  if (!state || (onlyFindings && state.findings.length === 0)) return null;
   const { at, output, frame, original } = one;
   const width = Math.round(scale * Math.sqrt(output.width / output.height));
   const { limit } = at.place;
@@ -77,13 +108,15 @@ const WallFrame = memo(function WallFrame({
       data-place={at.id}
       style={{ width: Math.max(width, 142) }}
       onClick={() => onChoose(frame.id)}
+      onDoubleClick={() => onCloseUp(frame.id)}
     >
       <FramePicture
         frameId={frame.id}
         original={original}
         place={at.place}
         output={output}
-        window={state.settings.window}
+        window={state.window}
+        backing={state.settings.backing}
         planHash={state.savedHash}
         width={width}
       />

@@ -1,14 +1,27 @@
 import { frameFindings } from '@inkwell/core/checking';
-import { placeDimensions } from '@inkwell/core/geometry';
-import type { Dimensions, Finding, Frame, FrameSettings, Original, PlaceOfNetwork, Weight } from '@inkwell/core/model';
+import { boundsOf, largestWindow, placeDimensions } from '@inkwell/core/geometry';
+import type {
+  Dimensions,
+  Finding,
+  Frame,
+  FrameChange,
+  FrameSettings,
+  Original,
+  PlaceOfNetwork,
+  Weight,
+  Window,
+} from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
+import equal from 'fast-deep-equal';
 import { useMemo } from 'react';
 import type { FrameWeight } from '../../api/projects.ts';
+import { settingsOf } from './benchState.ts';
 import { useBench, useSettings } from './useBench.ts';
 
 /** A frame with all that the bench has to know about where it goes. */
 export interface BenchFrame {
   frame: Frame;
+  /** With the marks and the trim that are set now. */
   original: Original;
   at: PlaceOfNetwork;
   output: Dimensions;
@@ -30,11 +43,17 @@ export function benchFrames(
     .sort((a, b) => order.indexOf(a.at.id) - order.indexOf(b.at.id));
 }
 
-const hashOf = ({ original, at }: BenchFrame, settings: FrameSettings) =>
-  planHash(planFrame({ original, place: at.place, settings }));
+/** What sets a frame back to the largest upright window in the middle of its picture. */
+export const resetChange = ({ original, output }: BenchFrame): FrameChange => ({
+  window: largestWindow(boundsOf(original, null), output),
+  composed: false,
+  backing: null,
+});
 
 export interface FrameState {
   settings: FrameSettings;
+  /** The window that is shown: composed, or as it was set by hand. */
+  window: Window;
   /** The plan that the server has, or null while what is seen is not saved yet. */
   savedHash: string | null;
   /** Null while it is being measured. */
@@ -45,17 +64,30 @@ export interface FrameState {
 /** How a frame is set at this moment, and everything that follows from it. */
 export function useFrameState(one: BenchFrame, weights: readonly FrameWeight[] | undefined): FrameState | null {
   const settings = useSettings(one.frame.id);
-  const saved = useBench((bench) => bench.saved[one.frame.id]);
-  return useMemo(() => {
+  const saved = useBench((bench) => bench.saved.frames[one.frame.id]);
+  const savedOriginal = useBench((bench) => bench.saved.originals[one.original.id]);
+  const planned = useMemo(() => {
     if (!settings) return null;
-    const hash = hashOf(one, settings);
-    const measured =
-      weights?.find((weight) => weight.frameId === one.frame.id && weight.planHash === hash)?.weight ?? null;
+    const { original, at } = one;
+    const plan = planFrame({ original, place: at.place, settings });
+    return { settings, window: plan.window, hash: planHash(plan) };
+  }, [one, settings]);
+  return useMemo(() => {
+    if (!planned) return null;
+    const { original, at, frame } = one;
+    const { hash, window } = planned;
+    const isSaved =
+      saved !== undefined &&
+      savedOriginal !== undefined &&
+      equal(settingsOf.frames(saved), planned.settings) &&
+      equal(settingsOf.originals(savedOriginal), settingsOf.originals(original));
+    const weight = weights?.find((each) => each.frameId === frame.id && each.planHash === hash)?.weight ?? null;
     return {
-      settings,
-      savedHash: saved && hashOf(one, saved) === hash ? hash : null,
-      weight: measured,
-      findings: frameFindings({ original: one.original, place: one.at.place, settings, weight: measured }),
+      settings: planned.settings,
+      window,
+      savedHash: isSaved ? hash : null,
+      weight,
+      findings: frameFindings({ original, place: at.place, settings: planned.settings, weight }, window),
     };
-  }, [one, settings, saved, weights]);
+  }, [one, planned, saved, savedOriginal, weights]);
 }

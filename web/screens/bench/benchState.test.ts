@@ -1,6 +1,8 @@
-import type { Frame } from '@inkwell/core/model';
+import type { Frame, Mark } from '@inkwell/core/model';
+import { sampleOriginal } from '@inkwell/core/testing';
 import { describe, expect, test } from 'vitest';
-import { createBench, type Shelf, step, unsavedFrames } from './benchState.ts';
+import { createBench, step, unsaved } from './benchState.ts';
+import type { Shelf } from './shelf.ts';
 
 const ids = ['00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000002'] as const;
 const frame = (index: 0 | 1, span: number, version = 1): Frame => ({
@@ -8,11 +10,28 @@ const frame = (index: 0 | 1, span: number, version = 1): Frame => ({
   projectId: '00000000-0000-4000-8000-0000000000aa',
   originalId: '00000000-0000-4000-8000-0000000000bb',
   placeId: 'sunpane/story',
-  window: { centreX: 500, centreY: 500, span },
+  window: { centreX: 500, centreY: 500, span, turn: 0, mirror: false },
+  composed: false,
+  backing: null,
   format: 'jpeg',
   version,
 });
-const at = (span: number) => ({ window: { centreX: 500, centreY: 500, span } });
+const at = (span: number) => ({ window: { centreX: 500, centreY: 500, span, turn: 0, mirror: false } });
+const all = (span: number) => ({ ...at(span), composed: false, backing: null, format: 'jpeg' as const });
+const unsavedOf = (state: Parameters<typeof unsaved>[0]) => unsaved(state).frames;
+
+const originalId = sampleOriginal().id;
+const picture = (marks: Mark[] = [], version = 1) => sampleOriginal({ marks, version });
+const mark = (left: number): Mark => ({
+  id: '00000000-0000-4000-8000-0000000000cc',
+  name: 'Bin',
+  role: 'avoid',
+  shape: 'rectangle',
+  left,
+  top: 10,
+  width: 20,
+  height: 30,
+});
 
 function shelf(): Shelf {
   const kept = new Map<string, string>();
@@ -21,17 +40,18 @@ function shelf(): Shelf {
 
 function bench(on: Shelf = shelf()) {
   const store = createBench('p', on);
-  store.getState().adopt([frame(0, 100), frame(1, 200)]);
+  store.getState().adopt({ frames: [frame(0, 100), frame(1, 200)], originals: [picture()] });
   return store;
 }
-const span = (store: ReturnType<typeof bench>, index: 0 | 1) => store.getState().settings[ids[index]]?.window.span;
+const span = (store: ReturnType<typeof bench>, index: 0 | 1) =>
+  store.getState().settings.frames[ids[index]]?.window.span;
 
 describe('moving and undoing', () => {
   test('a movement is one step of undo, however many places it passes', () => {
     const store = bench();
     for (const wide of [110, 120, 130]) store.getState().move(ids[0], at(wide).window);
     expect(span(store, 0)).toBe(100);
-    expect(unsavedFrames(store.getState())).toEqual([]);
+    expect(unsavedOf(store.getState())).toEqual([]);
     store.getState().rest();
     expect(span(store, 0)).toBe(130);
     step(store, 'undo');
@@ -45,7 +65,7 @@ describe('moving and undoing', () => {
   test('what is set or undone while a movement has not rested yet comes after it', () => {
     const store = bench();
     store.getState().move(ids[0], at(130).window);
-    store.getState().set(ids[0], at(400));
+    store.getState().set('frames', ids[0], at(400));
     store.getState().rest();
     expect(span(store, 0)).toBe(400);
     step(store, 'undo');
@@ -57,8 +77,8 @@ describe('moving and undoing', () => {
 
   test('undoing one frame leaves alone what came from elsewhere for another', () => {
     const store = bench();
-    store.getState().set(ids[0], at(150));
-    store.getState().adopt([frame(0, 100), frame(1, 777, 2)]);
+    store.getState().set('frames', ids[0], at(150));
+    store.getState().adopt({ frames: [frame(0, 100), frame(1, 777, 2)], originals: [picture()] });
     step(store, 'undo');
     expect([span(store, 0), span(store, 1)]).toEqual([100, 777]);
     step(store, 'redo');
@@ -67,7 +87,7 @@ describe('moving and undoing', () => {
 
   test('setting a frame to what it is already makes no step', () => {
     const store = bench();
-    store.getState().set(ids[0], at(100));
+    store.getState().set('frames', ids[0], at(100));
     expect(store.temporal.getState().pastStates).toEqual([]);
   });
 });
@@ -75,64 +95,134 @@ describe('moving and undoing', () => {
 describe('saving', () => {
   test('what is set waits to be saved until it has arrived', () => {
     const store = bench();
-    store.getState().set(ids[1], at(210));
-    expect(unsavedFrames(store.getState())).toMatchObject([{ frame: { id: ids[1], version: 1 }, settings: at(210) }]);
-    store.getState().arrived(frame(1, 210, 2), { ...at(210), format: 'jpeg' });
-    expect(unsavedFrames(store.getState())).toEqual([]);
+    store.getState().set('frames', ids[1], at(210));
+    expect(unsavedOf(store.getState())).toMatchObject([{ row: { id: ids[1], version: 1 }, settings: at(210) }]);
+    store.getState().arrived('frames', frame(1, 210, 2), all(210));
+    expect(unsavedOf(store.getState())).toEqual([]);
   });
 
   test('a change made while a save was on its way stays to be saved, on the new version', () => {
     const store = bench();
-    store.getState().set(ids[1], at(210));
-    store.getState().set(ids[1], at(220));
-    store.getState().arrived(frame(1, 210, 2), { ...at(210), format: 'jpeg' });
-    expect(unsavedFrames(store.getState())).toMatchObject([{ frame: { version: 2 }, settings: at(220) }]);
+    store.getState().set('frames', ids[1], at(210));
+    store.getState().set('frames', ids[1], at(220));
+    store.getState().arrived('frames', frame(1, 210, 2), all(210));
+    expect(unsavedOf(store.getState())).toMatchObject([{ row: { version: 2 }, settings: at(220) }]);
   });
 
   test('what the server settled on replaces what was sent, without a step of undo', () => {
     const store = bench();
-    store.getState().set(ids[0], at(5000));
+    store.getState().set('frames', ids[0], at(5000));
     const steps = store.temporal.getState().pastStates.length;
-    store.getState().arrived(frame(0, 4000, 2), { ...at(5000), format: 'jpeg' });
+    store.getState().arrived('frames', frame(0, 4000, 2), all(5000));
     expect(span(store, 0)).toBe(4000);
+    expect(store.temporal.getState().pastStates).toHaveLength(steps);
+  });
+
+  test('what the server refuses goes back to what is saved, and is not sent again', () => {
+    const store = bench();
+    store.getState().set('frames', ids[0], at(130));
+    const steps = store.temporal.getState().pastStates.length;
+    store.getState().putBack('frames', ids[0]);
+    expect(span(store, 0)).toBe(100);
+    expect(unsavedOf(store.getState())).toEqual([]);
     expect(store.temporal.getState().pastStates).toHaveLength(steps);
   });
 
   test('an older answer that comes late does not undo a newer save', () => {
     const store = bench();
-    store.getState().set(ids[0], at(300));
-    store.getState().arrived(frame(0, 300, 2), { ...at(300), format: 'jpeg' });
-    store.getState().adopt([frame(0, 100, 1), frame(1, 200)]);
+    store.getState().set('frames', ids[0], at(300));
+    store.getState().arrived('frames', frame(0, 300, 2), all(300));
+    store.getState().adopt({ frames: [frame(0, 100, 1), frame(1, 200)], originals: [picture()] });
     expect(span(store, 0)).toBe(300);
   });
+});
+
+describe('marks of an original', () => {
+  const marks = (store: ReturnType<typeof bench>) => store.getState().settings.originals[originalId]?.marks;
+
+  test('are steps of undo among those of the frames, are saved, and outlive a reload', () => {
+    const on = shelf();
+    const store = bench(on);
+    store.getState().set('originals', originalId, { marks: [mark(10)] });
+    store.getState().set('frames', ids[0], at(150));
+    expect(unsaved(store.getState())).toMatchObject({
+      frames: [{ row: { id: ids[0] } }],
+      originals: [{ row: { id: originalId, version: 1 }, settings: { marks: [{ left: 10 }] } }],
+    });
+    store.getState().arrived('originals', picture([mark(10)], 2), { marks: [mark(10)], trim: null });
+    expect(unsaved(store.getState()).originals).toEqual([]);
+
+    const after = createBench('p', on);
+    after.getState().adopt({ frames: [frame(0, 100), frame(1, 200)], originals: [picture([mark(10)], 2)] });
+    step(after, 'undo');
+    expect([span(after, 0), marks(after)]).toEqual([100, [mark(10)]]);
+    step(after, 'undo');
+    expect(marks(after)).toEqual([]);
+    step(after, 'redo');
+    expect(marks(after)).toEqual([mark(10)]);
+  });
+
+  test('a mark on its way is one step when it rests, and comes before whatever is set or undone next', () => {
+    const store = bench();
+    store.getState().set('originals', originalId, { marks: [mark(10)] });
+    for (const left of [20, 30, 40]) store.getState().moveMark(originalId, mark(0).id, { ...mark(left) });
+    expect(marks(store)).toEqual([mark(10)]);
+    store.getState().set('frames', ids[0], at(150));
+    expect(marks(store)).toEqual([mark(40)]);
+    step(store, 'undo');
+    step(store, 'undo');
+    expect(marks(store)).toEqual([mark(10)]);
+    store.getState().moveMark(originalId, mark(0).id, { ...mark(70) });
+    step(store, 'undo');
+    expect(marks(store)).toEqual([mark(10)]);
+  });
+
+  test('that were changed elsewhere too wait for a decision, and frames go on being saved', () => {
+    const store = bench();
+    store.getState().set('originals', originalId, { marks: [mark(10)] });
+    store.getState().conflict('originals', picture([mark(77)], 9));
+    store.getState().set('frames', ids[0], at(150));
+    expect(unsaved(store.getState())).toMatchObject({ frames: [{}], originals: [] });
+    store.getState().takeTheirs('originals', originalId);
+    expect(marks(store)).toEqual([mark(77)]);
+    expect(store.getState().saved.originals[originalId]?.version).toBe(9);
+  });
+});
+
+test('many frames set at once are one step of undo', () => {
+  const store = bench();
+  store.getState().setFrames(new Map(ids.map((id) => [id, { composed: true }])));
+  expect(ids.map((id) => store.getState().settings.frames[id]?.composed)).toEqual([true, true]);
+  step(store, 'undo');
+  expect(ids.map((id) => store.getState().settings.frames[id]?.composed)).toEqual([false, false]);
 });
 
 describe('changed elsewhere meanwhile', () => {
   const conflicting = () => {
     const store = bench();
-    store.getState().set(ids[0], at(111));
-    store.getState().conflict(frame(0, 222, 5));
+    store.getState().set('frames', ids[0], at(111));
+    store.getState().conflict('frames', frame(0, 222, 5));
     return store;
   };
 
   test('nothing is sent until there is a decision', () => {
-    expect(unsavedFrames(conflicting().getState())).toEqual([]);
+    expect(unsavedOf(conflicting().getState())).toEqual([]);
   });
 
   test('keeping mine saves it on top of theirs', () => {
     const store = conflicting();
-    store.getState().keepMine(ids[0]);
-    expect(unsavedFrames(store.getState())).toMatchObject([{ frame: { version: 5 }, settings: at(111) }]);
-    expect(store.getState().conflicts).toEqual({});
+    store.getState().keepMine('frames', ids[0]);
+    expect(unsavedOf(store.getState())).toMatchObject([{ row: { version: 5 }, settings: at(111) }]);
+    expect(store.getState().conflicts.frames).toEqual({});
   });
 
   test('taking theirs leaves nothing to save, and can be undone', () => {
     const store = conflicting();
-    store.getState().takeTheirs(ids[0]);
-    expect(unsavedFrames(store.getState())).toEqual([]);
+    store.getState().takeTheirs('frames', ids[0]);
+    expect(unsavedOf(store.getState())).toEqual([]);
     expect(span(store, 0)).toBe(222);
     step(store, 'undo');
-    expect(unsavedFrames(store.getState())).toMatchObject([{ frame: { version: 5 }, settings: at(111) }]);
+    expect(unsavedOf(store.getState())).toMatchObject([{ row: { version: 5 }, settings: at(111) }]);
   });
 });
 
@@ -140,13 +230,13 @@ describe('over a reload', () => {
   test('steps of undo and unsaved changes are there again', () => {
     const on = shelf();
     const before = bench(on);
-    before.getState().set(ids[0], at(150));
-    before.getState().arrived(frame(0, 150, 2), { ...at(150), format: 'jpeg' });
-    before.getState().set(ids[1], at(260));
+    before.getState().set('frames', ids[0], at(150));
+    before.getState().arrived('frames', frame(0, 150, 2), all(150));
+    before.getState().set('frames', ids[1], at(260));
 
     const after = createBench('p', on);
-    after.getState().adopt([frame(0, 150, 2), frame(1, 200)]);
-    expect(unsavedFrames(after.getState())).toMatchObject([{ frame: { id: ids[1], version: 1 }, settings: at(260) }]);
+    after.getState().adopt({ frames: [frame(0, 150, 2), frame(1, 200)], originals: [picture()] });
+    expect(unsavedOf(after.getState())).toMatchObject([{ row: { id: ids[1], version: 1 }, settings: at(260) }]);
     step(after, 'undo');
     step(after, 'undo');
     expect([span(after, 0), span(after, 1)]).toEqual([100, 200]);
@@ -156,20 +246,20 @@ describe('over a reload', () => {
 
   test('an unsaved change keeps the version it was made on, so that a conflict is still found', () => {
     const on = shelf();
-    bench(on).getState().set(ids[0], at(150));
+    bench(on).getState().set('frames', ids[0], at(150));
     const after = createBench('p', on);
-    after.getState().adopt([frame(0, 999, 7), frame(1, 200)]);
-    expect(unsavedFrames(after.getState())).toMatchObject([{ frame: { version: 1 }, settings: at(150) }]);
+    after.getState().adopt({ frames: [frame(0, 999, 7), frame(1, 200)], originals: [picture()] });
+    expect(unsavedOf(after.getState())).toMatchObject([{ row: { version: 1 }, settings: at(150) }]);
   });
 
   test('frames that are gone are forgotten, and what cannot be read is left aside', () => {
     const on = shelf();
     const store = bench(on);
-    store.getState().set(ids[0], at(150));
-    store.getState().adopt([frame(1, 200)]);
+    store.getState().set('frames', ids[0], at(150));
+    store.getState().adopt({ frames: [frame(1, 200)], originals: [picture()] });
     step(store, 'undo');
-    expect(Object.keys(store.getState().settings)).toEqual([ids[1]]);
+    expect(Object.keys(store.getState().settings.frames)).toEqual([ids[1]]);
     on.setItem('inkwell.bench.p', '{"past": "nonsense"');
-    expect(createBench('p', on).getState().settings).toEqual({});
+    expect(createBench('p', on).getState().settings.frames).toEqual({});
   });
 });

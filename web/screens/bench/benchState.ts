@@ -1,54 +1,83 @@
-import { type Frame, type FrameSettings, FrameSettingsSchema, type Window } from '@inkwell/core/model';
-import { z } from 'zod';
+import type { Frame, FrameSettings, Mark, Original, OriginalSettings, Region, Window } from '@inkwell/core/model';
+import equal from 'fast-deep-equal';
 import { temporal } from 'zundo';
 import { createStore } from 'zustand';
+import {
+  adoptRows,
+  type ById,
+  changedSettings,
+  conflictSettled,
+  type Ledger,
+  rowArrived,
+  rowPutBack,
+  unsavedRows,
+} from './ledger.ts';
+import { keptRows, readKept, type Shelf } from './shelf.ts';
 
-type ById<Value> = Record<string, Value>;
+/** What is edited on a bench: its frames, and the marks and trims of their originals. */
+export interface Kinds {
+  frames: { row: Frame; settings: FrameSettings };
+  originals: { row: Original; settings: OriginalSettings };
+}
+export type Kind = keyof Kinds;
 
-/** What the bench of one project knows about its frames, ahead of what the server has. */
+/** A window or a mark on its way. */
+export type Moving =
+  | { kind: 'window'; frameId: string; window: Window }
+  | { kind: 'mark'; originalId: string; markId: string; region: Region };
+
+/** The marks of an original with the one that is moved where it is now. */
+export function withMoved(marks: readonly Mark[], moving: Moving | null): Mark[] {
+  return marks.map((mark) =>
+    moving?.kind === 'mark' && mark.id === moving.markId ? { ...mark, ...moving.region } : mark,
+  );
+}
+
+/** What the bench of one project knows, ahead of what the server has. */
 export interface Bench {
-  /** How every frame is set now: the part that undo and redo go over. */
-  settings: ById<FrameSettings>;
-  /** A window while a hand moves it: seen everywhere, but neither saved nor a step of undo until it rests. */
-  moving: { frameId: string; window: Window } | null;
-  /** The frames as the server has them. A frame whose settings differ is still to be saved. */
-  saved: ById<Frame>;
-  /** Frames that were changed elsewhere while they were changed here, as they are there. */
-  conflicts: ById<Frame>;
+  /** How everything is set now: the part that undo and redo go over. */
+  settings: { [K in Kind]: ById<Kinds[K]['settings']> };
+  /** Everything as the server has it. What is set otherwise is still to be saved. */
+  saved: { [K in Kind]: ById<Kinds[K]['row']> };
+  /** What was changed elsewhere while it was changed here, as it is there. */
+  conflicts: { [K in Kind]: ById<Kinds[K]['row']> };
+  /** What a hand or the arrow keys move: seen, but neither saved nor a step of undo until it rests. */
+  moving: Moving | null;
   connection: 'fine' | 'saving' | 'offline';
 
   /** Takes over what the server has, except where this bench has changes of its own. */
-  adopt(frames: readonly Frame[]): void;
+  adopt(project: { frames: readonly Frame[]; originals: readonly Original[] }): void;
   move(frameId: string, window: Window): void;
+  moveMark(originalId: string, markId: string, region: Region): void;
   /** Ends a movement: what was moved becomes a step of undo and is saved. */
   rest(): void;
-  set(frameId: string, change: Partial<FrameSettings>): void;
+  set<K extends Kind>(kind: K, id: string, change: Partial<Kinds[K]['settings']>): void;
+  /** Sets many frames as one step of undo. */
+  setFrames(changes: ReadonlyMap<string, Partial<FrameSettings>>): void;
   /** A save has arrived. `sent` is what was saved; what changed meanwhile stays to be saved. */
-  arrived(frame: Frame, sent: FrameSettings): void;
-  conflict(frame: Frame): void;
-  keepMine(frameId: string): void;
-  takeTheirs(frameId: string): void;
+  arrived<K extends Kind>(kind: K, row: Kinds[K]['row'], sent: Kinds[K]['settings']): void;
+  conflict<K extends Kind>(kind: K, row: Kinds[K]['row']): void;
+  /** What was sent cannot be saved as it is: it goes back to what is saved. */
+  putBack<K extends Kind>(kind: K, id: string): void;
+  keepMine(kind: Kind, id: string): void;
+  takeTheirs<K extends Kind>(kind: K, id: string): void;
   connect(connection: Bench['connection']): void;
 }
 
 const stepsKept = 60;
-const settingsOf = ({ window, format }: Frame): FrameSettings => ({ window, format });
 
-const sameSettings = (a: FrameSettings, b: FrameSettings) =>
-  a.format === b.format &&
-  a.window.centreX === b.window.centreX &&
-  a.window.centreY === b.window.centreY &&
-  a.window.span === b.window.span;
+export const settingsOf: { [K in Kind]: (row: Kinds[K]['row']) => Kinds[K]['settings'] } = {
+  frames: ({ window, composed, backing, format }) => ({ window, composed, backing, format }),
+  originals: ({ marks, trim }) => ({ marks, trim }),
+};
 
-/** What of a bench outlives a reload: unsaved changes with the version they were made on, and the steps of undo. */
-const KeptSchema = z.object({
-  unsaved: z.record(z.string(), z.object({ settings: FrameSettingsSchema, version: z.int() })),
-  past: z.array(z.record(z.string(), FrameSettingsSchema)),
-  future: z.array(z.record(z.string(), FrameSettingsSchema)),
+type LedgerOf<K extends Kind> = Ledger<Kinds[K]['row'], Kinds[K]['settings']>;
+
+const ledgerOf = <K extends Kind>({ settings, saved, conflicts }: Bench, kind: K): LedgerOf<K> => ({
+  settings: settings[kind],
+  saved: saved[kind],
+  conflicts: conflicts[kind],
 });
-
-/** Where a bench is kept between reloads; `localStorage` has this shape. */
-export type Shelf = Pick<Storage, 'getItem' | 'setItem'>;
 
 export function createBench(projectId: string, shelf: Shelf) {
   const key = `inkwell.bench.${projectId}`;
@@ -64,75 +93,93 @@ export function createBench(projectId: string, shelf: Shelf) {
           set(change);
           history.resume();
         };
-        const without = <Value>(record: ById<Value>, id: string) =>
-          Object.fromEntries(Object.entries(record).filter(([one]) => one !== id));
+        const withLedger = <K extends Kind>(kind: K, ledger: LedgerOf<K>): Partial<Bench> => {
+          const { settings, saved, conflicts } = get();
+          return {
+            settings: { ...settings, [kind]: ledger.settings },
+            saved: { ...saved, [kind]: ledger.saved },
+            conflicts: { ...conflicts, [kind]: ledger.conflicts },
+          };
+        };
         return {
-          settings: {},
+          settings: { frames: {}, originals: {} },
+          saved: { frames: {}, originals: {} },
+          conflicts: { frames: {}, originals: {} },
           moving: null,
-          saved: {},
-          conflicts: {},
           connection: 'fine',
 
-          adopt(frames) {
-            const before = get();
-            const settings: ById<FrameSettings> = {};
-            const saved: ById<Frame> = {};
-            for (const frame of frames) {
-              const mine = before.settings[frame.id];
-              const known = before.saved[frame.id];
-              const left = kept.unsaved[frame.id];
-              if (mine && known && !sameSettings(mine, settingsOf(known))) {
-                settings[frame.id] = mine;
-                saved[frame.id] = known;
-              } else if (!known && left && !sameSettings(left.settings, settingsOf(frame))) {
-                settings[frame.id] = left.settings;
-                saved[frame.id] = { ...frame, version: left.version };
-              } else {
-                const newer = known && known.version > frame.version ? known : frame;
-                settings[frame.id] = settingsOf(newer);
-                saved[frame.id] = newer;
-              }
-            }
-            settle({ settings, saved });
+          adopt({ frames, originals }) {
+            const bench = get();
+            const adopted = {
+              frames: adoptRows(ledgerOf(bench, 'frames'), frames, kept.unsaved.frames, settingsOf.frames),
+              originals: adoptRows(
+                ledgerOf(bench, 'originals'),
+                originals,
+                kept.unsaved.originals,
+                settingsOf.originals,
+              ),
+            };
+            settle({
+              settings: { frames: adopted.frames.settings, originals: adopted.originals.settings },
+              saved: { frames: adopted.frames.saved, originals: adopted.originals.saved },
+            });
           },
           move(frameId, window) {
-            set({ moving: { frameId, window } });
+            set({ moving: { kind: 'window', frameId, window } });
+          },
+          moveMark(originalId, markId, region) {
+            set({ moving: { kind: 'mark', originalId, markId, region } });
           },
           rest() {
             const { moving } = get();
             if (!moving) return;
             settle({ moving: null });
-            get().set(moving.frameId, { window: moving.window });
+            if (moving.kind === 'window') {
+              get().set('frames', moving.frameId, { window: moving.window, composed: false });
+              return;
+            }
+            const marks = get().settings.originals[moving.originalId]?.marks;
+            if (marks) get().set('originals', moving.originalId, { marks: withMoved(marks, moving) });
           },
-          set(frameId, change) {
+          set(kind, id, change) {
             // What comes after a movement must not be overtaken by it.
             get().rest();
-            const { settings } = get();
-            const now = settings[frameId];
+            const ledger = ledgerOf(get(), kind);
+            const now = ledger.settings[id];
             if (!now) return;
             const next = { ...now, ...change };
-            if (!sameSettings(now, next)) set({ settings: { ...settings, [frameId]: next } });
+            if (!equal(now, next)) {
+              set(withLedger(kind, { ...ledger, settings: { ...ledger.settings, [id]: next } }));
+            }
           },
-          arrived(frame, sent) {
-            const { settings, saved } = get();
-            const now = settings[frame.id];
-            const settled = now && sameSettings(now, sent) ? { ...settings, [frame.id]: settingsOf(frame) } : settings;
-            settle({ settings: settled, saved: { ...saved, [frame.id]: frame } });
+          setFrames(changes) {
+            get().rest();
+            const { settings: before } = get();
+            const settings = { ...before.frames };
+            for (const [id, change] of changes) {
+              const now = settings[id];
+              if (now && !equal(now, { ...now, ...change })) settings[id] = { ...now, ...change };
+            }
+            if (!equal(settings, before.frames)) set({ settings: { ...before, frames: settings } });
           },
-          conflict(frame) {
-            settle({ conflicts: { ...get().conflicts, [frame.id]: frame } });
+          arrived(kind, row, sent) {
+            settle(withLedger(kind, rowArrived(ledgerOf(get(), kind), row, sent, settingsOf[kind])));
           },
-          keepMine(frameId) {
-            const { conflicts, saved } = get();
-            const theirs = conflicts[frameId];
-            if (theirs) settle({ conflicts: without(conflicts, frameId), saved: { ...saved, [frameId]: theirs } });
+          conflict(kind, row) {
+            const ledger = ledgerOf(get(), kind);
+            settle(withLedger(kind, { ...ledger, conflicts: { ...ledger.conflicts, [row.id]: row } }));
           },
-          takeTheirs(frameId) {
-            const { conflicts, saved } = get();
-            const theirs = conflicts[frameId];
+          putBack(kind, id) {
+            settle(withLedger(kind, rowPutBack(ledgerOf(get(), kind), id, settingsOf[kind])));
+          },
+          keepMine(kind, id) {
+            settle(withLedger(kind, conflictSettled(ledgerOf(get(), kind), id)));
+          },
+          takeTheirs(kind, id) {
+            const theirs = ledgerOf(get(), kind).conflicts[id];
             if (!theirs) return;
-            get().set(frameId, settingsOf(theirs));
-            settle({ conflicts: without(conflicts, frameId), saved: { ...saved, [frameId]: theirs } });
+            get().set(kind, id, settingsOf[kind](theirs));
+            settle(withLedger(kind, conflictSettled(ledgerOf(get(), kind), id)));
           },
           connect(connection) {
             if (get().connection !== connection) settle({ connection });
@@ -141,14 +188,13 @@ export function createBench(projectId: string, shelf: Shelf) {
       },
       {
         partialize: ({ settings }) => ({ settings }),
-        equality: (a, b) => a.settings === b.settings,
-        // A step holds only the frames it changed: undoing it must not touch what came from elsewhere meanwhile.
+        equality: (a, b) => a.settings.frames === b.settings.frames && a.settings.originals === b.settings.originals,
+        // A step holds only what it changed: undoing it must not touch what came from elsewhere meanwhile.
         diff: (from, to) => {
-          const changed = Object.keys(to.settings ?? {}).flatMap((id) => {
-            const was = from.settings?.[id];
-            return was && was !== to.settings?.[id] ? [[id, was] as const] : [];
-          });
-          return changed.length > 0 ? { settings: Object.fromEntries(changed) } : null;
+          const frames = changedSettings(from.settings?.frames ?? {}, to.settings?.frames ?? {});
+          const originals = changedSettings(from.settings?.originals ?? {}, to.settings?.originals ?? {});
+          const isStep = Object.keys(frames).length + Object.keys(originals).length > 0;
+          return isStep ? { settings: { frames, originals } } : null;
         },
         limit: stepsKept,
       },
@@ -160,20 +206,15 @@ export function createBench(projectId: string, shelf: Shelf) {
     futureStates: kept.future.map((settings) => ({ settings })),
   });
   const keep = () => {
-    const { settings, saved } = store.getState();
-    const unsaved = Object.values(saved).flatMap((frame) => {
-      const now = settings[frame.id];
-      return now && !sameSettings(now, settingsOf(frame))
-        ? [[frame.id, { settings: now, version: frame.version }] as const]
-        : [];
-    });
+    const bench = store.getState();
     const { pastStates, futureStates } = store.temporal.getState();
     const steps = (states: Partial<Pick<Bench, 'settings'>>[]) =>
       states.flatMap((state) => (state.settings ? [state.settings] : []));
-    shelf.setItem(
-      key,
-      JSON.stringify({ unsaved: Object.fromEntries(unsaved), past: steps(pastStates), future: steps(futureStates) }),
-    );
+    const open = {
+      frames: keptRows(unsavedRows(ledgerOf(bench, 'frames'), settingsOf.frames)),
+      originals: keptRows(unsavedRows(ledgerOf(bench, 'originals'), settingsOf.originals)),
+    };
+    shelf.setItem(key, JSON.stringify({ unsaved: open, past: steps(pastStates), future: steps(futureStates) }));
   };
   store.subscribe((now, before) => {
     if (now.settings !== before.settings || now.saved !== before.saved) keep();
@@ -190,30 +231,29 @@ export function step(store: BenchStore, direction: 'undo' | 'redo'): void {
   history[direction]();
   const { settings, saved } = store.getState();
   if (settings === before) return;
-  // The step brought back only the frames it holds, and perhaps some that are no longer in the project.
-  const merged = Object.fromEntries(Object.entries({ ...before, ...settings }).filter(([id]) => saved[id]));
+  // The step brought back only what it holds, and perhaps something that is no longer in the project.
+  const merged = <Settings>(was: ById<Settings>, back: ById<Settings>, there: ById<unknown>) =>
+    Object.fromEntries(Object.entries({ ...was, ...back }).filter(([id]) => there[id]));
   history.pause();
-  store.setState({ settings: merged, moving: null });
+  store.setState({
+    settings: {
+      frames: merged(before.frames, settings.frames, saved.frames),
+      originals: merged(before.originals, settings.originals, saved.originals),
+    },
+    moving: null,
+  });
   history.resume();
 }
 
 export type BenchStore = ReturnType<typeof createBench>;
 
-function readKept(text: string | null): z.infer<typeof KeptSchema> {
-  const nothing = { unsaved: {}, past: [], future: [] };
-  if (text === null) return nothing;
-  try {
-    return KeptSchema.parse(JSON.parse(text));
-  } catch {
-    // Kept by another version of the program: its steps of undo mean nothing here, and what was saved is on the server.
-    return nothing;
-  }
-}
-
-/** Frames that are set otherwise than the server has them, leaving out those that wait for a decision. */
-export function unsavedFrames({ settings, saved, conflicts }: Bench): { frame: Frame; settings: FrameSettings }[] {
-  return Object.values(saved).flatMap((frame) => {
-    const now = settings[frame.id];
-    return now && !conflicts[frame.id] && !sameSettings(now, settingsOf(frame)) ? [{ frame, settings: now }] : [];
-  });
+/** Everything that waits to be sent, leaving out what waits for a decision. */
+export function unsaved(bench: Bench) {
+  const { conflicts } = bench;
+  return {
+    frames: unsavedRows(ledgerOf(bench, 'frames'), settingsOf.frames).filter(({ row }) => !conflicts.frames[row.id]),
+    originals: unsavedRows(ledgerOf(bench, 'originals'), settingsOf.originals).filter(
+      ({ row }) => !conflicts.originals[row.id],
+    ),
+  };
 }

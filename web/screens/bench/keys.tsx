@@ -1,16 +1,22 @@
-import { largestWindow, nudge, zoomAbout } from '@inkwell/core/geometry';
-import type { Window } from '@inkwell/core/model';
+import { frameWindow } from '@inkwell/core/framing';
+import { type Bounds, boundsOf, nudge, turnBy, zoomAbout } from '@inkwell/core/geometry';
+import type { FrameChange, Window } from '@inkwell/core/model';
 import { useEffect, useRef } from 'react';
-import type { BenchFrame } from './benchFrame.ts';
+import { type BenchFrame, resetChange } from './benchFrame.ts';
 import { step } from './benchState.ts';
-import { useBenchStore } from './useBench.ts';
+import { movingWindow, useBenchStore } from './useBench.ts';
 
 const keys: [string, string][] = [
   ['← → ↑ ↓', 'move the frame by one of its pixels'],
   ['Shift ← → ↑ ↓', 'by ten'],
   ['+ and −', 'tighten and loosen'],
-  ['0', 'reset to the largest centred window'],
+  ['0', 'reset to the largest window in the middle, upright and without a backing'],
+  ['C', 'compose the frame again from the marks'],
+  ['[ and ]', 'turn by a quarter, left and right'],
+  ['< and >', 'straighten by a tenth of a degree'],
+  ['M', 'mirror'],
   [', and .', 'the frame before and after'],
+  ['Enter', 'the frame as a close-up; Esc goes back'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
   ['?', 'this list'],
@@ -50,11 +56,17 @@ const takesKeys = (target: EventTarget | null) =>
     'input, textarea, select, [role="slider"], [role="combobox"], [role="listbox"], [role="radiogroup"]',
   ) !== null;
 
+/** Enter belongs to a button or link that has the focus, unless that is a frame on the wall. */
+const opensCloseUp = (target: EventTarget | null) =>
+  !(target instanceof HTMLElement) || target.closest('button, a') === null || target.closest('[data-frame]') !== null;
+
 /** The keys of the bench, wherever the focus is. */
 export function useBenchKeys(props: {
   frames: BenchFrame[];
   chosen: BenchFrame | undefined;
   onChoose: (id: string) => void;
+  /** The frame to be seen large; null goes back to the wall. */
+  onCloseUp: (frameId: string | null) => void;
   onList: () => void;
 }) {
   const store = useBenchStore();
@@ -62,19 +74,41 @@ export function useBenchKeys(props: {
   latest.current = props;
   useEffect(() => {
     let rest: ReturnType<typeof setTimeout> | undefined;
-    const moveChosen = (change: (window: Window, one: BenchFrame) => Window) => {
+    const moveChosen = (change: (window: Window, one: BenchFrame, bounds: Bounds) => Window) => {
       const { chosen } = latest.current;
-      const { moving, settings, move } = store.getState();
-      const now = chosen && (moving?.frameId === chosen.frame.id ? moving.window : settings[chosen.frame.id]?.window);
-      if (!chosen || !now) return;
-      move(chosen.frame.id, change(now, chosen));
+      const { settings, move } = store.getState();
+      const set = chosen && settings.frames[chosen.frame.id];
+      if (!chosen || !set) return;
+      const now = movingWindow(store.getState(), chosen.frame.id) ?? frameWindow(chosen.original, chosen.at.place, set);
+      move(chosen.frame.id, change(now, chosen, boundsOf(chosen.original, set.backing)));
       clearTimeout(rest);
       rest = setTimeout(() => store.getState().rest(), restMs);
     };
     const zoom = (factor: number) =>
-      moveChosen((window, one) =>
-        zoomAbout(window, factor, { x: window.centreX, y: window.centreY }, one.original, one.output),
+      moveChosen((window, one, bounds) =>
+        zoomAbout(window, factor, { x: window.centreX, y: window.centreY }, bounds, one.output),
       );
+    /** Turning and mirroring leave a composed frame composed. */
+    const pose = (change: (window: Window, one: BenchFrame, bounds: Bounds) => Window) => {
+      store.getState().rest();
+      const { chosen } = latest.current;
+      const set = chosen && store.getState().settings.frames[chosen.frame.id];
+      if (!chosen || !set) return;
+      const now = frameWindow(chosen.original, chosen.at.place, set);
+      const window = change(now, chosen, boundsOf(chosen.original, set.backing));
+      store.getState().set('frames', chosen.frame.id, { window });
+    };
+    const turn = (by: number) => pose((window, one, bounds) => turnBy(window, by, bounds, one.output));
+    const setChosen = (change: (one: BenchFrame) => FrameChange) => {
+      const { chosen } = latest.current;
+      if (chosen) store.getState().set('frames', chosen.frame.id, change(chosen));
+    };
+    const openCloseUp = (target: EventTarget | null) => {
+      const pressed = target instanceof HTMLElement ? target.closest<HTMLElement>('[data-frame]')?.dataset.frame : null;
+      const { chosen, onCloseUp } = latest.current;
+      const shown = pressed ?? chosen?.frame.id;
+      if (shown) onCloseUp(shown);
+    };
     const chooseNext = (by: number) => {
       const { frames, chosen, onChoose } = latest.current;
       const at = frames.findIndex((one) => one.frame.id === chosen?.frame.id);
@@ -90,12 +124,20 @@ export function useBenchKeys(props: {
       } else if (event.altKey) return;
       else if (direction) {
         const by = event.shiftKey ? 10 : 1;
-        moveChosen((window, one) =>
-          nudge(window, { x: direction.x * by, y: direction.y * by }, one.original, one.output),
+        moveChosen((window, one, bounds) =>
+          nudge(window, { x: direction.x * by, y: direction.y * by }, bounds, one.output),
         );
       } else if (event.key === '+' || event.key === '=') zoom(tighter);
       else if (event.key === '-') zoom(1 / tighter);
-      else if (event.key === '0') moveChosen((_, one) => largestWindow(one.original, one.output));
+      else if (event.key === '0') setChosen(resetChange);
+      else if (event.key === '[') turn(-90);
+      else if (event.key === ']') turn(90);
+      else if (event.key === '<') turn(-0.1);
+      else if (event.key === '>') turn(0.1);
+      else if (event.key === 'm') pose((window) => ({ ...window, mirror: !window.mirror }));
+      else if (event.key === 'c') setChosen(() => ({ composed: true }));
+      else if (event.key === 'Enter' && opensCloseUp(event.target)) openCloseUp(event.target);
+      else if (event.key === 'Escape') latest.current.onCloseUp(null);
       else if (event.key === ',') chooseNext(-1);
       else if (event.key === '.') chooseNext(1);
       else if (event.key === '?') latest.current.onList();

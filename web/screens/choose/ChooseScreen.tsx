@@ -1,5 +1,7 @@
 import './ChooseScreen.css';
 import {
+  type Frame,
+  FrameSettingsSchema,
   type OpenProject,
   type Original,
   type PlaceOfNetwork,
@@ -72,7 +74,7 @@ export function ChooseScreen() {
         await choosing.frames.mutateAsync({ remove: gone.map((frame) => frame.id) });
         note.done(gone.length === 1 ? 'One frame was taken out.' : `${gone.length} frames were taken out.`, () =>
           choosing.frames.mutateAsync({
-            add: gone.map(({ originalId, placeId, window }) => ({ originalId, placeId, window })),
+            add: gone.map(asItWas),
           }),
         );
       }
@@ -92,7 +94,7 @@ export function ChooseScreen() {
           note.done(`“${original.name}” was taken out of the project.`, async () => {
             await choosing.originals.mutateAsync({ add: [original.id] });
             await choosing.frames.mutateAsync({
-              add: gone.map(({ originalId, placeId, window }) => ({ originalId, placeId, window })),
+              add: gone.map(asItWas),
             });
           }),
       },
@@ -189,6 +191,12 @@ export function ChooseScreen() {
 }
 
 const placesWords = (count: number) => (count === 1 ? '1 place' : `${count} places`);
+/** What brings a frame back that was taken out. */
+const asItWas = ({ originalId, placeId, ...frame }: Frame) => ({
+  originalId,
+  placeId,
+  settings: FrameSettingsSchema.parse(frame),
+});
 const framesOf = (project: OpenProject, original: Original) =>
   project.frames.filter((frame) => frame.originalId === original.id).length;
 

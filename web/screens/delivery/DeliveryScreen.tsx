@@ -1,9 +1,7 @@
 import './DeliveryScreen.css';
 import { DownloadOutlined } from '@ant-design/icons';
 import { frameFindings } from '@inkwell/core/checking';
-import { placeDimensions } from '@inkwell/core/geometry';
-import { formatExtension } from '@inkwell/core/model';
-import { defaultPattern, fileNames, patternProblem, patternWords } from '@inkwell/core/naming';
+import { defaultPattern, fileNames, nameable, patternProblem, patternWords } from '@inkwell/core/naming';
 import { Button, Input } from 'antd';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -51,13 +49,7 @@ export function DeliveryScreen() {
     ? []
     : fileNames(
         pattern,
-        frames.map(({ frame, original, at }) => ({
-          name: original.name,
-          network: at.network.name,
-          place: at.place.name,
-          dimensions: placeDimensions(at.place, original),
-          extension: formatExtension[frame.format],
-        })),
+        frames.map(({ frame, original, at }) => nameable(original, at, frame.format)),
       );
   const blocked = frames.filter((one) => one.findings.some((finding) => finding.level === 'blocker'));
   const cautious = frames.filter((one) => one.findings.some((finding) => finding.level === 'caution'));

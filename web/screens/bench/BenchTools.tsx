@@ -1,0 +1,84 @@
+import { QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
+import { Button, Popover } from 'antd';
+import { useEffect, useState } from 'react';
+import { createPortal } from 'react-dom';
+import { useStore } from 'zustand';
+import type { FrameWeight } from '../../api/projects.ts';
+import { useOpenProject } from '../ProjectLayout.tsx';
+import type { BenchFrame } from './benchFrame.ts';
+import { step } from './benchState.ts';
+import { KeyList, useBenchKeys } from './keys.tsx';
+import { useBench, useBenchStore } from './useBench.ts';
+import { useFindingCount } from './useFindingCount.ts';
+
+/** Undo, redo, the keys and how saving stands, in the project's head line. */
+export function BenchTools({
+  frames,
+  chosen,
+  onChoose,
+  onCloseUp,
+  weights,
+  onlyFindings,
+  onOnlyFindings,
+}: {
+  frames: BenchFrame[];
+  chosen: BenchFrame | undefined;
+  onChoose: (id: string) => void;
+  onCloseUp: (frameId: string | null) => void;
+  weights: readonly FrameWeight[] | undefined;
+  onlyFindings: boolean;
+  onOnlyFindings: (only: boolean) => void;
+}) {
+  const store = useBenchStore();
+  const project = useOpenProject();
+  const count = useFindingCount(project, weights);
+  const connection = useBench((bench) => bench.connection);
+  const back = useStore(store.temporal, (history) => history.pastStates.length);
+  const forward = useStore(store.temporal, (history) => history.futureStates.length);
+  const [listOpen, setListOpen] = useState(false);
+  const [target, setTarget] = useState<HTMLElement | null>(null);
+  useEffect(() => setTarget(document.getElementById('project-tools')), []);
+  useBenchKeys({ frames, chosen, onChoose, onCloseUp, onList: () => setListOpen((open) => !open) });
+  if (!target) return null;
+  const said = { fine: 'Saved', saving: 'Saving …', offline: 'Not connected: changes are kept here and sent later' }[
+    connection
+  ];
+  return createPortal(
+    <>
+      <Button
+        size="small"
+        type={onlyFindings ? 'primary' : 'text'}
+        aria-pressed={onlyFindings}
+        title={onlyFindings ? 'Show all frames on the wall' : 'Show only frames with findings on the wall'}
+        onClick={() => onOnlyFindings(!onlyFindings)}
+      >
+        {count === 0 ? 'No findings' : `${count} of ${project.frames.length} with findings`}
+      </Button>
+      <span role="status" className={`small ${connection === 'offline' ? 'bench-offline' : 'quiet'}`}>
+        {said}
+      </span>
+      <Button
+        size="small"
+        type="text"
+        icon={<UndoOutlined />}
+        disabled={back === 0}
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
+        onClick={() => step(store, 'undo')}
+      />
+      <Button
+        size="small"
+        type="text"
+        icon={<RedoOutlined />}
+        disabled={forward === 0}
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
+        onClick={() => step(store, 'redo')}
+      />
+      <Popover open={listOpen} onOpenChange={setListOpen} trigger="click" placement="bottomRight" content={<KeyList />}>
+        <Button size="small" type="text" icon={<QuestionCircleOutlined />} aria-label="Keys" title="Keys (?)" />
+      </Popover>
+    </>,
+    target,
+  );
+}

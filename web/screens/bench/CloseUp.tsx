@@ -1,0 +1,167 @@
+import './CloseUp.css';
+import { boundsOf, frameToOriginal, nudge, type Point, zoomAbout } from '@inkwell/core/geometry';
+import type { Window } from '@inkwell/core/model';
+import { Button, Segmented } from 'antd';
+import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import type { FrameWeight } from '../../api/projects.ts';
+import { FramePicture } from '../../parts/FramePicture.tsx';
+import { useRoom } from '../../stage/useRoom.ts';
+import { type Surround, surrounds } from '../../theme/palette.ts';
+import { type BenchFrame, useFrameState } from './benchFrame.ts';
+import { FrameOverlay, type LineKind, lineKinds } from './FrameOverlay.tsx';
+import { useBenchStore } from './useBench.ts';
+
+const margin = 54;
+/** How much a turn of the wheel tightens or loosens. */
+const wheelStrength = 0.0011;
+const restMs = 160;
+const lineWords: Record<LineKind, string> = {
+  none: 'No lines',
+  thirds: 'Thirds',
+  centre: 'Centre',
+  diagonals: 'Diagonals',
+};
+
+/** One frame, large: it stands still and the picture moves under it. Beside it, the frame at the audience's sizes. */
+export function CloseUp(props: {
+  one: BenchFrame;
+  weights: readonly FrameWeight[] | undefined;
+  surround: Surround;
+  onBack: () => void;
+}) {
+  const { one, surround } = props;
+  const { at, output, original, frame } = one;
+  const holder = useRef<HTMLDivElement>(null);
+  const room = useRoom(holder);
+  const state = useFrameState(one, props.weights);
+  const [lines, setLines] = useState<LineKind>('thirds');
+  if (!state) return null;
+  const width = Math.max(
+    40,
+    Math.min(room.width - 2 * margin, ((room.height - 2 * margin) * output.width) / output.height),
+  );
+  const picture = {
+    frameId: frame.id,
+    original,
+    place: at.place,
+    output,
+    window: state.window,
+    backing: state.settings.backing,
+    planHash: state.savedHash,
+  };
+  return (
+    <section
+      className="close-up"
+      style={{ gridTemplateColumns: `minmax(0, 1fr) ${sizesWidth(at.place.shownWidths)}px` }}
+      aria-label={`Close-up of ${at.network.name} ${at.place.name}`}
+    >
+      <div ref={holder} className="close-up-stage" style={{ background: surrounds[surround] }}>
+        <MovingFrame one={one} window={state.window} width={width}>
+          <FramePicture {...picture} width={Math.round(width)} />
+          <FrameOverlay id="close" place={at.place} output={output} lines={lines} named />
+        </MovingFrame>
+        <div className="close-up-tools">
+          <Button size="small" title="Back to the wall (Esc)" onClick={props.onBack}>
+            Back
+          </Button>
+          <Segmented<LineKind>
+            size="small"
+            aria-label="Composition lines"
+            value={lines}
+            onChange={setLines}
+            options={lineKinds.map((kind) => ({ value: kind, label: lineWords[kind] }))}
+          />
+        </div>
+      </div>
+      <aside className="close-up-sizes" aria-label="As the audience sees it">
+        <h3>As the audience sees it</h3>
+        {at.place.shownWidths.length === 0 && (
+          <p className="quiet">The spec book does not say at which size this place is shown.</p>
+        )}
+        {at.place.shownWidths.map((shown) => (
+          <figure key={shown} className="close-up-size">
+            <figcaption className="quiet small">
+              {shown} px wide{devicePixelRatio === 1 ? '' : `, ${Math.round(shown * devicePixelRatio)} on this screen`}
+            </figcaption>
+            <div style={{ overflow: 'auto' }}>
+              <span className="close-up-picture">
+                <FramePicture {...picture} width={shown} />
+                <FrameOverlay id={`shown-${shown}`} place={at.place} output={output} lines="none" named={false} />
+              </span>
+            </div>
+          </figure>
+        ))}
+      </aside>
+    </section>
+  );
+}
+
+/** The sizes stand side by side with the close-up as long as that leaves it the larger part; wider ones are scrolled. */
+const sizesWidth = (shown: readonly number[]) => Math.min(590, Math.max(280, ...shown) + 40);
+
+/** A frame under which the picture is dragged, tightened and loosened. */
+function MovingFrame(props: { one: BenchFrame; window: Window; width: number; children: React.ReactNode }) {
+  const { one, window, width } = props;
+  const { original, output, frame } = one;
+  const store = useBenchStore();
+  const element = useRef<HTMLDivElement>(null);
+  const held = useRef<{ from: Point; window: Window } | null>(null);
+  const scale = output.width / width;
+  const bounds = () => boundsOf(original, store.getState().settings.frames[frame.id]?.backing ?? null);
+
+  const onPointerDown = (event: PointerEvent) => {
+    event.currentTarget.setPointerCapture(event.pointerId);
+    held.current = { from: { x: event.clientX, y: event.clientY }, window };
+  };
+  const onPointerMove = (event: PointerEvent) => {
+    if (!held.current) return;
+    const { from, window: start } = held.current;
+    // The picture follows the hand, so the window goes the other way.
+    const by = { x: (from.x - event.clientX) * scale, y: (from.y - event.clientY) * scale };
+    store.getState().move(frame.id, nudge(start, by, bounds(), output));
+  };
+  const onPointerUp = () => {
+    held.current = null;
+    store.getState().rest();
+  };
+
+  const latest = useRef({ window, bounds, scale });
+  latest.current = { window, bounds, scale };
+  useEffect(() => {
+    const box = element.current;
+    let rest: ReturnType<typeof setTimeout> | undefined;
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const { window, bounds, scale } = latest.current;
+      const edge = box?.getBoundingClientRect();
+      if (!edge) return;
+      const pointer = { x: (event.clientX - edge.left) * scale, y: (event.clientY - edge.top) * scale };
+      const anchor = frameToOriginal(window, output, pointer);
+      store
+        .getState()
+        .move(frame.id, zoomAbout(window, Math.exp(event.deltaY * wheelStrength), anchor, bounds(), output));
+      clearTimeout(rest);
+      rest = setTimeout(() => store.getState().rest(), restMs);
+    };
+    // React listens to the wheel passively, which would scroll the page as well.
+    box?.addEventListener('wheel', onWheel, { passive: false });
+    return () => {
+      box?.removeEventListener('wheel', onWheel);
+      clearTimeout(rest);
+    };
+  }, [frame.id, output, store]);
+
+  return (
+    <div
+      ref={element}
+      className="close-up-frame"
+      data-testid="close-up"
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerUp}
+      onPointerCancel={onPointerUp}
+    >
+      {props.children}
+    </div>
+  );
+}

@@ -1,0 +1,27 @@
+import { frameFindings } from '@inkwell/core/checking';
+import { frameWindow } from '@inkwell/core/framing';
+import type { OpenProject } from '@inkwell/core/model';
+import { useMemo } from 'react';
+import type { FrameWeight } from '../../api/projects.ts';
+import { usePlaces } from '../../api/specBook.ts';
+import { useBench } from './useBench.ts';
+
+/** How many frames of a project have findings, as they are set on the bench now. */
+export function useFindingCount(project: OpenProject, weights: readonly FrameWeight[] | undefined): number {
+  const places = usePlaces();
+  const set = useBench((bench) => bench.settings);
+  return useMemo(
+    () =>
+      project.frames.filter((frame) => {
+        const kept = project.originals.find((one) => one.id === frame.originalId);
+        const place = places.get(frame.placeId)?.place;
+        const settings = set.frames[frame.id];
+        if (!kept || !place || !settings) return false;
+        const original = { ...kept, ...set.originals[kept.id] };
+        const weight = weights?.find((one) => one.frameId === frame.id)?.weight ?? null;
+        const window = frameWindow(original, place, settings);
+        return frameFindings({ original, place, settings, weight }, window).length > 0;
+      }).length,
+    [project, places, set, weights],
+  );
+}

@@ -4,7 +4,7 @@ import { openAsBlob, readFileSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
-import { largestSpan } from '@inkwell/core/geometry';
+import { insideSpan, upright } from '@inkwell/core/geometry';
 import { FrameSchema, OpenProjectSchema, type Original, OriginalSchema } from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
 import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
@@ -85,15 +85,16 @@ export async function proofTimes(program: Program, picture: string, changes: num
   if (!frame) throw new Error('The frame was not made.');
   const times: number[] = [];
   for (let change = 0; change < changes; change += 1) {
-    const span = largestSpan(original, output) * (0.35 + 0.65 * ((change * 0.618) % 1));
+    const span = insideSpan(original, output) * (0.35 + 0.65 * ((change * 0.618) % 1));
     const window = {
       centreX: original.width * ((change * 0.377) % 1),
       centreY: original.height * ((change * 0.733) % 1),
       span,
+      ...upright,
     };
     const began = performance.now();
     const saved = FrameSchema.parse(
-      await program.ask('PATCH', `/frames/${frame.id}`, { version: change + 1, change: { window } }),
+      await program.ask('PATCH', `/frames/${frame.id}`, { version: change + 1, change: { window, composed: false } }),
     );
     const hash = planHash(planFrame({ original, place, settings: saved }));
     const bytes = await program.fetchBytes(`/frames/${frame.id}/proof?plan=${hash}&width=448`);

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
-import { clampWindow, enlargement, placeDimensions } from '@inkwell/core/geometry';
+import { clampWindow, enlargement, placeDimensions, wholeOf } from '@inkwell/core/geometry';
 import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { poster } from './art/drawings.ts';
 import { type PictureKey, pictures } from './make.ts';
-import { demoFrames } from './project.ts';
+import { demoFrames, demoSettings } from './project.ts';
 
 /** What the pictures measure as originals; the poster is drawn 4000 pixels high. */
 const dimensions: Record<PictureKey, { width: number; height: number }> = {
@@ -40,14 +40,15 @@ test('the demo’s frames are single places of the book, set as they are written
   const places = loadPlaceBook().places;
   const used = new Set<string>();
   for (const { picture, frames } of demoFrames) {
-    for (const [placeId, centreX, centreY, span] of frames) {
+    for (const frame of frames) {
+      const [placeId] = frame;
       const at = places.get(placeId);
       if (!at) throw new Error(`no place ${placeId}`);
       expect(at.place.group).toBeUndefined();
       used.add(placeId);
-      const output = placeDimensions(at.place, dimensions[picture]);
-      const window = clampWindow({ centreX, centreY, span }, dimensions[picture], output);
-      expect([placeId, window]).toEqual([placeId, { centreX, centreY, span }]);
+      const output = placeDimensions(at.place, { ...dimensions[picture], trim: null });
+      const { window } = demoSettings(frame, dimensions[picture], at.place);
+      expect([placeId, clampWindow(window, wholeOf(dimensions[picture]), output)]).toEqual([placeId, window]);
       expect(enlargement(window, output) > 1).toBe(picture === 'snapshot');
     }
   }

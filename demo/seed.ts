@@ -1,6 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { join } from 'node:path';
-import { clampWindow, placeDimensions } from '@inkwell/core/geometry';
 import type { Original } from '@inkwell/core/model';
 import { BoundedFolder } from '@inkwell/server/imaging/boundedFolder.ts';
 import { Importing } from '@inkwell/server/imaging/importing.ts';
@@ -12,10 +12,10 @@ import { blobToFile } from '@inkwell/server/store/blobs.ts';
 import { openDatabase } from '@inkwell/server/store/database.ts';
 import { changeFrames } from '@inkwell/server/store/frames.ts';
 import { reachMilestone } from '@inkwell/server/store/milestones.ts';
-import { renameOriginal } from '@inkwell/server/store/originals.ts';
+import { renameOriginal, saveOriginalSettings } from '@inkwell/server/store/originals.ts';
 import { addProject, changeOriginals } from '@inkwell/server/store/projects.ts';
 import { madePicture, type PictureKey, pictures } from './make.ts';
-import { demoFrames, projectName } from './project.ts';
+import { demoFrames, demoMarks, demoSettings, projectName } from './project.ts';
 
 const settings = readSettings(process.env);
 const { db, close } = await openDatabase(settings.DATABASE_URL);
@@ -32,6 +32,8 @@ await reachMilestone(db, 'demo', async () => {
     const path = await madePicture(key, join(settings.INKWELL_DATA, 'demo-art'));
     const original = await importing.take(createReadStream(path), pictures[key].file);
     await renameOriginal(db, original.id, pictures[key].name);
+    const marks = demoMarks[key]?.map((mark) => ({ ...mark, id: randomUUID() }));
+    if (marks) await saveOriginalSettings(db, original.id, original.version, { marks });
     originals.set(key, original);
   });
 
@@ -48,11 +50,11 @@ await reachMilestone(db, 'demo', async () => {
     [],
   );
   const frames = chosen.flatMap(({ original, frames }) =>
-    frames.flatMap(([placeId, centreX, centreY, span]) => {
+    frames.map((frame) => {
+      const [placeId] = frame;
       const place = places.get(placeId)?.place;
       if (!place) throw new Error(`The demo names a place that is not in the spec book: ${placeId}`);
-      const window = clampWindow({ centreX, centreY, span }, original, placeDimensions(place, original));
-      return [{ projectId: id, originalId: original.id, placeId, window, format: 'jpeg' as const }];
+      return { projectId: id, originalId: original.id, placeId, ...demoSettings(frame, original, place) };
     }),
   );
   await changeFrames(db, id, frames, []);

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
-import { openDemo, settled, test, wallFrame } from '../support/bench.ts';
+import { choose, openDemo, settled, test, wallFrame } from '../support/bench.ts';
 
 const picture = (name: string) => ({
   path: join(import.meta.dirname, '..', '..', 'docs', 'screenshots', `${name}.png`),
@@ -17,9 +17,15 @@ test('the main views of the demo', async ({ page }) => {
     'hearthring/link-image',
   ])
     await settled(page, id);
-  await wallFrame(page, 'sunpane/portrait-post').click();
+  await choose(page, 'sunpane/portrait-post');
   await page.mouse.move(600, 20);
   await page.screenshot(picture('bench'));
+  await page.getByRole('tab', { name: 'Kite maker' }).click();
+  await settled(page, 'sunpane/story');
+  await wallFrame(page, 'sunpane/story').dblclick();
+  await expect(page.getByRole('region', { name: /^Close-up/ }).locator('[data-true="true"]')).toHaveCount(2);
+  await page.mouse.move(600, 20);
+  await page.screenshot(picture('close-up'));
   await page.getByRole('link', { name: 'Pictures and places' }).click();
   await expect(page.getByRole('region', { name: 'Quillpost' })).toBeVisible();
   await page.screenshot(picture('choose'));

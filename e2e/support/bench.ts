@@ -23,8 +23,14 @@ export async function openDemo(page: Page): Promise<void> {
 
 export const wallFrame = (page: Page, placeId: string): Locator => page.locator(`[data-place="${placeId}"]`);
 
+/** Chooses a frame on the wall and waits until the bench shows it: numbers read earlier would be another frame's. */
+export async function choose(page: Page, placeId: string): Promise<void> {
+  await wallFrame(page, placeId).click();
+  await expect(wallFrame(page, placeId)).toHaveAttribute('aria-pressed', 'true');
+}
+
 export async function number(page: Page, label: 'Left' | 'Top' | 'Width' | 'Height'): Promise<number> {
-  return Number(await page.getByLabel(`${label} in px`).inputValue());
+  return Number(await page.getByLabel(`${label} in px`, { exact: true }).inputValue());
 }
 
 /** Points on the screen for points on the original, as the stage shows it now. */

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { number, openDemo, settled, stage, test, wallFrame } from '../support/bench.ts';
+import { choose, drag, number, openDemo, settled, stage, test, wallFrame } from '../support/bench.ts';
 
 test.beforeEach(({ page }) => openDemo(page));
 
@@ -18,7 +18,7 @@ test('the wall shows the truth: proofs and weights for every frame of the demo',
 });
 
 test('undo and redo reach over a reload, which comes back to the same place', async ({ page }) => {
-  await wallFrame(page, 'hearthring/cover').click();
+  await choose(page, 'hearthring/cover');
   const left = await number(page, 'Left');
   await page.keyboard.press('Shift+ArrowRight');
   const nudged = left + (10 * (await number(page, 'Width'))) / 1680;
@@ -43,7 +43,7 @@ test('undo and redo reach over a reload, which comes back to the same place', as
 });
 
 test('wheel and keys tighten and loosen; reset and a finding’s fix are steps of undo', async ({ page }) => {
-  await wallFrame(page, 'sunpane/square-post').click();
+  await choose(page, 'sunpane/square-post');
   const before = await number(page, 'Width');
   const at = await stage(page);
   const pointer = at(2960, 2100);
@@ -65,11 +65,42 @@ test('wheel and keys tighten and loosen; reset and a finding’s fix are steps o
   await settled(page, 'sunpane/square-post');
 });
 
+test('a corner is pulled: the ratio stays, the opposite corner too, and it stops at the original’s edge', async ({
+  page,
+}) => {
+  await choose(page, 'sunpane/portrait-post');
+  const box = async () => ({
+    left: await number(page, 'Left'),
+    top: await number(page, 'Top'),
+    width: await number(page, 'Width'),
+    height: await number(page, 'Height'),
+  });
+  const before = await box();
+  const at = await stage(page);
+  await drag(page, at(before.left, before.top), at(before.left + before.width / 4, before.top + before.height / 3));
+  await expect.poll(() => number(page, 'Width')).toBeLessThan(before.width * 0.8);
+  const pulled = await box();
+  expect(pulled.height / pulled.width).toBeCloseTo(1350 / 1080, 2);
+  expect(pulled.left + pulled.width).toBeCloseTo(before.left + before.width, 0);
+  expect(pulled.top + pulled.height).toBeCloseTo(before.top + before.height, 0);
+  await settled(page, 'sunpane/portrait-post');
+
+  await drag(page, at(pulled.left, pulled.top), at(-3000, -4000));
+  const wide = await box();
+  expect(Math.min(wide.left, wide.top)).toBeCloseTo(0, 0);
+  expect(wide.left + wide.width).toBeCloseTo(pulled.left + pulled.width, 0);
+  expect(wide.height / wide.width).toBeCloseTo(1350 / 1080, 2);
+  const undo = page.getByRole('button', { name: 'Undo' });
+  while (await undo.isEnabled()) await undo.click();
+  await expect.poll(() => number(page, 'Width')).toBeCloseTo(before.width, 1);
+  await settled(page, 'sunpane/portrait-post');
+});
+
 test('of two tabs that change one frame, the later save is refused and shown with both versions', async ({
   page,
   context,
 }) => {
-  await wallFrame(page, 'sunpane/wide-post').click();
+  await choose(page, 'sunpane/wide-post');
   await expect(page).toHaveURL(/frame=/);
   const other = await context.newPage();
   await other.goto(page.url());
@@ -93,7 +124,7 @@ test('of two tabs that change one frame, the later save is refused and shown wit
 });
 
 test('without a connection edits are kept and sent later', async ({ page, context }) => {
-  await wallFrame(page, 'pipwire/header').click();
+  await choose(page, 'pipwire/header');
   await context.setOffline(true);
   await page.getByLabel('Top in px').fill('1700');
   await page.keyboard.press('Enter');
@@ -104,4 +135,23 @@ test('without a connection edits are kept and sent later', async ({ page, contex
   await expect(page.getByLabel('Top in px')).toHaveValue('1700');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('status')).toHaveText('Saved');
+});
+
+test('a change that the server refuses is told and put back, and does not pass for a lost connection', async ({
+  page,
+}) => {
+  await choose(page, 'pipwire/header');
+  const left = await number(page, 'Left');
+  await page.route('**/api/frames/*', (route) =>
+    route.request().method() === 'PATCH'
+      ? route.fulfill({ status: 422, json: { message: 'This frame is nailed to the wall.' } })
+      : route.continue(),
+  );
+  await page.getByLabel('Left in px', { exact: true }).fill(String(left + 40));
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('This frame is nailed to the wall.')).toBeVisible();
+  await expect.poll(() => number(page, 'Left')).toBeCloseTo(left, 1);
+  await expect(page.getByRole('status')).toHaveText('Saved');
+  await page.unroute('**/api/frames/*');
+  await page.keyboard.press('Escape');
 });

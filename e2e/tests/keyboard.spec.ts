@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
+import { chart } from '@inkwell/server/testing/pictures.ts';
 import { expect } from '@playwright/test';
-import { number, openDemo, test, wallFrame } from '../support/bench.ts';
-import { chart } from '../support/files.ts';
+import { choose, number, openDemo, test, wallFrame } from '../support/bench.ts';
 
 test('a frame is found, moved, tightened, typed and undone with the keyboard alone', async ({ page }) => {
   await page.goto('/');
@@ -88,7 +88,7 @@ test('pictures come in by dropping and by pasting, and go out bit for bit', asyn
 
 test('a blocker stands in the delivery with its reason, and its fix on the bench takes it away', async ({ page }) => {
   await openDemo(page);
-  await wallFrame(page, 'candlecast/video-thumbnail').click();
+  await choose(page, 'candlecast/video-thumbnail');
   // The list opens above or below, and may move once before it stands.
   await expect(async () => {
     await page.getByLabel('Format').click();

@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
 import { ManifestSchema } from '@inkwell/core/model';
+import { chart, difference } from '@inkwell/server/testing/pictures.ts';
 import { expect } from '@playwright/test';
 import sharp from 'sharp';
-import { drag, number, settled, stage, test, wallFrame } from '../support/bench.ts';
-import { chart, difference, filesOf } from '../support/files.ts';
+import { choose, drag, number, settled, stage, test } from '../support/bench.ts';
+import { filesOf } from '../support/files.ts';
 
 const places = [
   { label: 'Sunpane Portrait post', id: 'sunpane/portrait-post', width: 1080, height: 1350, limit: 8_000_000 },
@@ -24,7 +25,7 @@ test('a picture of one’s own goes to five places on three networks, framed by 
     .toBuffer();
 
   await page.goto('/');
-  await page.getByRole('button', { name: 'New project' }).click();
+  await page.getByRole('button', { name: 'New project' }).first().click();
   await page
     .getByTestId('file-input')
     .setInputFiles({ name: 'Möwe über der Düne.jpg', mimeType: 'image/jpeg', buffer: stored });
@@ -34,7 +35,7 @@ test('a picture of one’s own goes to five places on three networks, framed by 
   await page.getByRole('button', { name: 'Frame them' }).click();
 
   // The portrait post starts as the largest centred cut; drag its outline as far left as it goes.
-  await wallFrame(page, 'sunpane/portrait-post').click();
+  await choose(page, 'sunpane/portrait-post');
   await expect.poll(() => number(page, 'Left')).toBeCloseTo((1733 - 1032.8) / 2, 0);
   const at = await stage(page);
   await drag(page, at(866, 900), at(50, 900));

@@ -100,11 +100,10 @@ function shareShown(window: Window, output: Dimensions, marks: Mark[], role: Mar
   return whole === 0 ? null : wanted.reduce((sum, rect) => sum + area(intersection(rect, frame)), 0) / whole;
 }
 
-const keepsAll = (window: Window, place: Place, output: Dimensions, marks: Mark[]) =>
+const keepsAll = (window: Window, place: Place, marks: Mark[]) =>
   unmetMarks(
     window,
-    place,
-    output,
+    plainOpening(place, original),
     marks.filter((mark) => mark.role === 'keep'),
   ).length === 0;
 
@@ -119,7 +118,7 @@ function isPossible(place: Place, output: Dimensions, marks: Mark[]): boolean {
       for (let y = 0; y <= steps; y += 1) {
         const centreX = half.x * span + ((original.width - 2 * half.x * span) * x) / steps;
         const centreY = half.y * span + ((original.height - 2 * half.y * span) * y) / steps;
-        if (keepsAll({ ...largest, span, centreX, centreY }, place, output, marks)) return true;
+        if (keepsAll({ ...largest, span, centreX, centreY }, place, marks)) return true;
       }
     }
   }
@@ -149,7 +148,7 @@ export async function compareFraming(): Promise<FramingComparison> {
     for (const place of places) {
       const output = placeDimensions(place, original);
       const windows: Record<Way, Window> = {
-        composed: composeWindow(bounds, place, output, marks).window,
+        composed: composeWindow(bounds, plainOpening(place, original), marks).window,
         centred: largestWindow(bounds, output),
         attention: await attentionWindow(painted, output),
       };
@@ -159,7 +158,7 @@ export async function compareFraming(): Promise<FramingComparison> {
       const avoids = marks.some((mark) => mark.role === 'avoid');
       if (avoids) avoiding += 1;
       for (const way of ways) {
-        if (possible && keepsAll(windows[way], place, output, marks)) result.kept[way] += 1;
+        if (possible && keepsAll(windows[way], place, marks)) result.kept[way] += 1;
         result.keepShown[way] += shareShown(windows[way], output, marks, 'keep') ?? 0;
         result.avoidShown[way] += shareShown(windows[way], output, marks, 'avoid') ?? 0;
       }
@@ -187,7 +186,7 @@ export function composeTimes(): { places: number; all: number; slowest: number }
   const rounds = Array.from({ length: 20 }, () => {
     const times = places.map((place) => {
       const began = performance.now();
-      composeWindow(bounds, place, placeDimensions(place, original), marks, upright);
+      composeWindow(bounds, plainOpening(place, original), marks, upright);
       return performance.now() - began;
     });
     return { all: times.reduce((sum, time) => sum + time, 0), slowest: Math.max(...times) };

@@ -1,5 +1,5 @@
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
-import type { Dimensions, FrameSettings, Mark, Place } from '@inkwell/core/model';
+import { type Dimensions, type FrameSettings, type Mark, type Place, plainSettings } from '@inkwell/core/model';
 import type { PictureKey } from './make.ts';
 
 export const projectName = 'Festival week';
@@ -11,7 +11,7 @@ export type DemoFrame = [place: string, window?: [centreX: number, centreY: numb
 export function demoSettings([, window]: DemoFrame, original: Dimensions, place: Place): FrameSettings {
   const largest = largestWindow(wholeOf(original), placeDimensions(place, { ...original, trim: null }));
   const [centreX, centreY, span] = window ?? [largest.centreX, largest.centreY, largest.span];
-  return { window: { ...largest, centreX, centreY, span }, composed: !window, backing: null, format: 'jpeg' };
+  return { ...plainSettings, window: { ...largest, centreX, centreY, span }, composed: !window, format: 'jpeg' };
 }
 
 const marked = { shape: 'ellipse', role: 'keep', kind: 'face', look: null } as const;

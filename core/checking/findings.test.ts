@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { largestWindow, wholeOf } from '../geometry/index.ts';
-import type { Weight } from '../model/index.ts';
+import { plainSettings, type Weight } from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
 import { fileReasons, frameFindings } from './index.ts';
 
@@ -14,9 +14,9 @@ const place = samplePlace({
 });
 const original = { width: 3000, height: 4000, hasAlpha: false, trim: null, marks: [] };
 const settings = {
+  ...plainSettings,
   window: largestWindow(wholeOf(original), { width: 1080, height: 1920 }),
   composed: false,
-  backing: null,
   format: 'jpeg' as const,
 };
 const weight: Weight = { planHash: 'x', format: 'jpeg', quality: 90, bytes: 400_000, fits: true };

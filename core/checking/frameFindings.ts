@@ -1,12 +1,10 @@
-import { frameWindow, marksOnPicture, type Unmet, unmetMarks } from '../framing/index.ts';
+import { frameWindow, openingOf } from '../framing/index.ts';
 import {
   area,
   boundsOf,
   clampWindow,
   enlargement,
   intersection,
-  type Picture,
-  pictureBox,
   placeDimensions,
   type Rect,
 } from '../geometry/index.ts';
@@ -15,25 +13,16 @@ import {
   carriesTransparency,
   type Dimensions,
   type Finding,
-  type FrameChange,
-  type FrameSettings,
   formatLabel,
   formatLimit,
   formatWeight,
-  type Original,
   type Place,
-  type Weight,
   type Window,
 } from '../model/index.ts';
-import { flattenColour } from '../planning/index.ts';
-
-export interface FrameToCheck {
-  original: Picture & Pick<Original, 'hasAlpha' | 'marks'>;
-  place: Place;
-  settings: FrameSettings;
-  /** Null while it has not been measured. */
-  weight: Weight | null;
-}
+import { flattenColour, isCutOut } from '../planning/index.ts';
+import type { FrameToCheck } from './frameToCheck.ts';
+import { markFindings } from './markFindings.ts';
+import { stretchWords } from './stretchWords.ts';
 
 /** Enlargement from which the caution becomes a strong one. */
 const strongEnlargement = 1.5;
@@ -50,11 +39,13 @@ export function frameFindings(
   window: Window = frameWindow(frame.original, frame.place, frame.settings),
 ): Finding[] {
   const output = placeDimensions(frame.place, frame.original);
+  const opening = openingOf(frame.place, frame.original, frame.settings);
   const found = [
     formatFinding(frame),
     weightFinding(frame),
-    ...markFindings(frame, window, output),
-    enlargedFinding(frame, window, output),
+    ...markFindings(frame, window, opening),
+    stretchFinding(frame),
+    enlargedFinding(frame, window, opening.dimensions),
     transparencyFinding(frame),
     coveredFinding(frame.place, output),
     hiddenFinding(frame.place, output),
@@ -105,10 +96,16 @@ function weightFinding({ place, settings, weight }: FrameToCheck): Finding | nul
 }
 
 function enlargedFinding({ original, settings }: FrameToCheck, window: Window, output: Dimensions): Finding | null {
-  const times = enlargement(window, output);
+  // Where the picture is drawn narrower than it is, it is enlarged more upwards than sideways.
+  const upright = Math.max(1, 1 / settings.stretch);
+  const times = enlargement(window, output) * upright;
   if (times <= 1.0005) return null;
-  const loosened = clampWindow({ ...window, span: output.width }, boundsOf(original, settings.backing), output);
-  const reaches = enlargement(loosened, output);
+  const loosened = clampWindow(
+    { ...window, span: output.width * upright },
+    boundsOf(original, settings.backing),
+    output,
+  );
+  const reaches = enlargement(loosened, output) * upright;
   const label = reaches <= 1.0005 ? 'Loosen to 1×' : `Loosen to ${reaches.toFixed(2)}×`;
   const strong = times > strongEnlargement;
   return {
@@ -124,54 +121,34 @@ function enlargedFinding({ original, settings }: FrameToCheck, window: Window, o
 }
 
 function transparencyFinding({ original, place, settings }: FrameToCheck): Finding | null {
-  const transparent = original.hasAlpha || settings.backing?.kind === 'transparent';
-  if (!transparent || carriesTransparency(settings.format)) return null;
+  const cutOut = isCutOut(place, settings);
+  const transparent = original.hasAlpha || settings.backing?.kind === 'transparent' || cutOut;
+  if (!transparent || settings.flatten || carriesTransparency(settings.format)) return null;
   const takesPng = place.formats.includes('png');
+  const white = { label: `Put ${flattenColour} under it`, change: { flatten: flattenColour } };
+  const { shape } = place;
   return {
     kind: 'transparency',
-    level: 'caution',
-    text: `JPEG has no transparency: transparent parts become white (${flattenColour}).`,
+    level: cutOut ? 'blocker' : 'caution',
+    text: cutOut
+      ? `JPEG has no transparency, and this ${shape === 'circle' ? 'circle' : 'frame'} is to be cut out. Deliver it as PNG, or choose the colour that comes under it.`
+      : `JPEG has no transparency: transparent parts become white (${flattenColour}) unless you choose another colour.`,
     measured: 'JPEG',
     allowed: 'PNG',
-    ...(takesPng ? { fix: { label: 'Deliver as PNG', change: { format: 'png' } } } : {}),
+    fix: takesPng ? { label: 'Deliver as PNG', change: { format: 'png' } } : white,
   };
 }
 
-const markKinds = {
-  cut: 'mark cut',
-  covered: 'mark covered',
-  'not always shown': 'mark not always shown',
-  shown: 'avoided mark shown',
-} as const;
-
-/** Marks that the frame does not honour, each with what would: composing again, or showing the whole picture. */
-function markFindings(frame: FrameToCheck, window: Window, output: Dimensions): Finding[] {
-  const { original, place, settings } = frame;
-  // What should be in but is not a must may go for the sake of the rest: that is what it is marked for.
-  const telling = marksOnPicture(original.marks, pictureBox(original)).filter(
-    (mark) => mark.role === 'avoid' || mark.priority === 'must',
-  );
-  const unmet = unmetMarks(window, place, output, telling);
-  if (unmet.length === 0) return [];
-  const helps = (change: FrameChange, one: Unmet) => {
-    const changed = frameWindow(original, place, { ...settings, ...change });
-    return !unmetMarks(changed, place, output, telling).some((other) => other.markId === one.markId);
+function stretchFinding({ settings: { stretch } }: FrameToCheck): Finding | null {
+  if (stretch === 1) return null;
+  return {
+    kind: 'stretched',
+    level: 'caution',
+    text: `Stretched: the picture is drawn ${stretchWords(stretch)} than it is.`,
+    measured: Number(stretch.toFixed(3)),
+    allowed: 1,
+    fix: { label: 'Undo the stretch', change: { stretch: 1 } },
   };
-  const ways: { label: string; change: FrameChange }[] = [
-    ...(settings.composed ? [] : [{ label: 'Compose again', change: { composed: true } }]),
-    { label: 'Show all of it on an echo', change: { composed: true, backing: { kind: 'echo' as const } } },
-  ];
-  return unmet.map((one): Finding => {
-    const fix = ways.find((way) => helps(way.change, one));
-    return {
-      kind: markKinds[one.kind],
-      level: 'caution',
-      text: one.text,
-      measured: one.kind === 'cut' ? one.pixels : one.kind,
-      allowed: one.kind === 'cut' ? 0 : one.kind === 'shown' ? 'out' : 'open',
-      ...(fix ? { fix } : {}),
-    };
-  });
 }
 
 /** The middle of a frame, where most people put what matters: two thirds of each side. */

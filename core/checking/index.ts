@@ -1,2 +1,4 @@
 export * from './fileReasons.ts';
 export * from './frameFindings.ts';
+export type { FrameToCheck } from './frameToCheck.ts';
+export * from './stretchWords.ts';

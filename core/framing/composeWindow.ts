@@ -7,11 +7,12 @@ import {
   smallestSpan,
   upright,
 } from '../geometry/index.ts';
-import type { Dimensions, KeepMark, Mark, Place, Window } from '../model/index.ts';
+import type { KeepMark, Mark, Window } from '../model/index.ts';
 import { avoidDemand, type Demand, groundOf, keepDemand, type Zone } from './demands.ts';
 import { bestAnswer } from './feasible.ts';
 import { insideLimits, type Limit, paneOf } from './limits.ts';
 import { marksOnPicture } from './marksOnPicture.ts';
+import type { Opening } from './opening.ts';
 import { type Unmet, unmetMarks } from './unmet.ts';
 import { type Setting, type Wanted, wantedWindow } from './wantedWindow.ts';
 
@@ -49,18 +50,24 @@ const enlargedForAvoiding = 1.5;
  */
 export function composeWindow(
   bounds: Bounds,
-  place: Place,
-  output: Dimensions,
+  opening: Opening,
   marks: readonly Mark[],
   { turn, mirror }: Pose = upright,
 ): Composed {
+  const output = opening.dimensions;
   const pose = { turn, mirror };
   const seen = marksOnPicture(marks, bounds.box);
   const unit = Math.max(bounds.box.width, bounds.box.height);
   const box = scaled(bounds.box, unit);
   const pane = paneOf(output, pose);
   const full = insideSpan(box, output, pose.turn);
-  const setting: Setting = { place, pane, box, full, sharpSpan: output.width / unit };
+  const setting: Setting = {
+    opening,
+    pane,
+    box,
+    full,
+    sharpSpan: (output.width / unit) * Math.max(1, 1 / opening.stretch),
+  };
   const least = Math.min(full, smallestSpan(bounds, output, pose.turn) / unit);
   const base: Limit[] = [...insideLimits({ box, beyond: false }, pane), { normal: [0, 0, -1], limit: -least }];
   const answer = chooseWindow(
@@ -75,7 +82,7 @@ export function composeWindow(
     { ...bounds, beyond: false },
     output,
   );
-  const unmet = unmetMarks(window, place, output, seen);
+  const unmet = unmetMarks(window, opening, seen);
   const honoured = (role: Mark['role']) => {
     const all = seen.filter((mark) => mark.role === role);
     return share(all.filter((mark) => !unmet.some((one) => one.markId === mark.id)).length, all.length);
@@ -127,10 +134,10 @@ function withRoom<Kept extends Mark>(mark: Kept, box: Rect): Kept {
 }
 
 /** The zones in which a mark can lie, the best first; those that are the same at this place only once. */
-const zonesOf = (place: Place): Zone[] => [
+const zonesOf = (opening: Opening): Zone[] => [
   'always shown',
-  ...(place.shownPart ? (['open'] as const) : []),
-  ...(place.covered.length > 0 ? (['frame'] as const) : []),
+  ...(opening.shownPart ? (['open'] as const) : []),
+  ...(opening.covered.length > 0 ? (['frame'] as const) : []),
 ];
 
 /** The first answer that is not null. */
@@ -148,10 +155,10 @@ function firstOf<Item, Found>(items: readonly Item[], find: (item: Item) => Foun
  */
 function chooseWindow(
   marks: readonly Mark[],
-  { place, pane, full, sharpSpan, box }: Setting,
+  { opening, pane, full, sharpSpan, box }: Setting,
   settle: (demands: readonly Demand[], kept: readonly KeepMark[]) => Wanted | null,
 ): Wanted | null {
-  const ground = groundOf(place, pane);
+  const ground = groundOf(opening, pane);
   const keeps = byPriority(marks);
   const avoids = marks.filter((mark) => mark.role === 'avoid').map((mark) => avoidDemand(mark, ground));
   const sharpEnough: Demand = {
@@ -165,7 +172,7 @@ function chooseWindow(
   const all = settle([...roomy(keeps), ...sharpAvoids], keeps) ?? settle([...shown, ...sharpAvoids], keeps);
   if (all) return all;
 
-  const zones = zonesOf(place);
+  const zones = zonesOf(opening);
   const demands: Demand[] = [];
   const kept: KeepMark[] = [];
   let answer = settle([], []);

@@ -1,7 +1,8 @@
 import { clamp, type Point, type Rect } from '../geometry/index.ts';
-import type { KeepMark, Place } from '../model/index.ts';
+import type { KeepMark } from '../model/index.ts';
 import { openRect } from './demands.ts';
 import { type Pane, support } from './limits.ts';
+import type { Opening } from './opening.ts';
 
 /** Where the subject is wanted in a frame. */
 export interface Composition {
@@ -30,7 +31,7 @@ const leastExtent = 0.75;
  * profile picture puts its subject in the middle and large; faces go to the upper eye line; who looks to one side gets
  * room on it. All of that within the part of the frame that nothing covers.
  */
-export function compositionOf(kept: readonly KeepMark[], box: Rect, place: Place, pane: Pane): Composition {
+export function compositionOf(kept: readonly KeepMark[], box: Rect, opening: Opening, pane: Pane): Composition {
   const subjects = subjectsOf(kept);
   if (subjects.length === 0) {
     const anchor = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
@@ -42,8 +43,8 @@ export function compositionOf(kept: readonly KeepMark[], box: Rect, place: Place
     y: pane.across.y * extent.middle.x + pane.down.y * extent.middle.y,
   };
   const { output } = pane;
-  const open = openRect(place, output);
-  const profile = place.purpose === 'profile';
+  const open = openRect(opening);
+  const profile = opening.purpose === 'profile';
   const inBox = { x: (anchor.x - box.left) / box.width, y: (anchor.y - box.top) / box.height };
   const inFrame = inPose(inBox, pane);
   const faces = subjects.every((mark) => mark.kind === 'face');

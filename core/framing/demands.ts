@@ -12,6 +12,7 @@ import {
   type Side,
   withinLimits,
 } from './limits.ts';
+import type { Opening } from './opening.ts';
 
 /** The radius with which places of rounded shape round their corners, in output pixels. */
 export const roundedRadius = ({ width, height }: Dimensions) => Math.round(Math.min(width, height) * 0.04);
@@ -28,10 +29,14 @@ export type Zone = 'always shown' | 'open' | 'frame';
 const wholeFrame = ({ width, height }: Dimensions): Rect => ({ left: 0, top: 0, width, height });
 
 /** What of the frame is shown by its shape: its sides, and the corners that a mask takes. */
-export function shapeSides(place: Pick<Place, 'shape'>, output: Dimensions): Side[] {
-  if (place.shape === 'circle') return roundSides(output);
-  const sides = rectangleSides(wholeFrame(output), output);
-  return place.shape === 'rounded' ? [...sides, ...roundedSides(output, roundedRadius(output))] : sides;
+export function shapeSides({ shape, dimensions, inset }: Opening): Side[] {
+  if (shape === 'circle') return roundSides(dimensions, inset);
+  const { width, height } = dimensions;
+  const seen = { left: inset.x, top: inset.y, width: width - 2 * inset.x, height: height - 2 * inset.y };
+  const sides = rectangleSides(seen, dimensions);
+  if (shape === 'rectangle') return sides;
+  const radius = Math.max(0, roundedRadius(dimensions) - inset.x);
+  return [...sides, ...roundedSides(dimensions, radius, inset)];
 }
 
 /** The covered areas that lie on the frame at all, cut to it. */
@@ -50,14 +55,14 @@ export interface Ground {
   outside: FacingSide[];
 }
 
-export function groundOf(place: Place, pane: Pane): Ground {
+export function groundOf(opening: Opening, pane: Pane): Ground {
   const { output } = pane;
-  const shape = facing(shapeSides(place, output), pane);
-  const shown = place.shownPart ? facing(rectangleSides(place.shownPart, output), pane) : [];
+  const shape = facing(shapeSides(opening), pane);
+  const shown = opening.shownPart ? facing(rectangleSides(opening.shownPart, output), pane) : [];
   const beside = (area: Rect) => facing(besideSides(area, output), pane);
   return {
     zones: { 'always shown': [...shape, ...shown], open: shape, frame: shape },
-    covered: coveredRects(place, output).map(beside),
+    covered: coveredRects(opening, output).map(beside),
     outside: beside(wholeFrame(output)),
   };
 }
@@ -79,9 +84,9 @@ export function avoidDemand(mark: Mark, { outside }: Ground): Demand {
  * The largest rectangle of the frame that nothing covers and that is always shown: where a composition is made.
  * Of a few covered areas its sides lie on theirs or on the frame's.
  */
-export function openRect(place: Pick<Place, 'covered' | 'shownPart'>, output: Dimensions): Rect {
-  const frame = place.shownPart ? intersection(place.shownPart, wholeFrame(output)) : wholeFrame(output);
-  const covered = coveredRects(place, output);
+export function openRect({ covered: areas, shownPart, dimensions }: Opening): Rect {
+  const frame = shownPart ? intersection(shownPart, wholeFrame(dimensions)) : wholeFrame(dimensions);
+  const covered = coveredRects({ covered: areas }, dimensions);
   let open = [frame];
   for (const area of covered) {
     open = open.flatMap((rect) => {

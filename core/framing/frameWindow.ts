@@ -1,17 +1,19 @@
-import { boundsOf, clampWindow, type Picture, placeDimensions, wholeWindow } from '../geometry/index.ts';
+import { boundsOf, clampWindow, type Picture, wholeWindow } from '../geometry/index.ts';
 import type { FrameSettings, Mark, Place, Window } from '../model/index.ts';
 import { composeWindow } from './composeWindow.ts';
+import { type OpeningSettings, openingOf } from './opening.ts';
 
 /** The window that a frame shows: composed from the marks until a hand has moved it, and always where it may lie. */
 export function frameWindow(
   original: Picture & { marks: readonly Mark[] },
   place: Place,
-  settings: Pick<FrameSettings, 'window' | 'composed' | 'backing'>,
+  settings: Pick<FrameSettings, 'window' | 'composed' | 'backing'> & OpeningSettings,
 ): Window {
-  const output = placeDimensions(place, original);
+  const opening = openingOf(place, original, settings);
+  const output = opening.dimensions;
   const bounds = boundsOf(original, settings.backing);
   if (!settings.composed) return clampWindow(settings.window, bounds, output);
   // A backing is chosen to show the whole picture, so that is what a composed frame does with it.
   if (bounds.beyond) return wholeWindow(bounds, output, settings.window);
-  return composeWindow(bounds, place, output, original.marks, settings.window).window;
+  return composeWindow(bounds, opening, original.marks, settings.window).window;
 }

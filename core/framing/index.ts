@@ -1,5 +1,6 @@
 export * from './composeWindow.ts';
-export { coveredRects, openRect, roundedRadius } from './demands.ts';
+export { coveredRects, roundedRadius } from './demands.ts';
 export * from './frameWindow.ts';
 export * from './marksOnPicture.ts';
+export * from './opening.ts';
 export { markInFrame, type Unmet, unmetMarks } from './unmet.ts';

@@ -100,23 +100,36 @@ export function rectangleSides(
 /** Corners of the polygon that stands for a circle: it lies inside and loses half a percent of the radius. */
 const circleSides = 32;
 
-/** Sides of a polygon just inside the circle (or, in a frame that is not square, the ellipse) that a round frame shows. */
-export function roundSides(output: Dimensions): Side[] {
+/**
+ * Sides of a polygon just inside the circle (or, in a frame that is not square, the ellipse) that a round frame shows.
+ *
+ * @param inset how far the circle lies inside of the frame's edges, in output pixels
+ */
+export function roundSides(output: Dimensions, inset: Point): Side[] {
+  const half = { x: 0.5 - inset.x / output.width, y: rise(output) / 2 - inset.y / output.width };
   return Array.from({ length: circleSides }, (_, at) => {
     const angle = (2 * Math.PI * at) / circleSides;
     const normal = { x: Math.cos(angle), y: Math.sin(angle) };
-    const radius = Math.hypot(normal.x / 2, (normal.y * rise(output)) / 2);
+    const radius = Math.hypot(normal.x * half.x, normal.y * half.y);
     return { normal, limit: radius * Math.cos(Math.PI / circleSides) };
   });
 }
 
-/** Sides that cut the corners of a frame whose corners are rounded with `radius`, in output pixels. */
-export function roundedSides(output: Dimensions, radius: number): Side[] {
+/**
+ * Sides that cut the corners of a frame whose corners are rounded.
+ *
+ * @param radius of the rounding, in output pixels
+ * @param inset how far the rounded shape lies inside of the frame's edges, in output pixels
+ */
+export function roundedSides(output: Dimensions, radius: number, inset: Point): Side[] {
   return [-1, 1].flatMap((x) =>
     [-1, 1].flatMap((y) =>
       [22.5, 45, 67.5].map((degrees) => {
         const normal = { x: x * Math.cos((degrees * Math.PI) / 180), y: y * Math.sin((degrees * Math.PI) / 180) };
-        const middle = { x: 0.5 - radius / output.width, y: rise(output) / 2 - radius / output.width };
+        const middle = {
+          x: 0.5 - (inset.x + radius) / output.width,
+          y: rise(output) / 2 - (inset.y + radius) / output.width,
+        };
         const inner = Math.cos((11.25 * Math.PI) / 180);
         return {
           normal,

@@ -1,7 +1,8 @@
 import { frameAxes, intersection, originalToFrame, type Rect } from '../geometry/index.ts';
-import type { Dimensions, KeepMark, Mark, Place, Window } from '../model/index.ts';
+import type { Dimensions, KeepMark, Mark, Window } from '../model/index.ts';
 import { coveredRects, shapeSides } from './demands.ts';
 import { facing, paneOf, support, withinLimits } from './limits.ts';
+import type { Opening } from './opening.ts';
 
 /** A mark that a window does not honour. */
 export interface Unmet {
@@ -31,26 +32,28 @@ export function markInFrame(mark: Mark, window: Window, output: Dimensions): Rec
 }
 
 /** All marks that a window does not honour, in their order, with words for each. */
-export function unmetMarks(window: Window, place: Place, output: Dimensions, marks: readonly Mark[]): Unmet[] {
+export function unmetMarks(window: Window, opening: Opening, marks: readonly Mark[]): Unmet[] {
+  const { dimensions } = opening;
   return marks.flatMap((mark) => {
-    const rect = markInFrame(mark, window, output);
-    const found = mark.role === 'keep' ? unmetKeep(mark, rect, window, place, output) : unmetAvoid(mark, rect, output);
+    const rect = markInFrame(mark, window, dimensions);
+    const found = mark.role === 'keep' ? unmetKeep(mark, rect, window, opening) : unmetAvoid(mark, rect, dimensions);
     return found ? [found] : [];
   });
 }
 
-function unmetKeep(mark: KeepMark, rect: Rect, window: Window, place: Place, output: Dimensions): Unmet | null {
-  const cut = cutBy(mark, window, place, output);
-  if (cut > unseen)
-    return { markId: mark.id, kind: 'cut', pixels: Math.ceil(cut), text: cutText(mark, rect, place, output) };
-  const reasons = coveredRects(place, output)
+function unmetKeep(mark: KeepMark, rect: Rect, window: Window, opening: Opening): Unmet | null {
+  const cut = cutBy(mark, window, opening);
+  if (cut > unseen) {
+    return { markId: mark.id, kind: 'cut', pixels: Math.ceil(cut), text: cutText(mark, rect, opening) };
+  }
+  const reasons = coveredRects(opening, opening.dimensions)
     .filter((area) => overlaps(area, rect))
     .map((area) => area.reason);
   if (reasons.length > 0) {
     const text = `${mark.name} lies under ${[...new Set(reasons)].join(' and ')}.`;
     return { markId: mark.id, kind: 'covered', pixels: 0, text };
   }
-  const shown = place.shownPart;
+  const shown = opening.shownPart;
   if (shown && !holds(shown, rect)) {
     const text = `${mark.name} lies outside the part that is always shown (${shown.reason}).`;
     return { markId: mark.id, kind: 'not always shown', pixels: 0, text };
@@ -59,19 +62,23 @@ function unmetKeep(mark: KeepMark, rect: Rect, window: Window, place: Place, out
 }
 
 /** How far a mark reaches out of the shape of the frame, in output pixels. */
-function cutBy(mark: Mark, window: Window, place: Place, output: Dimensions): number {
+function cutBy(mark: Mark, window: Window, opening: Opening): number {
   const at = [window.centreX, window.centreY, window.span];
-  const over = withinLimits(mark, facing(shapeSides(place, output), paneOf(output, window))).map(
+  const over = withinLimits(mark, facing(shapeSides(opening), paneOf(opening.dimensions, window))).map(
     ({ normal, limit }) => normal.reduce((sum, value, index) => sum + value * (at[index] ?? 0), 0) - limit,
   );
-  return (Math.max(...over) * output.width) / window.span;
+  return (Math.max(...over) * opening.dimensions.width) / window.span;
 }
 
-function cutText(mark: Mark, rect: Rect, place: Place, output: Dimensions): string {
-  const what = place.group ? 'panel' : place.shape === 'circle' ? 'circle' : 'frame';
-  const sideways = Math.ceil(Math.max(0, -rect.left) + Math.max(0, rect.left + rect.width - output.width));
-  const upDown = Math.ceil(Math.max(0, -rect.top) + Math.max(0, rect.top + rect.height - output.height));
-  if (sideways + upDown === 0) return `${mark.name} is cut by the ${what}’s rounding.`;
+function cutText(mark: Mark, rect: Rect, { grouped, shape, dimensions, inset, stretch }: Opening): string {
+  const what = grouped ? 'panel' : shape === 'circle' ? 'circle' : 'frame';
+  const { width, height } = dimensions;
+  const over = (first: number, last: number) => Math.max(0, first) + Math.max(0, last);
+  const sideways = Math.ceil(over(-rect.left, rect.left + rect.width - width));
+  const upDown = Math.ceil(over(-rect.top, rect.top + rect.height - height) / stretch);
+  if (sideways + upDown === 0) {
+    return inset.x > 0 ? `${mark.name} lies under the ring.` : `${mark.name} is cut by the ${what}’s rounding.`;
+  }
   const short = sideways >= upDown ? `${sideways} px too narrow` : `${upDown} px too low`;
   return `${mark.name} is cut: the ${what} is ${short} for it.`;
 }

@@ -1,13 +1,14 @@
 import { clamp, type Point, type Rect, rise } from '../geometry/index.ts';
-import type { KeepMark, Place } from '../model/index.ts';
+import type { KeepMark } from '../model/index.ts';
 import { compositionOf } from './composition.ts';
 import { clipPolygon, nearestPoint } from './convexPolygon.ts';
 import type { Range } from './feasible.ts';
 import type { Limit, Pane } from './limits.ts';
+import type { Opening } from './opening.ts';
 
 /** What a window is composed for, in coordinates of about 1. */
 export interface Setting {
-  place: Place;
+  opening: Opening;
   pane: Pane;
   /** The picture. */
   box: Rect;
@@ -34,10 +35,10 @@ const compositionShare = 0.5;
 export function wantedWindow(
   { limits, narrowest, widest }: Range,
   kept: readonly KeepMark[],
-  { place, pane, box, full, sharpSpan }: Setting,
+  { opening, pane, box, full, sharpSpan }: Setting,
 ): Wanted {
   const high = widest[2] ?? 0;
-  const wish = compositionOf(kept, box, place, pane);
+  const wish = compositionOf(kept, box, opening, pane);
   const centre = (span: number): Point => ({
     x: wish.anchor.x - (pane.across.x * wish.offset.x + pane.down.x * wish.offset.y) * span,
     y: wish.anchor.y - (pane.across.y * wish.offset.x + pane.down.y * wish.offset.y) * span,

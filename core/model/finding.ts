@@ -8,6 +8,7 @@ export interface Finding {
     | 'low quality'
     | 'format'
     | 'transparency'
+    | 'stretched'
     | 'covered middle'
     | 'hidden middle'
     | 'mark cut'

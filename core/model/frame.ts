@@ -1,7 +1,10 @@
 import { z } from 'zod';
-import { BackingSchema } from './backing.ts';
+import { BackingSchema, ColourSchema } from './backing.ts';
 import { DeliveryFormatSchema } from './format.ts';
+import { RingSchema } from './ring.ts';
 import { WindowSchema } from './window.ts';
+
+export const stretches = { least: 0.25, most: 4 } as const;
 
 /** One original fitted to one place. `version` grows by one with every save. */
 export const FrameSchema = z.object({
@@ -15,6 +18,14 @@ export const FrameSchema = z.object({
   composed: z.boolean(),
   /** Null where the picture has to reach every edge of the frame. */
   backing: BackingSchema.nullable(),
+  /** Only round and rounded frames have one. */
+  ring: RingSchema.nullable(),
+  /** A round or rounded frame is delivered as its shape, with nothing round it, instead of as a full rectangle. */
+  cutOut: z.boolean(),
+  /** The colour that comes under everything transparent; null keeps it transparent where the format can carry that. */
+  flatten: ColourSchema.nullable(),
+  /** How many times wider the picture is drawn than it is, against its height: 1 unless a person asks for a stretch. */
+  stretch: z.number().min(stretches.least).max(stretches.most),
   format: DeliveryFormatSchema,
   version: z.int().positive(),
 });
@@ -25,9 +36,23 @@ export const FrameSettingsSchema = FrameSchema.pick({
   window: true,
   composed: true,
   backing: true,
+  ring: true,
+  cutOut: true,
+  flatten: true,
+  stretch: true,
   format: true,
 });
 export type FrameSettings = z.infer<typeof FrameSettingsSchema>;
+
+/** What a frame has that nobody has set anything for, besides its window and format. */
+export const plainSettings = {
+  composed: true,
+  backing: null,
+  ring: null,
+  cutOut: false,
+  flatten: null,
+  stretch: 1,
+} as const satisfies Partial<FrameSettings>;
 
 /** A change to a frame: what a fix carries, and what the bench saves. */
 export const FrameChangeSchema = FrameSettingsSchema.partial();

@@ -7,5 +7,6 @@ export * from './mark.ts';
 export * from './original.ts';
 export * from './place.ts';
 export * from './project.ts';
+export * from './ring.ts';
 export * from './weight.ts';
 export * from './window.ts';

@@ -1,5 +1,6 @@
 import { intersection, type Point, type Rect, turnParts, turnVector, windowReach } from '../geometry/index.ts';
 import type { Dimensions } from '../model/index.ts';
+import { planOpening } from './opening.ts';
 import type { Part } from './part.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
@@ -52,9 +53,11 @@ const isOnSide = (quarter: number) => Math.abs(quarter) === 90;
 const whole = (value: number) => Math.max(1, Math.round(value));
 
 function layUpright(plan: RenderPlan, quarter: Laying['quarter']): Laying {
-  const { output, window } = plan;
-  const field = isOnSide(quarter) ? { width: output.height, height: output.width } : output;
-  const { part, margins } = partOfField(plan, windowReach(window, output), field);
+  const { window } = plan;
+  const opening = planOpening(plan);
+  const { pixels } = opening;
+  const field = isOnSide(quarter) ? { width: pixels.height, height: pixels.width } : pixels;
+  const { part, margins } = partOfField(plan, windowReach(window, opening.window), field);
   return { part, margins, quarter, tilting: null, mirror: window.mirror };
 }
 
@@ -78,7 +81,8 @@ function partOfField(plan: RenderPlan, reach: Rect, field: Dimensions): Pick<Lay
 }
 
 function layTilted(plan: RenderPlan): Laying {
-  const { output, window } = plan;
+  const { window } = plan;
+  const output = planOpening(plan).window;
   const times = Math.min(oversampling, Math.max(1, window.span / output.width));
   const cut = { width: whole(output.width * times), height: whole(output.height * times) };
   /** Pixels of the field for one original pixel. */

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { plainSettings } from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
 import {
   asStored,
@@ -8,6 +9,7 @@ import {
   type Orientation,
   planFrame,
   planHash,
+  planOpening,
   RenderPlanSchema,
   sampling,
   scalePlan,
@@ -30,11 +32,13 @@ const aPlan = fc
     turn,
     mirror: fc.boolean(),
     echo: fc.boolean(),
+    ring: fc.constantFrom(0, 3, 40),
+    stretch: fc.constantFrom(1, 1.7, 0.6),
   })
-  .map(({ original, output, x, y, span, png, turn, mirror, echo }) =>
+  .map(({ original, output, x, y, span, png, turn, mirror, echo, ring, stretch }) =>
     planFrame({
       original: { ...original, sha256: 'ab'.repeat(32), hasAlpha: false, trim: null, marks: [] },
-      place: samplePlace(output),
+      place: samplePlace({ ...output, shape: 'rounded' }),
       settings: {
         window: {
           centreX: x * original.width,
@@ -43,8 +47,11 @@ const aPlan = fc
           turn,
           mirror,
         },
+        ...plainSettings,
         composed: false,
         backing: echo ? { kind: 'echo' } : null,
+        ring: ring > 0 ? { width: ring, colour: '#1f6f66', side: 'outside' } : null,
+        stretch,
         format: png ? 'png' : 'jpeg',
       },
     }),
@@ -65,7 +72,7 @@ test('what is laid fills the field exactly: part and margins, then turned and cu
       }
       if (!tilting) {
         const onSide = Math.abs(quarter) === 90;
-        expect(onSide ? { width: field.height, height: field.width } : field).toEqual(plan.output);
+        expect(onSide ? { width: field.height, height: field.width } : field).toEqual(planOpening(plan).pixels);
         return;
       }
       // The middle of the field comes to the middle of the cut.
@@ -128,8 +135,8 @@ test('the hash depends on the values, not on the order of keys or arithmetic noi
     place: samplePlace({ width: 1080, height: 1350 }),
     settings: {
       window: { centreX: 3000, centreY: 2000, span: 3000, turn: 0, mirror: false },
+      ...plainSettings,
       composed: false,
-      backing: null,
       format: 'jpeg' as const,
     },
   };

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { frameWindow } from '../framing/index.ts';
+import { frameWindow, ringOf, roundedRadius } from '../framing/index.ts';
 import { pictureBox, placeDimensions } from '../geometry/index.ts';
 import {
   BackingSchema,
@@ -10,13 +10,14 @@ import {
   type FrameSettings,
   type Original,
   type Place,
+  RingSchema,
   TrimSchema,
   WindowSchema,
 } from '../model/index.ts';
 import { budgetBytes, defaultHeadroom } from '../weighing/index.ts';
 
 /** Grows when the same plan would come out as other bytes, so that nothing cached under the old number is used. */
-export const engineVersion = 2;
+export const engineVersion = 3;
 
 /** Transparency becomes this colour where the format cannot carry it. */
 export const flattenColour = '#ffffff';
@@ -34,6 +35,19 @@ export const RenderPlanSchema = z.object({
   /** What shows where the window reaches past the picture; null where it does not. */
   backing: BackingSchema.nullable(),
   output: DimensionsSchema,
+  /** How many times wider the picture is drawn than it is. */
+  stretch: z.number().positive(),
+  /** The shape that a ring follows or that the file is cut out as; null for a plain rectangle. */
+  shape: z
+    .object({
+      kind: z.enum(['ellipse', 'rounded']),
+      /** Of the rounded corners, in output pixels. */
+      radius: z.number().min(0),
+      /** Its width in output pixels, which is a fraction in a proof. */
+      ring: RingSchema.extend({ width: z.number().positive() }).nullable(),
+      cutOut: z.boolean(),
+    })
+    .nullable(),
   /** Colour behind transparent parts, `#rrggbb`; null keeps them transparent. */
   flatten: z.string().nullable(),
   encoding: z.object({
@@ -61,7 +75,9 @@ export interface FrameToPlan {
 /** The plan of one frame at its full dimensions. */
 export function planFrame({ original, place, settings, headroom = defaultHeadroom }: FrameToPlan): RenderPlan {
   const window = frameWindow(original, place, settings);
-  const isTransparent = settings.backing?.kind === 'transparent';
+  const output = placeDimensions(place, original);
+  const isTransparent = original.hasAlpha || settings.backing?.kind === 'transparent' || isCutOut(place, settings);
+  const needsFlattening = settings.flatten !== null || !carriesTransparency(settings.format);
   return {
     engine: engineVersion,
     original: { sha256: original.sha256, width: original.width, height: original.height },
@@ -74,15 +90,32 @@ export function planFrame({ original, place, settings, headroom = defaultHeadroo
       turn: settle(window.turn),
     },
     backing: settings.backing,
-    output: placeDimensions(place, original),
-    flatten: !carriesTransparency(settings.format) && (original.hasAlpha || isTransparent) ? flattenColour : null,
+    output,
+    stretch: settings.stretch,
+    shape: shapeOf(place, settings, output),
+    flatten: isTransparent && needsFlattening ? (settings.flatten ?? flattenColour) : null,
     encoding: { format: settings.format, quality: bestQuality, budgetBytes: budgetBytes(place.limit, headroom) },
   };
+}
+
+/** Whether a frame is delivered as its shape, with nothing round it. */
+export const isCutOut = (place: Pick<Place, 'shape'>, { cutOut }: Pick<FrameSettings, 'cutOut'>): boolean =>
+  cutOut && place.shape !== 'rectangle';
+
+function shapeOf(place: Place, settings: FrameSettings, output: Dimensions): RenderPlan['shape'] {
+  const ring = ringOf(place, output, settings.ring);
+  const cutOut = isCutOut(place, settings);
+  if (!ring && !cutOut) return null;
+  const kind = place.shape === 'circle' ? 'ellipse' : 'rounded';
+  return { kind, radius: kind === 'rounded' ? roundedRadius(output) : 0, ring, cutOut };
 }
 
 /** The same picture at other dimensions: a proof. At least one pixel each way. */
 export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {
   const scaled = (pixels: number) => Math.max(1, Math.round(pixels * factor));
   const output: Dimensions = { width: scaled(plan.output.width), height: scaled(plan.output.height) };
-  return { ...plan, output };
+  const { shape } = plan;
+  if (!shape) return { ...plan, output };
+  const ring = shape.ring && { ...shape.ring, width: shape.ring.width * factor };
+  return { ...plan, output, shape: { ...shape, radius: shape.radius * factor, ring } };
 }

@@ -1,1 +1,2 @@
 export * from './contentBox.ts';
+export * from './standingOut.ts';

@@ -1,4 +1,11 @@
-import { type FrameSettings, type Original, type Place, PlaceSchema, type Window } from '../model/index.ts';
+import {
+  type FrameSettings,
+  type Original,
+  type Place,
+  PlaceSchema,
+  plainSettings,
+  type Window,
+} from '../model/index.ts';
 
 /** A place for tests: a post of 600 x 500 that takes JPEG and PNG, unless told otherwise. */
 export function samplePlace(values: Partial<Place> = {}): Place {
@@ -39,5 +46,11 @@ export function byHand(
   window: Pick<Window, 'centreX' | 'centreY' | 'span'> & Partial<Window>,
   values: Partial<FrameSettings> = {},
 ): FrameSettings {
-  return { window: { turn: 0, mirror: false, ...window }, composed: false, backing: null, format: 'jpeg', ...values };
+  return {
+    ...plainSettings,
+    window: { turn: 0, mirror: false, ...window },
+    composed: false,
+    format: 'jpeg',
+    ...values,
+  };
 }

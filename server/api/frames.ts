@@ -1,4 +1,5 @@
-import { boundsOf, clampWindow, placeDimensions } from '@inkwell/core/geometry';
+import { openingOf } from '@inkwell/core/framing';
+import { boundsOf, clampWindow } from '@inkwell/core/geometry';
 import { type Frame, type FrameChange, FrameChangeSchema, type Original, type Place } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { Router } from 'express';
@@ -14,8 +15,9 @@ const ProofSchema = z.object({ plan: z.string(), width: z.coerce.number().int().
 /** The change as it is kept: a window that is set lies where it may, and was moved by hand unless the change says otherwise. */
 function settledChange(frame: Frame, change: FrameChange, original: Original, place: Place): FrameChange {
   if (!change.window) return change;
-  const bounds = boundsOf(original, change.backing === undefined ? frame.backing : change.backing);
-  const window = clampWindow(change.window, bounds, placeDimensions(place, original));
+  const settings = { ...frame, ...change };
+  const bounds = boundsOf(original, settings.backing);
+  const window = clampWindow(change.window, bounds, openingOf(place, original, settings).dimensions);
   return { composed: false, ...change, window };
 }
 

@@ -2,6 +2,7 @@ import { NameSchema, type Original, OriginalSettingsSchema } from '@inkwell/core
 import busboy from 'busboy';
 import { Router } from 'express';
 import { z } from 'zod';
+import { colourAt, proposeColours } from '../imaging/colours.ts';
 import { previewPlan } from '../imaging/preview.ts';
 import { proposeTrim } from '../imaging/trimming.ts';
 import { Refusal } from '../refusal.ts';
@@ -17,6 +18,7 @@ import {
 } from '../store/originals.ts';
 import { found, idOf } from './params.ts';
 
+const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
 const WidthSchema = z.coerce.number().int().min(16).max(4000);
 const SettingsSchema = z.object({ version: z.int().positive(), change: OriginalSettingsSchema.partial() });
 const TrimOptionsSchema = z.object({
@@ -118,6 +120,24 @@ export function originalsRouter({ db, importing, proofs, copies }: Services): Ro
     const { tolerance, shadow } = TrimOptionsSchema.parse(request.query);
     const original = found(await findOriginal(db, idOf(request)), 'This original');
     response.json({ trim: await proposeTrim(original, { tolerance, shadow: shadow === 'kept' }, copies) });
+  });
+
+  // Up to five colours that stand for the picture.
+  router.get('/:id/colours', async (request, response) => {
+    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    response.json({ colours: await proposeColours(original, copies) });
+  });
+
+  // The colour of one pixel of the original; null where it is transparent.
+  router.get('/:id/colour', async (request, response) => {
+    const at = PointSchema.parse(request.query);
+    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    if (at.x >= original.width || at.y >= original.height) {
+      throw new Refusal(
+        `There is no pixel ${at.x}, ${at.y}: the picture is ${original.width} × ${original.height} px.`,
+      );
+    }
+    response.json({ colour: await colourAt(original, at, copies) });
   });
 
   router.post('/:id/duplicate', async (request, response) => {

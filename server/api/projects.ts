@@ -1,5 +1,5 @@
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
-import { FrameSettingsSchema, NameSchema } from '@inkwell/core/model';
+import { FrameSettingsSchema, NameSchema, plainSettings } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
@@ -92,9 +92,8 @@ export function projectsRouter({ db, book, queue }: Services): Router {
         projectId,
         originalId,
         placeId,
+        ...plainSettings,
         window: largestWindow(wholeOf(original), placeDimensions(place, original)),
-        composed: true,
-        backing: null,
         format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
         ...settings,
       };

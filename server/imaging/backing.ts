@@ -1,6 +1,6 @@
 import { clampWindow, wholeOf } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
-import type { RenderPlan } from '@inkwell/core/planning';
+import { planOpening, type RenderPlan } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import { fromPixels, type Pixels } from './pixels.ts';
 
@@ -15,12 +15,15 @@ const echoTone = { brightness: 0.9, saturation: 0.85 };
 export function echoPlan(plan: RenderPlan): RenderPlan {
   const { left, top, width, height } = plan.picture;
   const bounds = { ...wholeOf({ width, height }), box: { left, top, width, height } };
-  const share = Math.min(1, echoSide / Math.max(plan.output.width, plan.output.height));
+  const opening = planOpening(plan);
+  const { pixels } = opening;
+  const share = Math.min(1, echoSide / Math.max(pixels.width, pixels.height));
   const output: Dimensions = {
-    width: Math.max(1, Math.round(plan.output.width * share)),
-    height: Math.max(1, Math.round(plan.output.height * share)),
+    width: Math.max(1, Math.round(pixels.width * share)),
+    height: Math.max(1, Math.round(pixels.height * share)),
   };
-  return { ...plan, output, window: clampWindow(plan.window, bounds, plan.output), backing: null };
+  const window = clampWindow(plan.window, bounds, opening.window);
+  return { ...plan, output, window, backing: null, shape: null, flatten: null };
 }
 
 /** Makes an echo of the small picture that `echoPlan` asked for. */

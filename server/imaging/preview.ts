@@ -12,6 +12,8 @@ export function previewPlan(original: Pick<Original, 'sha256' | 'width' | 'heigh
     window: largestWindow(wholeOf({ width, height }), { width, height }),
     backing: null,
     output: { width, height },
+    stretch: 1,
+    shape: null,
     flatten: null,
     encoding: { format: original.hasAlpha ? 'png' : 'jpeg', quality: 90, budgetBytes: Number.MAX_SAFE_INTEGER },
   };

@@ -3,6 +3,7 @@ import {
   type Laying,
   layPicture,
   type Part,
+  planOpening,
   type RenderPlan,
   sampling,
   turnUpright,
@@ -10,6 +11,7 @@ import {
 import sharp, { type Sharp } from 'sharp';
 import { blurred, coloured, echoPlan } from './backing.ts';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
+import { shaped } from './shaping.ts';
 import { levelPath, type WorkingCopy } from './workingCopy.ts';
 
 /** Carries out a plan up to, not including, its encoding. */
@@ -18,9 +20,9 @@ export async function renderPixels(plan: RenderPlan, copy: WorkingCopy): Promise
   const part = await upright(await resampled(laying.part, copy), copy);
   const field = await withMargins(part, laying, plan.backing?.kind === 'mirrored edges');
   const laid = await turned(field, laying, plan);
-  const backed = await onBacking(laid, plan, copy);
-  if (!plan.flatten || backed.channels % 2 === 1) return backed;
-  return toPixels(fromPixels(backed).flatten({ background: plan.flatten }));
+  const done = await shaped(await onBacking(laid, plan, copy), plan);
+  if (!plan.flatten || done.channels % 2 === 1) return done;
+  return toPixels(fromPixels(done).flatten({ background: plan.flatten }));
 }
 
 /** The pixels of a part, from the working copy, still as they are stored. */
@@ -72,7 +74,8 @@ const clear = { r: 0, g: 0, b: 0, alpha: 0 };
 const joined = (colour: Pixels, { data, width, height }: Pixels): Promise<Pixels> =>
   toPixels(fromPixels(colour).joinChannel(data, { raw: { width, height, channels: 1 } }));
 
-async function turned(field: Pixels, { quarter, tilting, mirror }: Laying, { output }: RenderPlan): Promise<Pixels> {
+async function turned(field: Pixels, { quarter, tilting, mirror }: Laying, plan: RenderPlan): Promise<Pixels> {
+  const output = planOpening(plan).pixels;
   const mirrored = (picture: Sharp) => toPixels(picture.flop(mirror));
   if (!tilting) {
     const degrees = (quarter + 360) % 360;
@@ -107,7 +110,8 @@ async function turned(field: Pixels, { quarter, tilting, mirror }: Laying, { out
 
 /** Lays what has transparent margins on its backing. */
 async function onBacking(laid: Pixels, plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
-  const { backing, output } = plan;
+  const { backing } = plan;
+  const output = planOpening(plan).pixels;
   if (!backing || backing.kind === 'mirrored edges' || backing.kind === 'transparent') return laid;
   if (laid.channels % 2 === 1) return laid;
   const ground =

@@ -1,7 +1,7 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
-import { planHash } from '@inkwell/core/planning';
+import { planHash, planOpening } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measure.ts';
 import { type RenderedFile, renderAtQuality, renderFile } from '../imaging/render.ts';
 import type { WorkingCopies, WorkingCopy } from '../imaging/workingCopy.ts';
@@ -82,7 +82,7 @@ async function deliverItem(
       limitBytes: item.limit.bytes,
       limitUnit: item.limit.unit,
       window: {
-        ...windowRect(plan.window, output),
+        ...windowRect(plan.window, planOpening(plan).window),
         turn: plan.window.turn,
         mirror: plan.window.mirror,
       },

@@ -1,9 +1,20 @@
-import type { Backing, DeliveryFormat, LeftOut, ManifestFile, Mark, Original, Trim, Window } from '@inkwell/core/model';
+import type {
+  Backing,
+  DeliveryFormat,
+  LeftOut,
+  ManifestFile,
+  Mark,
+  Original,
+  Ring,
+  Trim,
+  Window,
+} from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import {
   bigint,
   boolean,
   customType,
+  doublePrecision,
   index,
   integer,
   jsonb,
@@ -98,6 +109,10 @@ export const frames = pgTable(
     window: jsonb('window').$type<Window>().notNull(),
     composed: boolean('composed').notNull().default(false),
     backing: jsonb('backing').$type<Backing>(),
+    ring: jsonb('ring').$type<Ring>(),
+    cutOut: boolean('cut_out').notNull().default(false),
+    flatten: text('flatten'),
+    stretch: doublePrecision('stretch').notNull().default(1),
     format: text('format').$type<DeliveryFormat>().notNull(),
     version: integer('version').notNull().default(1),
   },

@@ -1,12 +1,11 @@
 import { mkdtemp } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Backing, Window } from '@inkwell/core/model';
-import { planFrame, scalePlan } from '@inkwell/core/planning';
+import type { Backing, FrameSettings, Window } from '@inkwell/core/model';
+import { planFrame, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import { byHand, samplePlace } from '@inkwell/core/testing';
-import sharp from 'sharp';
 import { describe, expect, inject, test } from 'vitest';
 import { inspect } from '../imaging/inspect.ts';
-import type { Pixels } from '../imaging/pixels.ts';
+import { fromPixels, type Pixels } from '../imaging/pixels.ts';
 import { renderPixels } from '../imaging/renderPixels.ts';
 import { makeWorkingCopy, type WorkingCopy } from '../imaging/workingCopy.ts';
 import { chart, difference } from '../testing/pictures.ts';
@@ -154,6 +153,84 @@ describe('on a backing', () => {
   });
 });
 
+describe('in a round frame', () => {
+  const side = 240;
+  const middle = side / 2;
+  const round = (settings: Partial<FrameSettings>) =>
+    planFrame({
+      original: { sha256: 'x', width, height, hasAlpha: false, trim: null, marks: [] },
+      place: samplePlace({ width: side, height: side, shape: 'circle' }),
+      settings: byHand({ centreX: 450, centreY: 320, span: 360 }, { format: 'png', ...settings }),
+    });
+  const draw = (plan: RenderPlan) => renderPixels(plan, copies.get(1) as WorkingCopy);
+  const ring = { width: 18, colour: '#a86a10' };
+  const [red, green] = [0xa8, 0x6a];
+
+  test.each([
+    { where: 'outside', shown: side - 36 },
+    { where: 'inside', shown: side },
+  ] as const)('a ring lies $where; only then the picture is made smaller for it', async ({ where, shown }) => {
+    for (const cutOut of [false, true]) {
+      const { data, channels } = await draw(round({ ring: { ...ring, side: where }, cutOut }));
+      expect(channels).toBe(cutOut ? 4 : 3);
+      for (let y = 0; y < side; y += 5) {
+        for (let x = 0; x < side; x += 5) {
+          const away = Math.hypot(x + 0.5 - middle, y + 0.5 - middle);
+          const pixel = data.subarray((y * side + x) * channels, (y * side + x + 1) * channels);
+          const near = (a: number, b: number) => expect(Math.abs(a - b)).toBeLessThan(3.2);
+          if (away < middle - 18 - 2) {
+            const scale = 360 / shown;
+            near(pixel[0] ?? 0, (255 * (450 + (x + 0.5 - middle) * scale - 1)) / width);
+            near(pixel[1] ?? 0, (255 * (320 + (y + 0.5 - middle) * scale - 1)) / height);
+          } else if (away > middle - 18 + 2 && (away < middle - 2 || !cutOut)) {
+            near(pixel[0] ?? 0, red);
+            near(pixel[1] ?? 0, green);
+          } else if (away > middle + 2) expect(pixel[3]).toBe(0);
+        }
+      }
+    }
+  });
+
+  test('a cut out circle has a circle’s area and soft edges; flattened, its corners have the colour that was chosen', async () => {
+    const { data } = await draw(round({ cutOut: true }));
+    const alphas = data.filter((_, at) => at % 4 === 3);
+    const area = alphas.reduce((sum, alpha) => sum + alpha / 255, 0);
+    expect(Math.abs(area / (Math.PI * middle ** 2) - 1)).toBeLessThan(0.002);
+    expect(alphas.filter((alpha) => alpha > 0 && alpha < 255).length).toBeGreaterThan(side);
+    const flat = await draw(round({ cutOut: true, format: 'jpeg', flatten: '#ff0000' }));
+    expect(flat.channels).toBe(3);
+    expect([...flat.data.subarray(0, 3)]).toEqual([255, 0, 0]);
+    expect([...(await draw(round({ cutOut: true, format: 'jpeg' }))).data.subarray(0, 3)]).toEqual([255, 255, 255]);
+  });
+
+  test('the proof of a frame with a ring is the file scaled down', async () => {
+    const plan = round({ ring: { ...ring, side: 'outside' } });
+    const [whole, half] = await Promise.all([plan, scalePlan(plan, 0.5)].map(draw));
+    if (!whole || !half) throw new Error('not rendered');
+    expect(await difference(fromPixels(whole).resize(half.width), fromPixels(half))).toBeLessThan(0.5);
+  });
+});
+
+test.each([0, 90, 12])('a stretch draws the picture wider than it is, turned by %s', async (turn) => {
+  const stretch = 1.5;
+  const original = { sha256: 'x', width, height, hasAlpha: false, trim: null, marks: [] };
+  const window = { centreX: 450, centreY: 320, span: 300, turn };
+  const settings = byHand(window, { format: 'png', stretch });
+  const { data, channels } = await renderPixels(
+    planFrame({ original, place: samplePlace(output), settings }),
+    copies.get(1) as WorkingCopy,
+  );
+  for (let y = 5; y < output.height; y += 15) {
+    for (let x = 5; x < output.width; x += 15) {
+      // What lies half as far down in the file again lies there on the original.
+      const at = source(window, x, (y + 0.5 - output.height / 2) * stretch + output.height / 2 - 0.5);
+      const pixel = (y * output.width + x) * channels;
+      expect(Math.abs((data[pixel] ?? 0) - (255 * (at.x - 1)) / width)).toBeLessThan(3.2);
+      expect(Math.abs((data[pixel + 1] ?? 0) - (255 * (at.y - 1)) / height)).toBeLessThan(3.2);
+    }
+  }
+});
+
 test('what lies outside of a trim is never seen', async () => {
   const trim = { left: 200, top: 100, width: 500, height: 400 };
   const inside: Asked = { window: { centreX: 0, centreY: 0, span: 5000 }, trim };
@@ -168,8 +245,7 @@ test('the proof of a turned frame on a backing is the file scaled down', async (
   const plan = planFor({ window: { turn: 6, span: 1100 }, backing: { kind: 'echo' } });
   const copy = copies.get(1) as WorkingCopy;
   const [whole, third] = await Promise.all([plan, scalePlan(plan, 1 / 3)].map((one) => renderPixels(one, copy)));
-  const png = ({ data, ...raw }: Pixels) => sharp(data, { raw }).png();
   if (!whole || !third) throw new Error('not rendered');
-  const scaled = sharp(await png(whole).toBuffer()).resize(third.width, third.height, { kernel: 'lanczos3' });
-  expect(await difference(await scaled.png().toBuffer(), await png(third).toBuffer())).toBeLessThan(1.5);
+  const scaled = fromPixels(whole).resize(third.width, third.height, { kernel: 'lanczos3' });
+  expect(await difference(scaled, fromPixels(third))).toBeLessThan(1.5);
 });

@@ -1,4 +1,4 @@
-import { type Original, OriginalSchema, type OriginalSettings, TrimSchema } from '@inkwell/core/model';
+import { ColourSchema, type Original, OriginalSchema, type OriginalSettings, TrimSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask, type Saved, save, tell } from './client.ts';
@@ -25,6 +25,23 @@ export function useTrimProposal(id: string, options: { tolerance: number; shadow
     staleTime: Number.POSITIVE_INFINITY,
   });
 }
+
+const ColoursSchema = z.object({ colours: z.array(ColourSchema) });
+
+/** Up to five colours that stand out in an original. */
+export function useColours(id: string) {
+  return useQuery({
+    queryKey: ['colours', id],
+    queryFn: async () => (await ask(ColoursSchema, `/originals/${id}/colours`)).colours,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+const ColourAtSchema = z.object({ colour: ColourSchema.nullable() });
+
+/** The colour of one pixel of an original; null where it is transparent. @throws ApiError */
+export const colourOf = async (id: string, x: number, y: number): Promise<string | null> =>
+  (await ask(ColourAtSchema, `/originals/${id}/colour?x=${x}&y=${y}`)).colour;
 
 /** A picture of the whole original, at most `width` pixels wide. */
 export const previewUrl = (original: Pick<Original, 'id'>, width: number) =>

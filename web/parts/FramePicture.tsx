@@ -1,7 +1,15 @@
 import './FramePicture.css';
-import { roundedRadius } from '@inkwell/core/framing';
+import { ringOf, roundedRadius } from '@inkwell/core/framing';
 import { frameAxes, pictureBox } from '@inkwell/core/geometry';
-import type { Backing, Dimensions, Original, Place, Window } from '@inkwell/core/model';
+import {
+  carriesTransparency,
+  type Dimensions,
+  type FrameSettings,
+  type Original,
+  type Place,
+  type Window,
+} from '@inkwell/core/model';
+import { flattenColour, isCutOut, ringPath } from '@inkwell/core/planning';
 import { type CSSProperties, useState } from 'react';
 import { proofUrl } from '../api/frames.ts';
 import { previewUrl } from '../api/originals.ts';
@@ -20,44 +28,70 @@ export function FramePicture(props: {
   place: Pick<Place, 'shape'>;
   output: Dimensions;
   window: Window;
-  backing: Backing | null;
+  settings: FrameSettings;
   /** The plan whose proof is shown; null while a hand moves the frame or a save is on its way. */
   planHash: string | null;
   width: number;
+  /** Shows the file as the network's mask leaves it, even where it is cut out already. */
+  masked?: boolean;
 }) {
-  const { frameId, original, place, output, window, backing, planHash, width } = props;
+  const { frameId, original, place, output, window, settings, planHash, width, masked = false } = props;
+  const { backing, flatten } = settings;
   const [loaded, setLoaded] = useState<string | null>(null);
   const height = (width * output.height) / output.width;
   const pixels = Math.min(output.width, Math.ceil((width * devicePixelRatio) / proofStep) * proofStep);
   const proved = planHash !== null && loaded === planHash;
   const preview = previewUrl(original, movingPreviewWidth);
+  const scale = width / output.width;
+  const rounding = place.shape === 'circle' ? '50%' : place.shape === 'rounded' ? roundedRadius(output) * scale : 0;
+  const cutOut = isCutOut(place, settings);
+  const seeThrough = flatten === null && carriesTransparency(settings.format);
+  const ring = ringOf(place, output, settings.ring);
+  const margin = ring?.side === 'outside' ? ring.width * scale : 0;
   return (
     <span
       className="frame-picture"
-      data-shape={place.shape}
+      data-transparent={seeThrough && (cutOut || backing?.kind === 'transparent')}
       data-true={proved}
       style={{
         width,
         height,
-        ...(place.shape === 'rounded' ? { borderRadius: (roundedRadius(output) * width) / output.width } : {}),
-        ...(backing?.kind === 'colour' ? { background: backing.colour } : {}),
+        ...(cutOut && !masked ? {} : { borderRadius: rounding }),
+        ...(cutOut && !seeThrough ? { background: flatten ?? flattenColour } : {}),
       }}
     >
-      {!proved && backing?.kind === 'echo' && <img alt="" className="echo" src={preview} />}
       {!proved && (
-        <img
-          alt=""
-          className="moving"
-          decoding="sync"
-          src={preview}
-          style={movedPreview(original, window, { width, height })}
-        />
+        <span
+          className="moving-layers"
+          style={{ borderRadius: rounding, ...(backing?.kind === 'colour' ? { background: backing.colour } : {}) }}
+        >
+          {backing?.kind === 'echo' && <img alt="" className="echo" src={preview} />}
+          <img
+            alt=""
+            className="moving"
+            decoding="sync"
+            src={preview}
+            style={movedPreview(original, window, settings.stretch, margin, { width, height })}
+          />
+          {ring && (
+            <svg className="moving-ring" viewBox={`0 0 ${output.width} ${output.height}`} aria-hidden="true">
+              <path
+                fill={ring.colour}
+                fillRule="evenodd"
+                d={ringPath(
+                  { kind: place.shape === 'circle' ? 'ellipse' : 'rounded', radius: roundedRadius(output) },
+                  ring.width,
+                  output,
+                )}
+              />
+            </svg>
+          )}
+        </span>
       )}
       {planHash && (
         <img
           alt=""
           className="proof"
-          data-transparent={backing?.kind === 'transparent'}
           src={proofUrl(frameId, planHash, pixels)}
           style={{ visibility: proved ? 'visible' : 'hidden' }}
           onLoad={() => setLoaded(planHash)}
@@ -67,20 +101,30 @@ export function FramePicture(props: {
   );
 }
 
-/** Lays the preview of an original so that a box of CSS pixels shows what the window shows. */
-function movedPreview(original: Original, window: Window, box: Dimensions): CSSProperties {
-  const scale = box.width / window.span;
+/**
+ * Lays the preview of an original so that a box of CSS pixels shows what the window shows.
+ *
+ * @param margin CSS pixels of the box on each side that the window does not fill
+ */
+function movedPreview(
+  original: Original,
+  window: Window,
+  stretch: number,
+  margin: number,
+  box: Dimensions,
+): CSSProperties {
+  const scale = (box.width - 2 * margin) / window.span;
   const { across, down } = frameAxes(window);
   const [x, y] = [window.centreX * scale, window.centreY * scale];
   const left = box.width / 2 - (across.x * x + across.y * y);
-  const top = box.height / 2 - (down.x * x + down.y * y);
+  const top = box.height / 2 - (down.x * x + down.y * y) / stretch;
   const trim = pictureBox(original);
   const right = original.width - trim.left - trim.width;
   const bottom = original.height - trim.top - trim.height;
   return {
     width: original.width * scale,
     height: original.height * scale,
-    transform: `matrix(${across.x}, ${down.x}, ${across.y}, ${down.y}, ${left}, ${top})`,
+    transform: `matrix(${across.x}, ${down.x / stretch}, ${across.y}, ${down.y / stretch}, ${left}, ${top})`,
     ...(original.trim
       ? { clipPath: `inset(${trim.top * scale}px ${right * scale}px ${bottom * scale}px ${trim.left * scale}px)` }
       : {}),

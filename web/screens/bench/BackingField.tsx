@@ -1,5 +1,13 @@
-import { type Backing, ColourSchema, carriesTransparency, type ImageFormat } from '@inkwell/core/model';
-import { ColorPicker, Select } from 'antd';
+import {
+  type Backing,
+  carriesTransparency,
+  DeliveryFormatSchema,
+  type ImageFormat,
+  type Original,
+} from '@inkwell/core/model';
+import { Select } from 'antd';
+import { useColours } from '../../api/originals.ts';
+import { ColourField } from '../../parts/ColourField.tsx';
 
 type Choice = Backing['kind'] | 'none';
 const choices: { value: Choice; label: string }[] = [
@@ -9,21 +17,22 @@ const choices: { value: Choice; label: string }[] = [
   { value: 'colour', label: 'One colour' },
   { value: 'transparent', label: 'Transparent' },
 ];
-const firstColour = '#f4f1ea';
-
-function backingOf(kind: Choice): Backing | null {
-  if (kind === 'none') return null;
-  return kind === 'colour' ? { kind, colour: firstColour } : { kind };
-}
+const paper = '#f4f1ea';
 
 /** What shows where the picture does not reach the frame's edge. */
 export function BackingField(props: {
   backing: Backing | null;
   formats: readonly ImageFormat[];
+  original: Original;
   onChange: (backing: Backing | null) => void;
 }) {
-  const { backing, formats, onChange } = props;
-  const clear = formats.some(carriesTransparency);
+  const { backing, formats, original, onChange } = props;
+  const { data: colours } = useColours(original.id);
+  const clear = formats.some((format) => DeliveryFormatSchema.safeParse(format).success && carriesTransparency(format));
+  const backingOf = (kind: Choice): Backing | null => {
+    if (kind === 'none') return null;
+    return kind === 'colour' ? { kind, colour: colours?.[0] ?? paper } : { kind };
+  };
   return (
     <span className="reading-backing">
       <Select<Choice>
@@ -35,14 +44,11 @@ export function BackingField(props: {
         onChange={(kind) => onChange(backingOf(kind))}
       />
       {backing?.kind === 'colour' && (
-        <ColorPicker
-          size="small"
-          disabledAlpha
+        <ColourField
+          label="Colour of the backing"
           value={backing.colour}
-          onChangeComplete={(colour) => {
-            const parsed = ColourSchema.safeParse(colour.toHexString().toLowerCase());
-            if (parsed.success) onChange({ kind: 'colour', colour: parsed.data });
-          }}
+          original={original}
+          onChange={(colour) => onChange({ kind: 'colour', colour })}
         />
       )}
     </span>

@@ -8,7 +8,7 @@ import { movingPreviewWidth } from '../../parts/FramePicture.tsx';
 import { OriginalStage } from '../../stage/OriginalStage.tsx';
 import type { Tool } from '../../stage/tools.ts';
 import { type Surround, surrounds } from '../../theme/palette.ts';
-import type { BenchFrame } from './benchFrame.ts';
+import { type BenchFrame, openingFor } from './benchFrame.ts';
 import { withMoved } from './benchState.ts';
 import { MarkPanel } from './MarkPanel.tsx';
 import { newMark } from './marks.ts';
@@ -39,9 +39,10 @@ export function BenchStage(props: {
 
   const outlines = useMemo(
     () =>
-      frames.flatMap(({ frame, output, at }) => {
-        const set = settings[frame.id];
-        return set ? [{ id: frame.id, window: frameWindow(original, at.place, set), output }] : [];
+      frames.flatMap((one) => {
+        const set = settings[one.frame.id];
+        const output = set && openingFor(one, set);
+        return output ? [{ id: one.frame.id, window: frameWindow(original, one.at.place, set), output }] : [];
       }),
     [frames, settings, original],
   );

@@ -7,7 +7,7 @@ import type { FrameWeight } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../theme/palette.ts';
-import { type BenchFrame, useFrameState } from './benchFrame.ts';
+import { type BenchFrame, type FrameState, useFrameState } from './benchFrame.ts';
 import { FrameOverlay, type LineKind, lineKinds } from './FrameOverlay.tsx';
 import { useBenchStore } from './useBench.ts';
 
@@ -46,7 +46,7 @@ export function CloseUp(props: {
     place: at.place,
     output,
     window: state.window,
-    backing: state.settings.backing,
+    settings: state.settings,
     planHash: state.savedHash,
   };
   return (
@@ -56,7 +56,7 @@ export function CloseUp(props: {
       aria-label={`Close-up of ${at.network.name} ${at.place.name}`}
     >
       <div ref={holder} className="close-up-stage" style={{ background: surrounds[surround] }}>
-        <MovingFrame one={one} window={state.window} width={width}>
+        <MovingFrame one={one} state={state} width={width}>
           <FramePicture {...picture} width={Math.round(width)} />
           <FrameOverlay id="close" place={at.place} output={output} lines={lines} named />
         </MovingFrame>
@@ -85,7 +85,7 @@ export function CloseUp(props: {
             </figcaption>
             <div style={{ overflow: 'auto' }}>
               <span className="close-up-picture">
-                <FramePicture {...picture} width={shown} />
+                <FramePicture {...picture} width={shown} masked />
                 <FrameOverlay id={`shown-${shown}`} place={at.place} output={output} lines="none" named={false} />
               </span>
             </div>
@@ -100,13 +100,15 @@ export function CloseUp(props: {
 const sizesWidth = (shown: readonly number[]) => Math.min(590, Math.max(280, ...shown) + 40);
 
 /** A frame under which the picture is dragged, tightened and loosened. */
-function MovingFrame(props: { one: BenchFrame; window: Window; width: number; children: React.ReactNode }) {
-  const { one, window, width } = props;
+function MovingFrame(props: { one: BenchFrame; state: FrameState; width: number; children: React.ReactNode }) {
+  const { one, state, width } = props;
+  const { window, opening, settings } = state;
   const { original, output, frame } = one;
   const store = useBenchStore();
   const element = useRef<HTMLDivElement>(null);
   const held = useRef<{ from: Point; window: Window } | null>(null);
-  const scale = output.width / width;
+  /** Pixels of the opening for one on the screen, each way. */
+  const scale = { x: output.width / width, y: (output.width / width) * settings.stretch };
   const bounds = () => boundsOf(original, store.getState().settings.frames[frame.id]?.backing ?? null);
 
   const onPointerDown = (event: PointerEvent) => {
@@ -117,29 +119,35 @@ function MovingFrame(props: { one: BenchFrame; window: Window; width: number; ch
     if (!held.current) return;
     const { from, window: start } = held.current;
     // The picture follows the hand, so the window goes the other way.
-    const by = { x: (from.x - event.clientX) * scale, y: (from.y - event.clientY) * scale };
-    store.getState().move(frame.id, nudge(start, by, bounds(), output));
+    const by = { x: (from.x - event.clientX) * scale.x, y: (from.y - event.clientY) * scale.y };
+    store.getState().move(frame.id, nudge(start, by, bounds(), opening));
   };
   const onPointerUp = () => {
     held.current = null;
     store.getState().rest();
   };
 
-  const latest = useRef({ window, bounds, scale });
-  latest.current = { window, bounds, scale };
+  const latest = useRef({ window, bounds, scale, opening });
+  latest.current = { window, bounds, scale, opening };
   useEffect(() => {
     const box = element.current;
     let rest: ReturnType<typeof setTimeout> | undefined;
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
-      const { window, bounds, scale } = latest.current;
+      const { window, bounds, scale, opening } = latest.current;
       const edge = box?.getBoundingClientRect();
       if (!edge) return;
-      const pointer = { x: (event.clientX - edge.left) * scale, y: (event.clientY - edge.top) * scale };
-      const anchor = frameToOriginal(window, output, pointer);
+      const fromMiddle = {
+        x: event.clientX - edge.left - edge.width / 2,
+        y: event.clientY - edge.top - edge.height / 2,
+      };
+      const anchor = frameToOriginal(window, opening, {
+        x: opening.width / 2 + fromMiddle.x * scale.x,
+        y: opening.height / 2 + fromMiddle.y * scale.y,
+      });
       store
         .getState()
-        .move(frame.id, zoomAbout(window, Math.exp(event.deltaY * wheelStrength), anchor, bounds(), output));
+        .move(frame.id, zoomAbout(window, Math.exp(event.deltaY * wheelStrength), anchor, bounds(), opening));
       clearTimeout(rest);
       rest = setTimeout(() => store.getState().rest(), restMs);
     };
@@ -149,7 +157,7 @@ function MovingFrame(props: { one: BenchFrame; window: Window; width: number; ch
       box?.removeEventListener('wheel', onWheel);
       clearTimeout(rest);
     };
-  }, [frame.id, output, store]);
+  }, [frame.id, store]);
 
   return (
     <div

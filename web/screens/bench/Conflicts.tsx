@@ -4,7 +4,7 @@ import { windowRect } from '@inkwell/core/geometry';
 import { type FrameSettings, formatLabel, type Original } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { FramePicture } from '../../parts/FramePicture.tsx';
-import type { BenchFrame } from './benchFrame.ts';
+import { type BenchFrame, openingFor } from './benchFrame.ts';
 import { useBench, useBenchStore } from './useBench.ts';
 
 const pictureWidth = 110;
@@ -74,7 +74,7 @@ function Version({
   children: React.ReactNode;
 }) {
   const window = frameWindow(one.original, one.at.place, settings);
-  const rect = windowRect(window, one.output);
+  const rect = windowRect(window, openingFor(one, settings));
   return (
     <div className="row">
       <FramePicture
@@ -83,7 +83,7 @@ function Version({
         place={one.at.place}
         output={one.output}
         window={window}
-        backing={settings.backing}
+        settings={settings}
         planHash={null}
         width={pictureWidth}
       />

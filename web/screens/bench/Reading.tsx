@@ -1,32 +1,21 @@
 import './Reading.css';
-import { RotateLeftOutlined, RotateRightOutlined, SwapOutlined } from '@ant-design/icons';
+import { enlargement } from '@inkwell/core/geometry';
 import {
-  boundsOf,
-  clampWindow,
-  enlargement,
-  turnBy,
-  turnParts,
-  turnTo,
-  windowAt,
-  windowRect,
-} from '@inkwell/core/geometry';
-import {
+  carriesTransparency,
   type DeliveryFormat,
   DeliveryFormatSchema,
   formatLabel,
   formatLimit,
   formatWeight,
-  type Window,
 } from '@inkwell/core/model';
-import { Button, Select, Tooltip } from 'antd';
+import { isCutOut } from '@inkwell/core/planning';
+import { Button, Select } from 'antd';
 import type { FrameWeight } from '../../api/projects.ts';
-import { NumberField } from '../../parts/NumberField.tsx';
-import { BackingField } from './BackingField.tsx';
-import { type BenchFrame, type FrameState, resetChange, useFrameState } from './benchFrame.ts';
+import { type BenchFrame, useFrameState } from './benchFrame.ts';
+import { Numbers } from './Numbers.tsx';
+import { Placement } from './Placement.tsx';
+import { ShapeLine } from './ShapeLine.tsx';
 import { useBenchStore } from './useBench.ts';
-
-/** Shapes that differ less than this are alike enough to share a window. */
-const likeRatio = 0.03;
 
 /** What there is to say about the chosen frame, in numbers that can be typed, and its findings with their fixes. */
 export function Reading({
@@ -41,10 +30,12 @@ export function Reading({
   const store = useBenchStore();
   const state = useFrameState(one, weights);
   if (!state) return null;
-  const { at, output, frame } = one;
+  const { at, frame } = one;
   const { settings, window, findings } = state;
   const { limit } = at.place;
-  const times = enlargement(window, output);
+  const times = enlargement(window, state.opening) * Math.max(1, 1 / settings.stretch);
+  // What is cut out with nothing round it needs a format that can say so.
+  const clearOnly = isCutOut(at.place, settings) && settings.flatten === null;
   return (
     <section className="reading" aria-label="Reading">
       <div className="reading-line">
@@ -69,11 +60,12 @@ export function Reading({
           options={DeliveryFormatSchema.options.map((value) => ({
             value,
             label: formatLabel[value],
-            disabled: !at.place.formats.includes(value),
+            disabled: !at.place.formats.includes(value) || (clearOnly && !carriesTransparency(value)),
           }))}
         />
       </div>
       <Numbers one={one} state={state} />
+      <ShapeLine one={one} state={state} />
       <ul className="reading-findings" aria-label="Findings">
         {findings.length === 0 && (
           <li className="quiet">
@@ -95,121 +87,5 @@ export function Reading({
         ))}
       </ul>
     </section>
-  );
-}
-
-/** How the frame came by its window, and the ways to another one. */
-function Placement({ one, state, frames }: { one: BenchFrame; state: FrameState; frames: readonly BenchFrame[] }) {
-  const store = useBenchStore();
-  const { frame, original, output } = one;
-  const { settings, window } = state;
-  const alike = frames.filter(
-    (other) =>
-      other.frame.id !== frame.id &&
-      Math.abs((other.output.height / other.output.width) * (output.width / output.height) - 1) < likeRatio,
-  );
-  const copy = () => {
-    const { backing } = settings;
-    const change = (other: BenchFrame) => ({
-      window: clampWindow(window, boundsOf(original, backing), other.output),
-      composed: false,
-      backing,
-    });
-    store.getState().setFrames(new Map(alike.map((other) => [other.frame.id, change(other)])));
-  };
-  const reset = () => store.getState().set('frames', frame.id, resetChange(one));
-  return (
-    <span className="reading-placement">
-      <span className="quiet" data-testid="placement">
-        {settings.composed ? (settings.backing ? 'shown whole' : 'composed') : 'moved by hand'}
-      </span>
-      {!settings.composed && (
-        <Button
-          size="small"
-          title="Compose again from the marks (C)"
-          onClick={() => store.getState().set('frames', frame.id, { composed: true })}
-        >
-          Compose again
-        </Button>
-      )}
-      <Button size="small" title="The largest window in the middle (0)" onClick={reset}>
-        Reset
-      </Button>
-      {alike.length > 0 && (
-        <Tooltip title={alike.map((other) => `${other.at.network.name} ${other.at.place.name}`).join(', ')}>
-          <Button size="small" onClick={copy}>
-            Copy to {alike.length} of like shape
-          </Button>
-        </Tooltip>
-      )}
-    </span>
-  );
-}
-
-/** Where the window lies and how it is turned, in numbers. */
-function Numbers({ one, state }: { one: BenchFrame; state: FrameState }) {
-  const store = useBenchStore();
-  const { output, original, frame, at } = one;
-  const { settings, window } = state;
-  const bounds = boundsOf(original, settings.backing);
-  const rect = windowRect(window, output);
-  const set = (next: Window) =>
-    store.getState().set('frames', frame.id, { window: clampWindow(next, bounds, output), composed: false });
-  const place = (left: number, top: number, span: number) => set(windowAt(left, top, span, output, window));
-  const { quarter, tilt } = turnParts(window.turn);
-  /** Turning and mirroring leave a composed frame composed: it is composed anew, so turned. */
-  const pose = (next: Window) => store.getState().set('frames', frame.id, { window: next });
-  return (
-    <div className="reading-line">
-      <span className="reading-numbers">
-        <NumberField label="Left" unit="px" value={rect.left} onChange={(left) => place(left, rect.top, rect.width)} />
-        <NumberField label="Top" unit="px" value={rect.top} onChange={(top) => place(rect.left, top, rect.width)} />
-        <NumberField
-          label="Width"
-          unit="px"
-          value={rect.width}
-          onChange={(width) => place(rect.left, rect.top, width)}
-        />
-        <NumberField
-          label="Height"
-          unit="px"
-          value={rect.height}
-          onChange={(height) => place(rect.left, rect.top, (height * output.width) / output.height)}
-        />
-        <NumberField
-          label="Straighten"
-          unit="°"
-          value={tilt}
-          onChange={(degrees) => pose(turnTo(window, quarter + Math.max(-45, Math.min(45, degrees)), bounds, output))}
-        />
-        <Button
-          size="small"
-          icon={<RotateLeftOutlined />}
-          aria-label="Turn left by a quarter"
-          title="Turn left by a quarter ([)"
-          onClick={() => pose(turnBy(window, -90, bounds, output))}
-        />
-        <Button
-          size="small"
-          icon={<RotateRightOutlined />}
-          aria-label="Turn right by a quarter"
-          title="Turn right by a quarter (])"
-          onClick={() => pose(turnBy(window, 90, bounds, output))}
-        />
-        <Button
-          size="small"
-          icon={<SwapOutlined />}
-          aria-label="Mirror"
-          aria-pressed={window.mirror}
-          title="Mirror (M)"
-          onClick={() => pose({ ...window, mirror: !window.mirror })}
-        />
-      </span>
-      <BackingField
-        backing={settings.backing}
-        formats={at.place.formats}
-        onChange={(backing) => store.getState().set('frames', frame.id, { backing })}
-      />
-    </div>
   );
 }

@@ -116,7 +116,7 @@ const WallFrame = memo(function WallFrame({
         place={at.place}
         output={output}
         window={state.window}
-        backing={state.settings.backing}
+        settings={state.settings}
         planHash={state.savedHash}
         width={width}
       />

@@ -1,4 +1,5 @@
 import { frameFindings } from '@inkwell/core/checking';
+import { openingOf } from '@inkwell/core/framing';
 import { boundsOf, largestWindow, placeDimensions } from '@inkwell/core/geometry';
 import type {
   Dimensions,
@@ -43,17 +44,24 @@ export function benchFrames(
     .sort((a, b) => order.indexOf(a.at.id) - order.indexOf(b.at.id));
 }
 
+/** What the window of a frame fills, for the geometry of windows. */
+export const openingFor = (
+  { original, at }: BenchFrame,
+  settings: Pick<FrameSettings, 'ring' | 'stretch'>,
+): Dimensions => openingOf(at.place, original, settings).dimensions;
+
 /** What sets a frame back to the largest upright window in the middle of its picture. */
-export const resetChange = ({ original, output }: BenchFrame): FrameChange => ({
-  window: largestWindow(boundsOf(original, null), output),
-  composed: false,
-  backing: null,
-});
+export function resetChange(one: BenchFrame, { ring }: Pick<FrameSettings, 'ring'>): FrameChange {
+  const opening = openingFor(one, { ring, stretch: 1 });
+  return { window: largestWindow(boundsOf(one.original, null), opening), composed: false, backing: null, stretch: 1 };
+}
 
 export interface FrameState {
   settings: FrameSettings;
   /** The window that is shown: composed, or as it was set by hand. */
   window: Window;
+  /** What the window fills, for the geometry of windows. */
+  opening: Dimensions;
   /** The plan that the server has, or null while what is seen is not saved yet. */
   savedHash: string | null;
   /** Null while it is being measured. */
@@ -85,6 +93,7 @@ export function useFrameState(one: BenchFrame, weights: readonly FrameWeight[] |
     return {
       settings: planned.settings,
       window,
+      opening: openingFor(one, planned.settings),
       savedHash: isSaved ? hash : null,
       weight,
       findings: frameFindings({ original, place: at.place, settings: planned.settings, weight }, window),

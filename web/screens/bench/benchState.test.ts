@@ -1,4 +1,4 @@
-import type { Frame, Mark } from '@inkwell/core/model';
+import { type Frame, type Mark, plainSettings } from '@inkwell/core/model';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { describe, expect, test } from 'vitest';
 import { createBench, step, unsaved } from './benchState.ts';
@@ -10,14 +10,14 @@ const frame = (index: 0 | 1, span: number, version = 1): Frame => ({
   projectId: '00000000-0000-4000-8000-0000000000aa',
   originalId: '00000000-0000-4000-8000-0000000000bb',
   placeId: 'sunpane/story',
+  ...plainSettings,
   window: { centreX: 500, centreY: 500, span, turn: 0, mirror: false },
   composed: false,
-  backing: null,
   format: 'jpeg',
   version,
 });
 const at = (span: number) => ({ window: { centreX: 500, centreY: 500, span, turn: 0, mirror: false } });
-const all = (span: number) => ({ ...at(span), composed: false, backing: null, format: 'jpeg' as const });
+const all = (span: number) => ({ ...plainSettings, ...at(span), composed: false, format: 'jpeg' as const });
 const unsavedOf = (state: Parameters<typeof unsaved>[0]) => unsaved(state).frames;
 
 const originalId = sampleOriginal().id;

@@ -67,7 +67,16 @@ export interface Bench {
 const stepsKept = 60;
 
 export const settingsOf: { [K in Kind]: (row: Kinds[K]['row']) => Kinds[K]['settings'] } = {
-  frames: ({ window, composed, backing, format }) => ({ window, composed, backing, format }),
+  frames: ({ window, composed, backing, ring, cutOut, flatten, stretch, format }) => ({
+    window,
+    composed,
+    backing,
+    ring,
+    cutOut,
+    flatten,
+    stretch,
+    format,
+  }),
   originals: ({ marks, trim }) => ({ marks, trim }),
 };
 

@@ -1,8 +1,8 @@
 import { frameWindow } from '@inkwell/core/framing';
 import { type Bounds, boundsOf, nudge, turnBy, zoomAbout } from '@inkwell/core/geometry';
-import type { FrameChange, Window } from '@inkwell/core/model';
+import type { Dimensions, FrameChange, FrameSettings, Window } from '@inkwell/core/model';
 import { useEffect, useRef } from 'react';
-import { type BenchFrame, resetChange } from './benchFrame.ts';
+import { type BenchFrame, openingFor, resetChange } from './benchFrame.ts';
 import { step } from './benchState.ts';
 import { movingWindow, useBenchStore } from './useBench.ts';
 
@@ -74,34 +74,36 @@ export function useBenchKeys(props: {
   latest.current = props;
   useEffect(() => {
     let rest: ReturnType<typeof setTimeout> | undefined;
-    const moveChosen = (change: (window: Window, one: BenchFrame, bounds: Bounds) => Window) => {
+    type Change = (window: Window, bounds: Bounds, opening: Dimensions) => Window;
+    const moveChosen = (change: Change) => {
       const { chosen } = latest.current;
       const { settings, move } = store.getState();
       const set = chosen && settings.frames[chosen.frame.id];
       if (!chosen || !set) return;
       const now = movingWindow(store.getState(), chosen.frame.id) ?? frameWindow(chosen.original, chosen.at.place, set);
-      move(chosen.frame.id, change(now, chosen, boundsOf(chosen.original, set.backing)));
+      move(chosen.frame.id, change(now, boundsOf(chosen.original, set.backing), openingFor(chosen, set)));
       clearTimeout(rest);
       rest = setTimeout(() => store.getState().rest(), restMs);
     };
     const zoom = (factor: number) =>
-      moveChosen((window, one, bounds) =>
-        zoomAbout(window, factor, { x: window.centreX, y: window.centreY }, bounds, one.output),
+      moveChosen((window, bounds, opening) =>
+        zoomAbout(window, factor, { x: window.centreX, y: window.centreY }, bounds, opening),
       );
     /** Turning and mirroring leave a composed frame composed. */
-    const pose = (change: (window: Window, one: BenchFrame, bounds: Bounds) => Window) => {
+    const pose = (change: Change) => {
       store.getState().rest();
       const { chosen } = latest.current;
       const set = chosen && store.getState().settings.frames[chosen.frame.id];
       if (!chosen || !set) return;
       const now = frameWindow(chosen.original, chosen.at.place, set);
-      const window = change(now, chosen, boundsOf(chosen.original, set.backing));
+      const window = change(now, boundsOf(chosen.original, set.backing), openingFor(chosen, set));
       store.getState().set('frames', chosen.frame.id, { window });
     };
-    const turn = (by: number) => pose((window, one, bounds) => turnBy(window, by, bounds, one.output));
-    const setChosen = (change: (one: BenchFrame) => FrameChange) => {
+    const turn = (by: number) => pose((window, bounds, opening) => turnBy(window, by, bounds, opening));
+    const setChosen = (change: (one: BenchFrame, settings: FrameSettings) => FrameChange) => {
       const { chosen } = latest.current;
-      if (chosen) store.getState().set('frames', chosen.frame.id, change(chosen));
+      const set = chosen && store.getState().settings.frames[chosen.frame.id];
+      if (chosen && set) store.getState().set('frames', chosen.frame.id, change(chosen, set));
     };
     const openCloseUp = (target: EventTarget | null) => {
       const pressed = target instanceof HTMLElement ? target.closest<HTMLElement>('[data-frame]')?.dataset.frame : null;
@@ -124,8 +126,8 @@ export function useBenchKeys(props: {
       } else if (event.altKey) return;
       else if (direction) {
         const by = event.shiftKey ? 10 : 1;
-        moveChosen((window, one, bounds) =>
-          nudge(window, { x: direction.x * by, y: direction.y * by }, bounds, one.output),
+        moveChosen((window, bounds, opening) =>
+          nudge(window, { x: direction.x * by, y: direction.y * by }, bounds, opening),
         );
       } else if (event.key === '+' || event.key === '=') zoom(tighter);
       else if (event.key === '-') zoom(1 / tighter);

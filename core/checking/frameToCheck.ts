@@ -1,0 +1,11 @@
+import type { Picture } from '../geometry/index.ts';
+import type { FrameSettings, Original, Place, Weight } from '../model/index.ts';
+
+/** All that findings about one frame follow from. */
+export interface FrameToCheck {
+  original: Picture & Pick<Original, 'hasAlpha' | 'marks'>;
+  place: Place;
+  settings: FrameSettings;
+  /** Null while it has not been measured. */
+  weight: Weight | null;
+}

@@ -1,0 +1,61 @@
+import { type Picture, type Point, placeDimensions } from '../geometry/index.ts';
+import type { Area, Dimensions, FrameSettings, Place, Ring } from '../model/index.ts';
+
+/** What changes how a window meets its file. */
+export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch'>;
+
+/** A place as it is seen from a window: everything in pixels of the opening. */
+export interface Opening {
+  /**
+   * What the window fills: the file's dimensions less a ring that lies outside, the height times the stretch. A window
+   * of this ratio shows as much of the picture as the frame does, so that all geometry of windows holds unchanged.
+   */
+  dimensions: Dimensions;
+  shape: Place['shape'];
+  /** How many times wider the picture is drawn than it is. */
+  stretch: number;
+  /** How far the picture's visible shape lies inside of the opening, each way: under a ring that lies inside. */
+  inset: Point;
+  covered: Area[];
+  shownPart: Area | null;
+  purpose: Place['purpose'];
+  /** What one piece is called where the frame is cut into several. */
+  grouped: boolean;
+}
+
+/** A ring is never so wide that nothing of the picture is left: at most this part of the shorter side. */
+const widestRing = 0.4;
+
+/** The ring of a frame as it is drawn; null where the place is a plain rectangle. */
+export function ringOf(place: Pick<Place, 'shape'>, file: Dimensions, ring: Ring | null): Ring | null {
+  if (!ring || place.shape === 'rectangle') return null;
+  return { ...ring, width: Math.min(ring.width, Math.floor(Math.min(file.width, file.height) * widestRing)) };
+}
+
+/** How the window of a frame meets its file. */
+export function openingOf(place: Place, picture: Picture, { ring, stretch }: OpeningSettings): Opening {
+  const file = placeDimensions(place, picture);
+  const drawn = ringOf(place, file, ring);
+  const outside = drawn?.side === 'outside' ? drawn.width : 0;
+  const inside = drawn?.side === 'inside' ? drawn.width : 0;
+  const seen = (area: Area): Area => ({
+    ...area,
+    left: area.left - outside,
+    top: (area.top - outside) * stretch,
+    height: area.height * stretch,
+  });
+  return {
+    dimensions: { width: file.width - 2 * outside, height: (file.height - 2 * outside) * stretch },
+    shape: place.shape,
+    stretch,
+    inset: { x: inside, y: inside * stretch },
+    covered: place.covered.map(seen),
+    shownPart: place.shownPart ? seen(place.shownPart) : null,
+    purpose: place.purpose,
+    grouped: place.group !== undefined,
+  };
+}
+
+/** The opening of a place without a ring, unstretched. */
+export const plainOpening = (place: Place, picture: Picture): Opening =>
+  openingOf(place, picture, { ring: null, stretch: 1 });

@@ -1,13 +1,13 @@
-import { composeWindow, markInFrame, unmetMarks } from '@inkwell/core/framing';
+import { composeWindow, markInFrame, plainOpening, unmetMarks } from '@inkwell/core/framing';
 import { area, intersection, largestWindow, placeDimensions, reach, upright, wholeOf } from '@inkwell/core/geometry';
 import type { Dimensions, Mark, Place, Window } from '@inkwell/core/model';
-import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
+import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 import { median } from './inProcess.ts';
 
 const original = { width: 1500, height: 1000, trim: null };
 const bounds = wholeOf(original);
-const places = [...loadPlaceBook().places.values()].map((one) => one.place);
+const places = [...shippedPlaces().values()].map((one) => one.place);
 
 type Spot = [left: number, top: number, width: number, height: number];
 interface Picture {

@@ -8,7 +8,7 @@ import { encodePixels, type RenderedFile, renderFile } from '@inkwell/server/ima
 import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
 import { inTwos } from '@inkwell/server/jobs/inTwos.ts';
-import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
+import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 
 const placeCount = 12;
@@ -19,7 +19,7 @@ const bindingShare = 0.6;
 /** Twelve frames of the demo's five flyers, 6000 x 4000, as plans. */
 async function twelvePlans(picture: string): Promise<RenderPlan[]> {
   const { width, height } = await inspect(picture);
-  const places = loadPlaceBook().places;
+  const places = shippedPlaces();
   const frames = demoFrames.find((one) => one.picture === 'flyers')?.frames ?? [];
   const plans = frames.slice(0, placeCount).flatMap((frame) => {
     const place = places.get(frame[0])?.place;

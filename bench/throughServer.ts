@@ -7,7 +7,7 @@ import { basename, join } from 'node:path';
 import { insideSpan, upright } from '@inkwell/core/geometry';
 import { FrameSchema, OpenProjectSchema, type Original, OriginalSchema } from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
-import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
+import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 
 const root = join(import.meta.dirname, '..');
@@ -74,7 +74,7 @@ export class Program {
 /** Milliseconds from a window's change to its proof in hand: save, then proof, over HTTP. */
 export async function proofTimes(program: Program, picture: string, changes: number): Promise<number[]> {
   const original = await program.upload(picture);
-  const place = loadPlaceBook().places.get('sunpane/portrait-post')?.place;
+  const place = shippedPlaces().get('sunpane/portrait-post')?.place;
   if (!place || typeof place.height !== 'number') throw new Error('The spec book lacks the place that is measured.');
   const output = { width: place.width, height: place.height };
   const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Bench' }));

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { clampWindow, enlargement, placeDimensions, wholeOf } from '@inkwell/core/geometry';
-import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
+import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { poster } from './art/drawings.ts';
@@ -37,7 +37,7 @@ test('the poster has an empty margin and a soft shadow, the logo is transparent,
 });
 
 test('the demo’s frames are single places of the book, set as they are written down, and only the snapshot is enlarged', () => {
-  const places = loadPlaceBook().places;
+  const places = shippedPlaces();
   const used = new Set<string>();
   for (const { picture, frames } of demoFrames) {
     for (const frame of frames) {

@@ -7,7 +7,7 @@ import { Importing } from '@inkwell/server/imaging/importing.ts';
 import { WorkingCopies } from '@inkwell/server/imaging/workingCopy.ts';
 import { inTwos } from '@inkwell/server/jobs/inTwos.ts';
 import { readSettings } from '@inkwell/server/settings.ts';
-import { loadPlaceBook } from '@inkwell/server/standins/placeBook.ts';
+import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { blobToFile } from '@inkwell/server/store/blobs.ts';
 import { openDatabase } from '@inkwell/server/store/database.ts';
 import { changeFrames } from '@inkwell/server/store/frames.ts';
@@ -37,7 +37,7 @@ await reachMilestone(db, 'demo', async () => {
     originals.set(key, original);
   });
 
-  const places = loadPlaceBook().places;
+  const places = shippedPlaces();
   const id = await addProject(db, projectName);
   const chosen = demoFrames.flatMap(({ picture, frames }) => {
     const original = originals.get(picture);

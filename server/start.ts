@@ -13,7 +13,7 @@ import { openQueue } from './jobs/queue.ts';
 import { weigh } from './jobs/weigh.ts';
 import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
-import { loadPlaceBook } from './standins/placeBook.ts';
+import { SpecBook } from './specBook.ts';
 import { blobToFile } from './store/blobs.ts';
 import { clearUnused } from './store/clearing.ts';
 import { openDatabase } from './store/database.ts';
@@ -44,7 +44,7 @@ export async function start(settings: Settings): Promise<Running> {
   );
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 100), copies);
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies);
-  const book = loadPlaceBook();
+  const book = new SpecBook(db);
   const queue = await openQueue(
     settings.DATABASE_URL,
     {

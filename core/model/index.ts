@@ -5,6 +5,7 @@ export * from './format.ts';
 export * from './frame.ts';
 export * from './mark.ts';
 export * from './original.ts';
+export * from './ownPlace.ts';
 export * from './place.ts';
 export * from './project.ts';
 export * from './ring.ts';

@@ -2,7 +2,10 @@ import { z } from 'zod';
 import { ImageFormatSchema } from './format.ts';
 import { LimitSchema } from './weight.ts';
 
-const px = z.int().min(8).max(20_000);
+/** What a side of a place may measure, in pixels. */
+export const placeSides = { least: 8, most: 20_000 } as const;
+const sideWords = 'A side of a place is a whole number of pixels from 8 to 20,000.';
+const px = z.int(sideWords).min(placeSides.least, sideWords).max(placeSides.most, sideWords);
 const SlugSchema = z.string().regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'lower-case letters, digits and single hyphens');
 
 export const DimensionsSchema = z.object({ width: z.int().positive(), height: z.int().positive() });
@@ -58,12 +61,20 @@ export type Group = z.infer<typeof GroupSchema>;
 /** One named slot of a network with its spec. */
 export const PlaceSchema = z.object({
   slug: SlugSchema,
-  name: z.string().min(1).max(60),
+  name: z.string().trim().min(1, 'A place needs a name.').max(60, 'A name can have at most 60 characters.'),
   purpose: PurposeSchema,
   width: px,
   /** Exact, or a range where the network takes any height between two. */
-  height: z.union([px, z.object({ min: px, max: px })]),
-  formats: z.array(ImageFormatSchema).min(1),
+  height: z.union(
+    [
+      px,
+      z
+        .object({ min: px, max: px })
+        .refine(({ min, max }) => min < max, 'The least height has to be below the greatest.'),
+    ],
+    { error: sideWords },
+  ),
+  formats: z.array(ImageFormatSchema).min(1, 'A place takes at least one format.'),
   limit: LimitSchema,
   shape: z.enum(['rectangle', 'rounded', 'circle']).default('rectangle'),
   covered: z.array(AreaSchema).default([]),
@@ -74,6 +85,8 @@ export const PlaceSchema = z.object({
   /** A wish of the network that no rule enforces. */
   note: z.string().optional(),
   group: GroupSchema.optional(),
+  /** Where a person made this place: by what it is changed. */
+  own: z.object({ id: z.uuid(), version: z.int().positive() }).optional(),
 });
 export type Place = z.infer<typeof PlaceSchema>;
 
@@ -91,8 +104,11 @@ export const SpecSheetSchema = z.object({
   kind: z.string().min(1),
   /** ISO date on which the numbers were last compared with the network's own. */
   checkedOn: z.iso.date(),
-  afterUpload: AfterUploadSchema,
-  places: z.array(PlaceSchema).min(1),
+  /** Not known of a sheet of one's own. */
+  afterUpload: AfterUploadSchema.optional(),
+  /** The one project that a sheet of one's own is meant for. */
+  projectId: z.uuid().optional(),
+  places: z.array(PlaceSchema),
 });
 export type SpecSheet = z.infer<typeof SpecSheetSchema>;
 

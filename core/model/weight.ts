@@ -22,6 +22,11 @@ export type Weight = z.infer<typeof WeightSchema>;
 
 const unitBytes: Record<WeightUnit, number> = { kB: 1_000, MB: 1_000_000, MiB: 1_048_576 };
 
+/** The bytes of a number in a unit. */
+export const bytesOf = (value: number, unit: WeightUnit): number => Math.round(value * unitBytes[unit]);
+/** How many of a unit bytes are. */
+export const inUnit = (bytes: number, unit: WeightUnit): number => bytes / unitBytes[unit];
+
 /** A weight in the given unit, e.g. `1.43 MiB`; below a hundredth of MB or MiB it steps down to kB. */
 export function formatWeight(bytes: number, unit: WeightUnit): string {
   if (unit !== 'kB' && bytes < unitBytes[unit] / 10) return formatWeight(bytes, 'kB');

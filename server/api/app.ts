@@ -9,6 +9,7 @@ import { answerErrors } from './errors.ts';
 import { framesRouter } from './frames.ts';
 import { ownHostOnly } from './guard.ts';
 import { originalsRouter } from './originals.ts';
+import { ownPlacesRouter } from './ownPlaces.ts';
 import { notFound } from './params.ts';
 import { projectsRouter } from './projects.ts';
 
@@ -34,12 +35,13 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use(ownHostOnly);
   app.use(express.json({ limit: '2mb' }));
 
-  app.get('/api/spec-book', (_request, response) => {
-    response.json(services.book.sheets);
+  app.get('/api/spec-book', async (_request, response) => {
+    response.json((await services.book.open()).sheets);
   });
   app.use('/api/originals', originalsRouter(services));
   app.use('/api/projects', projectsRouter(services));
   app.use('/api/frames', framesRouter(services));
+  app.use('/api/own-places', ownPlacesRouter(services));
   app.use('/api/deliveries', deliveriesRouter(services));
   app.use('/api', () => {
     throw notFound('This address');

@@ -29,9 +29,10 @@ export function deliveriesRouter({ db, book, queue }: Services): Router {
     const project = found(await openProject(db, projectId), 'This project');
     const problem = patternProblem(pattern);
     if (problem) throw new Refusal(problem);
+    const { places, planOf } = await book.open();
     const wanted = (await framesOfProject(db, projectId)).flatMap(({ frame, original }) => {
-      const at = book.places.get(frame.placeId);
-      const plan = book.planOf(frame, original);
+      const at = places.get(frame.placeId);
+      const plan = planOf(frame, original);
       return at && plan && (!frameIds || frameIds.includes(frame.id)) ? [{ frame, original, at, plan }] : [];
     });
     if (wanted.length === 0)

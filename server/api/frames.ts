@@ -27,7 +27,8 @@ export function framesRouter({ db, book, proofs }: Services): Router {
   router.patch('/:id', async (request, response) => {
     const { version, change } = SaveSchema.parse(request.body);
     const { frame, original } = found(await findFrame(db, idOf(request)), 'This frame');
-    const { place } = found(book.places.get(frame.placeId), 'The place of this frame');
+    const { places } = await book.open();
+    const { place } = found(places.get(frame.placeId), 'The place of this frame');
     const saved = await saveFrame(db, frame.id, version, settledChange(frame, change, original, place));
     if (!saved) {
       const now = found(await findFrame(db, frame.id), 'This frame').frame;
@@ -40,7 +41,7 @@ export function framesRouter({ db, book, proofs }: Services): Router {
   router.get('/:id/proof', async (request, response) => {
     const asked = ProofSchema.parse(request.query);
     const { frame, original } = found(await findFrame(db, idOf(request)), 'This frame');
-    const plan = found(book.planOf(frame, original), 'The place of this frame');
+    const plan = found((await book.open()).planOf(frame, original), 'The place of this frame');
     if (planHash(plan) !== asked.plan) throw new Refusal('The frame has changed since this proof was asked for.', 409);
     const proof = await proofs.get(plan, asked.width);
     response.type(proof.type);

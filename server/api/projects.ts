@@ -81,10 +81,11 @@ export function projectsRouter({ db, book, queue }: Services): Router {
     const projectId = idOf(request);
     const change = ChangeFramesSchema.parse(request.body);
     const project = found(await openProject(db, projectId), 'This project');
+    const { places } = await book.open();
     const add = change.add.map(({ originalId, placeId, settings }): NewFrame => {
       const original = project.originals.find((one) => one.id === originalId);
       if (!original) throw new Refusal('An original has to be chosen for the project before it is given places.', 409);
-      const place = book.places.get(placeId)?.place;
+      const place = places.get(placeId)?.place;
       if (!place) throw new Refusal(`There is no place ${placeId} in the spec book.`);
       if (place.group)
         throw new Refusal(`${place.name} takes several pieces of one picture; a single frame cannot fill it.`);
@@ -105,8 +106,9 @@ export function projectsRouter({ db, book, queue }: Services): Router {
   // What every frame weighs at full size. What is not known yet is asked for and comes as null.
   router.get('/:id/weights', async (request, response) => {
     const all = await framesOfProject(db, idOf(request));
+    const { planOf } = await book.open();
     const plans = all.flatMap(({ frame, original }) => {
-      const plan = book.planOf(frame, original);
+      const plan = planOf(frame, original);
       return plan ? [{ frameId: frame.id, planHash: planHash(plan) }] : [];
     });
     const known = await knownWeights(

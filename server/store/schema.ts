@@ -5,6 +5,7 @@ import type {
   ManifestFile,
   Mark,
   Original,
+  OwnPlace,
   Ring,
   Trim,
   Window,
@@ -117,6 +118,25 @@ export const frames = pgTable(
     version: integer('version').notNull().default(1),
   },
   (table) => [unique('frames_one_per_place').on(table.projectId, table.originalId, table.placeId)],
+);
+
+/** Places that people made. They stay while a frame could need them, also after their project. */
+export const ownPlaces = pgTable(
+  'own_places',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    /** The sheet that it is in: `own-…`, or `only-…` where it is meant for one project. */
+    sheetSlug: text('sheet_slug').notNull(),
+    sheetName: text('sheet_name').notNull(),
+    projectId: uuid('project_id'),
+    slug: text('slug').notNull(),
+    place: jsonb('place').$type<OwnPlace>().notNull(),
+    version: integer('version').notNull().default(1),
+    changedAt: moment('changed_at').notNull().defaultNow(),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    deletedAt: moment('deleted_at'),
+  },
+  (table) => [unique('own_places_slug').on(table.sheetSlug, table.slug)],
 );
 
 /** Full-size encodings that were measured, by plan. */

@@ -1,4 +1,11 @@
-import { type OpenProject, OpenProjectSchema, type Original, OriginalSchema } from '@inkwell/core/model';
+import {
+  type Delivery,
+  DeliverySchema,
+  type OpenProject,
+  OpenProjectSchema,
+  type Original,
+  OriginalSchema,
+} from '@inkwell/core/model';
 
 /** What was answered: the status and the parsed body. */
 export interface Answer {
@@ -42,6 +49,16 @@ export class Client {
     await this.ask('POST', `/projects/${id}/originals`, { add: originals.map((one) => one.id) });
     const add = originals.flatMap((original) => placeIds.map((placeId) => ({ originalId: original.id, placeId })));
     return OpenProjectSchema.parse((await this.ask('POST', `/projects/${id}/frames`, { add })).body);
+  }
+
+  /** Delivers a project and waits until that is over. */
+  async deliver(projectId: string, pattern?: string): Promise<Delivery> {
+    const asked = await this.ask('POST', '/deliveries', { projectId, ...(pattern ? { pattern } : {}) });
+    const { id } = DeliverySchema.parse(asked.body);
+    return until(
+      async () => DeliverySchema.parse((await this.ask('GET', `/deliveries/${id}`)).body),
+      ({ state }) => state === 'done' || state === 'failed',
+    );
   }
 }
 

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { DeliverySchema, ManifestSchema } from '@inkwell/core/model';
+import { ManifestSchema } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { byHand } from '@inkwell/core/testing';
 import sharp from 'sharp';
@@ -12,16 +12,6 @@ import { unzip } from '../testing/unzip.ts';
 
 const { client, services } = await startProgram();
 
-async function deliver(projectId: string, pattern?: string) {
-  const { id } = DeliverySchema.parse(
-    (await client.ask('POST', '/deliveries', { projectId, ...(pattern ? { pattern } : {}) })).body,
-  );
-  return until(
-    async () => DeliverySchema.parse((await client.ask('GET', `/deliveries/${id}`)).body),
-    ({ state }) => state === 'done' || state === 'failed',
-  );
-}
-
 test('every file of an archive has its place’s dimensions, format and weight, and shows the right part', async () => {
   const picture = chart(2600, 1700);
   const original = await client.original(await picture.png().toBuffer(), 'Chart one.png');
@@ -33,7 +23,7 @@ test('every file of an archive has its place’s dimensions, format and weight, 
     'quillpost/inline-picture',
   ];
   const project = await client.project('All right', [original], places);
-  const delivery = await deliver(project.id);
+  const delivery = await client.deliver(project.id);
   const archive = await client.bytes(`/deliveries/${delivery.id}/archive`);
   expect((await client.bytes(`/deliveries/${delivery.id}/archive`)).equals(archive)).toBe(true);
 
@@ -70,9 +60,9 @@ test('every file of an archive has its place’s dimensions, format and weight, 
 test('the proof at a third of the size is the delivered file scaled down', async () => {
   const original = await client.original(await chart(2400, 1800).png().toBuffer(), 'f.png');
   const project = await client.project('Proof and file', [original], ['guildrow/feed-image']);
-  const delivery = await deliver(project.id);
+  const delivery = await client.deliver(project.id);
   const [frame] = project.frames;
-  const plan = frame && services.book.planOf(frame, original);
+  const plan = frame && (await services.book.open()).planOf(frame, original);
   if (!frame || !plan) throw new Error('no plan');
   const file = (await unzip(await client.bytes(`/deliveries/${delivery.id}/archive`))).get(
     delivery.files[0]?.file ?? '',
@@ -90,7 +80,7 @@ test('a limit that binds is met with the highest quality that fits; what cannot 
   );
   const png = project.frames.find((one) => one.placeId === 'stallfront/course-image');
   await client.ask('PATCH', `/frames/${png?.id}`, { version: 1, change: { format: 'png' } });
-  const delivery = await deliver(project.id);
+  const delivery = await client.deliver(project.id);
   const card = delivery.files.find((one) => one.place === 'Preview card');
   expect(card?.quality).toBeLessThan(80);
   expect(card?.bytes).toBeLessThanOrEqual(291_000);
@@ -113,7 +103,7 @@ test('a limit that binds is met with the highest quality that fits; what cannot 
 test('later changes and even the deletion of the project leave a delivery as it was', async () => {
   const original = await client.original(await chart(900, 900).png().toBuffer(), 'g.png');
   const project = await client.project('Kept', [original], ['sunpane/square-post']);
-  const delivery = await deliver(project.id, 'x/{name}');
+  const delivery = await client.deliver(project.id, 'x/{name}');
   expect(delivery.files[0]).toMatchObject({
     file: 'x-g.jpg',
     width: 1080,

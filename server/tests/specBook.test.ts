@@ -1,8 +1,9 @@
-import { formatLimit } from '@inkwell/core/model';
+import { formatLimit, placesById } from '@inkwell/core/model';
 import { expect, test } from 'vitest';
-import { loadPlaceBook } from '../standins/placeBook.ts';
+import { shippedSheets } from '../standins/shippedSheets.ts';
 
-const { sheets, places } = loadPlaceBook();
+const sheets = shippedSheets();
+const places = placesById(sheets);
 
 /** id | pixels | formats | limit, as they were decided on; F is JPEG and PNG, W with WebP, A with AVIF as well. */
 const decided = `

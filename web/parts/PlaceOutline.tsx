@@ -3,6 +3,8 @@ import type { Area, Place } from '@inkwell/core/model';
 
 /** Of a place whose height is free, the height that is drawn, as a share of its width. */
 const freeShare = 0.62;
+/** A longer side than this, in pixels of the place, is drawn as long as this. */
+const largestDrawn = 2800;
 
 function AreaShape({ area, className }: { area: Area; className: string }) {
   if (area.shape === 'circle') {
@@ -13,9 +15,15 @@ function AreaShape({ area, className }: { area: Area; className: string }) {
 }
 
 /** The true shape of a place, small: its mask, the areas that are covered, and the part that is always shown. */
-export function PlaceOutline({ place, scale }: { place: Place /** Screen pixels per place pixel. */; scale: number }) {
+export function PlaceOutline(props: {
+  place: Place;
+  /** Screen pixels per place pixel; less for a place that would be too large. */
+  scale: number;
+}) {
+  const { place } = props;
   const { width } = place;
   const height = typeof place.height === 'number' ? place.height : width * freeShare;
+  const scale = Math.min(props.scale, (props.scale * largestDrawn) / Math.max(width, height));
   const columns = place.group?.kind === 'panels' ? 3 : (place.group?.columns ?? 1);
   const rows = place.group?.kind === 'block' ? place.group.rows : place.group?.kind === 'quilt' ? 2 : 1;
   const gap = place.group && place.group.kind !== 'panels' ? place.group.gap * width : 0;
@@ -42,6 +50,7 @@ export function PlaceOutline({ place, scale }: { place: Place /** Screen pixels 
             width={width}
             height={height}
             rx={radius}
+            ry={place.shape === 'circle' ? height / 2 : radius}
             strokeWidth={edge}
             {...(typeof place.height === 'number' ? {} : { strokeDasharray: `${edge * 4} ${edge * 3}` })}
           />

@@ -13,9 +13,11 @@ import { Button, Checkbox, Segmented } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { previewUrl, useOriginals } from '../../api/originals.ts';
+import { useOwnPlaces } from '../../api/ownPlaces.ts';
 import { useChoosing } from '../../api/projects.ts';
 import { usePlaces, useSpecBook } from '../../api/specBook.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
+import { PlaceForm } from '../../parts/PlaceForm.tsx';
 import { PlaceOutline } from '../../parts/PlaceOutline.tsx';
 import { dimensionsWords, limitWords, purposeWords } from '../../parts/placeWords.ts';
 import { Failure, Held } from '../../parts/States.tsx';
@@ -50,8 +52,16 @@ function grouped(by: Grouping, sheets: SpecSheet[], places: Map<string, PlaceOfN
 /** Chooses the pictures of a project and the places each of them goes to. */
 export function ChooseScreen() {
   const project = useOpenProject();
-  const { data: sheets = [], error } = useSpecBook();
-  const places = usePlaces();
+  const { data: all = [], error } = useSpecBook();
+  const known = usePlaces();
+  // A sheet that is meant for another project is of no use here, unless frames were copied from there.
+  const sheets = all.filter(
+    ({ slug, projectId }) =>
+      !projectId || projectId === project.id || project.frames.some((one) => one.placeId.startsWith(`${slug}/`)),
+  );
+  const places = new Map([...known].filter(([, one]) => sheets.some(({ slug }) => slug === one.network.slug)));
+  const { add } = useOwnPlaces();
+  const [writing, setWriting] = useState(false);
   const choosing = useChoosing(project.id);
   const note = useUndoNote();
   const [by, setBy] = useState<Grouping>('network');
@@ -156,15 +166,35 @@ export function ChooseScreen() {
                   : `A tick gives the place to the ${selected.length} ticked of ${project.originals.length} pictures.`}
             </span>
           </div>
-          <Segmented<Grouping>
-            value={by}
-            onChange={setBy}
-            options={[
-              { label: 'By network', value: 'network' },
-              { label: 'By purpose', value: 'purpose' },
-            ]}
-          />
+          <span className="row">
+            <Button onClick={() => setWriting(true)}>New place …</Button>
+            <Segmented<Grouping>
+              value={by}
+              onChange={setBy}
+              options={[
+                { label: 'By network', value: 'network' },
+                { label: 'By purpose', value: 'purpose' },
+              ]}
+            />
+          </span>
         </div>
+        {writing && (
+          <PlaceForm
+            projectId={project.id}
+            onClose={() => setWriting(false)}
+            onDone={async (place, keptIn) => {
+              try {
+                const { placeId } = await add.mutateAsync({ place, keptIn });
+                setWriting(false);
+                // It was made to be used: the ticked pictures get it at once.
+                const given = selected.map(({ id }) => ({ originalId: id, placeId }));
+                if (given.length > 0) await choosing.frames.mutateAsync({ add: given });
+              } catch (failure) {
+                note.failed(failure);
+              }
+            }}
+          />
+        )}
         {error && <Failure error={error} />}
         {sheets.length === 0 && !error && <Held height={400} />}
         <div className="choose-groups">

@@ -1,15 +1,26 @@
 import './SpecBookScreen.css';
 import type { Place, SpecSheet } from '@inkwell/core/model';
+import { Button } from 'antd';
 import dayjs from 'dayjs';
+import { useState } from 'react';
+import { useOwnPlaces } from '../../api/ownPlaces.ts';
 import { useSpecBook } from '../../api/specBook.ts';
+import { PlaceForm } from '../../parts/PlaceForm.tsx';
 import { PlaceOutline } from '../../parts/PlaceOutline.tsx';
 import { dimensionsWords, formatsWords, groupWords, limitWords } from '../../parts/placeWords.ts';
 import { Failure, Held } from '../../parts/States.tsx';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
 /** One scale for all outlines, so that their sizes can be compared by eye. */
 const outlineScale = 0.055;
 
-function PlaceCard({ place }: { place: Place }) {
+/** What is being written down: a new place, begun from another or not, or a change to one. */
+type Writing = { from?: Place; changed?: Place };
+
+function PlaceCard({ place, onWrite }: { place: Place; onWrite: (writing: Writing) => void }) {
+  const { remove, restore } = useOwnPlaces();
+  const note = useUndoNote();
+  const { own } = place;
   const covered = [...new Set(place.covered.map((area) => area.reason))];
   return (
     <li className="spec-place">
@@ -43,12 +54,43 @@ function PlaceCard({ place }: { place: Place }) {
           {place.group && <div>{groupWords(place.group)}</div>}
           {place.note && <div>{place.note}</div>}
         </div>
+        <div className="spec-ways-out">
+          {own ? (
+            <>
+              <Button size="small" aria-label={`Change ${place.name}`} onClick={() => onWrite({ changed: place })}>
+                Change
+              </Button>
+              <Button
+                size="small"
+                aria-label={`Remove ${place.name}`}
+                onClick={() =>
+                  remove.mutate(own.id, {
+                    onError: note.failed,
+                    onSuccess: () => note.done(`“${place.name}” was removed.`, () => restore.mutateAsync(own.id)),
+                  })
+                }
+              >
+                Remove
+              </Button>
+            </>
+          ) : (
+            <Button
+              size="small"
+              type="text"
+              aria-label={`Copy ${place.name}`}
+              title="Begin a place of your own with these numbers"
+              onClick={() => onWrite({ from: place })}
+            >
+              Copy …
+            </Button>
+          )}
+        </div>
       </div>
     </li>
   );
 }
 
-function Sheet({ sheet }: { sheet: SpecSheet }) {
+function Sheet({ sheet, onWrite }: { sheet: SpecSheet; onWrite: (writing: Writing) => void }) {
   const age = dayjs().diff(dayjs(sheet.checkedOn), 'day');
   return (
     <section aria-labelledby={`sheet-${sheet.slug}`} className="spec-sheet sheet">
@@ -59,13 +101,13 @@ function Sheet({ sheet }: { sheet: SpecSheet }) {
         </div>
         <span className="quiet small">
           Numbers checked on {dayjs(sheet.checkedOn).format('D MMM YYYY')}
-          {age > 0 && `, ${age} ${age === 1 ? 'day' : 'days'} ago`} · afterwards scaled to {sheet.afterUpload.longEdge}{' '}
-          px and recompressed
+          {age > 0 && `, ${age} ${age === 1 ? 'day' : 'days'} ago`}
+          {sheet.afterUpload && ` · afterwards scaled to ${sheet.afterUpload.longEdge} px and recompressed`}
         </span>
       </header>
       <ul className="spec-places">
         {sheet.places.map((place) => (
-          <PlaceCard key={place.slug} place={place} />
+          <PlaceCard key={place.slug} place={place} onWrite={onWrite} />
         ))}
       </ul>
     </section>
@@ -75,14 +117,37 @@ function Sheet({ sheet }: { sheet: SpecSheet }) {
 /** Every place of every network, with its numbers. */
 export function SpecBookScreen() {
   const { data, error, refetch } = useSpecBook();
+  const { add, save } = useOwnPlaces();
+  const note = useUndoNote();
+  const [writing, setWriting] = useState<Writing | null>(null);
   const count = data?.reduce((sum, sheet) => sum + sheet.places.length, 0);
   return (
     <div className="page">
-      <h1>Spec book</h1>
+      <div className="row spread">
+        <h1>Spec book</h1>
+        <Button onClick={() => setWriting({})}>New place …</Button>
+      </div>
       <p className="quiet" style={{ marginTop: 4 }}>
-        {data ? `${count} places of ${data.length} networks; single places are drawn at one scale. ` : ''}1 MB is
+        {data ? `${count} places in ${data.length} sheets; single places are drawn at one scale. ` : ''}1 MB is
         1,000,000 bytes; 1 MiB is 1,048,576.
       </p>
+      {writing && (
+        <PlaceForm
+          key={writing.changed?.slug ?? writing.from?.slug ?? 'new'}
+          {...writing}
+          onClose={() => setWriting(null)}
+          onDone={async (place, keptIn) => {
+            const own = writing.changed?.own;
+            try {
+              if (own) await save.mutateAsync({ ...own, place });
+              else await add.mutateAsync({ place, keptIn });
+              setWriting(null);
+            } catch (failure) {
+              note.failed(failure);
+            }
+          }}
+        />
+      )}
       {error && <Failure error={error} again={() => void refetch()} />}
       {!data && !error && <Held height={500} />}
       {data && (
@@ -95,7 +160,7 @@ export function SpecBookScreen() {
         </nav>
       )}
       {data?.map((sheet) => (
-        <Sheet key={sheet.slug} sheet={sheet} />
+        <Sheet key={sheet.slug} sheet={sheet} onWrite={setWriting} />
       ))}
     </div>
   );

@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { PlaceSchema } from './place.ts';
+
+/** What a person says of a place of their own; its slug and its row are made for it. */
+export const OwnPlaceSchema = PlaceSchema.omit({ slug: true, own: true, group: true });
+export type OwnPlace = z.infer<typeof OwnPlaceSchema>;
+
+/** Where it is kept: in a sheet of one's own under a name, or for one project only. */
+export const KeptInSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('sheet'),
+    name: z
+      .string()
+      .trim()
+      .min(1, 'A sheet needs a name.')
+      .max(40, 'The name of a sheet can have at most 40 characters.'),
+  }),
+  z.object({ kind: z.literal('project'), projectId: z.uuid() }),
+]);
+export type KeptIn = z.infer<typeof KeptInSchema>;

@@ -4,13 +4,18 @@ import {
   clampWindow,
   cornerOnOriginal,
   dragCorner,
+  frameToOriginal,
+  type Rect as Region,
+  type Snap,
+  snapWindow,
   toOriginal,
   toScreen,
   type Viewport,
 } from '@inkwell/core/geometry';
 import type { Window } from '@inkwell/core/model';
 import type Konva from 'konva';
-import { Rect } from 'react-konva';
+import { useState } from 'react';
+import { Line, Rect } from 'react-konva';
 import { palette } from '../theme/palette.ts';
 import type { Outline } from './outline.ts';
 import { placedWindow } from './placed.ts';
@@ -18,22 +23,35 @@ import { placedWindow } from './placed.ts';
 const handle = 11;
 const corners: Corner[] = ['top left', 'top right', 'bottom left', 'bottom right'];
 
-/** The strong outline of the chosen frame: dragged it moves, pulled at a corner it tightens and loosens. */
+/** So near, in screen pixels, a moved window snaps. */
+export const snapReach = 6;
+
+/**
+ * The strong outline of the chosen frame: dragged it moves and snaps to thirds, middles, marks and the picture's edges
+ * (not while Alt is held), pulled at a corner it tightens and loosens.
+ */
 export function ChosenOutline(props: {
   view: Viewport;
   bounds: Bounds;
   chosen: Outline;
+  /** What windows snap to, besides the picture. */
+  marks: readonly Region[];
   onMove: (window: Window) => void;
   onRest: () => void;
   onCursor: (cursor: string) => void;
 }) {
-  const { view, bounds, chosen, onMove, onRest, onCursor } = props;
+  const { view, bounds, chosen, marks, onMove, onRest, onCursor } = props;
+  const [snaps, setSnaps] = useState<readonly Snap[]>([]);
   const { window, output } = chosen;
   const shape = placedWindow(view, window, output);
 
-  const onDrag = ({ target }: Konva.KonvaEventObject<DragEvent>) => {
+  const onDrag = ({ target, evt }: Konva.KonvaEventObject<DragEvent>) => {
     const middle = toOriginal(view, target.position());
-    const moved = clampWindow({ ...window, centreX: middle.x, centreY: middle.y }, bounds, output);
+    const dragged = clampWindow({ ...window, centreX: middle.x, centreY: middle.y }, bounds, output);
+    const reach = (snapReach * output.width) / (window.span * view.scale);
+    const snapped = evt.altKey ? null : snapWindow(dragged, marks, bounds, output, reach);
+    const moved = snapped?.window ?? dragged;
+    setSnaps(snapped?.snaps ?? []);
     target.position(toScreen(view, { x: moved.centreX, y: moved.centreY }));
     onMove(moved);
   };
@@ -57,10 +75,29 @@ export function ChosenOutline(props: {
         fill="transparent"
         draggable
         onDragMove={onDrag}
-        onDragEnd={onRest}
+        onDragEnd={() => {
+          setSnaps([]);
+          onRest();
+        }}
         onMouseEnter={() => onCursor('move')}
         onMouseLeave={() => onCursor('default')}
       />
+      {snaps.map(({ axis, at }) => {
+        const ends = [0, 1].map((end) => {
+          const across = { x: at * output.width, y: end * output.height };
+          const down = { x: end * output.width, y: at * output.height };
+          return toScreen(view, frameToOriginal(window, output, axis === 'x' ? across : down));
+        });
+        return (
+          <Line
+            key={`${axis} ${at}`}
+            points={ends.flatMap(({ x, y }) => [x, y])}
+            stroke={palette.markKeep}
+            strokeWidth={1.5}
+            listening={false}
+          />
+        );
+      })}
       {corners.map((corner) => {
         const at = toScreen(view, cornerOnOriginal(window, corner, output));
         const falling = (corner === 'top left' || corner === 'bottom right') !== window.mirror;

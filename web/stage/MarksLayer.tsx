@@ -1,21 +1,14 @@
-import {
-  type Rect as Region,
-  rectBetween,
-  rectToScreen,
-  rectWithin,
-  toOriginal,
-  type Viewport,
-} from '@inkwell/core/geometry';
+import { type Rect as Region, rectToScreen, rectWithin, toOriginal, type Viewport } from '@inkwell/core/geometry';
 import type { Dimensions, Mark } from '@inkwell/core/model';
 import type Konva from 'konva';
 import { Fragment } from 'react';
 import { Rect, Shape, Text } from 'react-konva';
 import { palette } from '../theme/palette.ts';
 import { placed } from './placed.ts';
+import { RegionHandles } from './RegionHandles.tsx';
 
 /** A mark is at least this many original pixels wide and high. */
 export const smallestMark = 8;
-const handle = 9;
 const hatch = 9;
 
 /** The marks on an original: soft brackets round what is kept, hatching over what is avoided. */
@@ -74,11 +67,12 @@ export function MarksLayer(props: {
           onMouseLeave={() => onCursor('default')}
         />
         {selected && (
-          <MarkHandles
+          <RegionHandles
             view={view}
-            mark={mark}
+            region={mark}
             original={original}
-            onChange={onChange}
+            least={smallestMark}
+            onChange={(region) => onChange(mark.id, region)}
             onRest={onRest}
             onCursor={onCursor}
           />
@@ -149,56 +143,4 @@ function brackets(canvas: CanvasRenderingContext2D, { left, top, width, height }
     canvas.lineTo(x, y);
     canvas.lineTo(x, y + down * arm);
   }
-}
-
-function MarkHandles(props: {
-  view: Viewport;
-  mark: Mark;
-  original: Dimensions;
-  onChange: (id: string, region: Region) => void;
-  /** A movement has come to its end. */
-  onRest: () => void;
-  onCursor: (cursor: string) => void;
-}) {
-  const { view, mark, original, onChange, onRest, onCursor } = props;
-  const right = mark.left + mark.width;
-  const bottom = mark.top + mark.height;
-  const handles = [
-    { at: { x: mark.left, y: mark.top }, fixed: { x: right, y: bottom }, cursor: 'nwse-resize' },
-    { at: { x: right, y: mark.top }, fixed: { x: mark.left, y: bottom }, cursor: 'nesw-resize' },
-    { at: { x: mark.left, y: bottom }, fixed: { x: right, y: mark.top }, cursor: 'nesw-resize' },
-    { at: { x: right, y: bottom }, fixed: { x: mark.left, y: mark.top }, cursor: 'nwse-resize' },
-  ];
-  return handles.map(({ at, fixed, cursor }, index) => {
-    const seen = rectToScreen(view, { left: at.x, top: at.y, width: 0, height: 0 });
-    return (
-      <Rect
-        key={`${index % 2 === 0 ? 'left' : 'right'} ${index < 2 ? 'top' : 'bottom'}`}
-        x={seen.left}
-        y={seen.top}
-        offsetX={handle / 2}
-        offsetY={handle / 2}
-        width={handle}
-        height={handle}
-        fill={palette.outline}
-        stroke={palette.action}
-        strokeWidth={1.5}
-        hitStrokeWidth={12}
-        draggable
-        onDragMove={({ target }) => {
-          const pointer = target.getStage()?.getPointerPosition();
-          if (!pointer) return;
-          const to = toOriginal(view, pointer);
-          const kept = {
-            x: Math.min(original.width, Math.max(0, to.x)),
-            y: Math.min(original.height, Math.max(0, to.y)),
-          };
-          onChange(mark.id, rectWithin(rectBetween(fixed, kept), original, smallestMark));
-        }}
-        onDragEnd={onRest}
-        onMouseEnter={() => onCursor(cursor)}
-        onMouseLeave={() => onCursor('default')}
-      />
-    );
-  });
 }

@@ -3,6 +3,7 @@ import {
   cornerOnOriginal,
   fitViewport,
   type Point,
+  pictureBox,
   type Rect as Region,
   rectBetween,
   rectToScreen,
@@ -19,7 +20,8 @@ import { ChosenOutline } from './ChosenOutline.tsx';
 import { MarksLayer } from './MarksLayer.tsx';
 import type { Outline } from './outline.ts';
 import { placed, placedWindow } from './placed.ts';
-import type { Tool } from './tools.ts';
+import { RegionHandles } from './RegionHandles.tsx';
+import { smallestTrim, type Tool } from './tools.ts';
 import { useLoadedImage } from './useLoadedImage.ts';
 import { useRoom } from './useRoom.ts';
 
@@ -48,6 +50,8 @@ export function OriginalStage(props: {
   onDraw: (tool: Tool, region: Region, from: Point, to: Point) => void;
   onSelectMark: (id: string | null) => void;
   onChangeMark: (id: string, region: Region) => void;
+  /** Where a trim is being chosen, its edges can be pulled. */
+  onTrim: ((region: Region) => void) | null;
 }) {
   const { original, outlines, chosen, tool, onChoose, onMove, onRest } = props;
   const holder = useRef<HTMLDivElement>(null);
@@ -55,6 +59,7 @@ export function OriginalStage(props: {
   const image = useLoadedImage(props.imageUrl);
   const view = useMemo(() => fitViewport(original, room, margin), [original, room]);
   const whole = rectToScreen(view, { left: 0, top: 0, width: original.width, height: original.height });
+  const trimmed = pictureBox(original);
   const [cursor, setCursor] = useState('default');
   const [drawn, setDrawn] = useState<{ from: Point; to: Point } | null>(null);
 
@@ -119,7 +124,7 @@ export function OriginalStage(props: {
           {original.trim && <Veil around={rectToScreen(view, original.trim)} whole={whole} strength={0.7} />}
           {chosen && <WindowVeil whole={whole} corners={windowCorners(chosen).map((at) => toScreen(view, at))} />}
         </Layer>
-        <Layer listening={tool === 'frame'}>
+        <Layer listening={tool === 'frame' && !props.onTrim}>
           {outlines
             .filter((one) => one.id !== chosen?.id)
             .map((one) => (
@@ -142,6 +147,7 @@ export function OriginalStage(props: {
               view={view}
               bounds={chosen.bounds}
               chosen={chosen}
+              marks={original.marks}
               onMove={onMove}
               onRest={onRest}
               onCursor={setCursor}
@@ -160,6 +166,26 @@ export function OriginalStage(props: {
             onCursor={setCursor}
           />
         </Layer>
+        {props.onTrim && (
+          <Layer>
+            <Rect
+              {...placed(rectToScreen(view, trimmed))}
+              stroke={palette.action}
+              strokeWidth={1.5}
+              listening={false}
+            />
+            <RegionHandles
+              view={view}
+              region={trimmed}
+              original={original}
+              least={smallestTrim}
+              withSides
+              onChange={props.onTrim}
+              onRest={() => setCursor('default')}
+              onCursor={setCursor}
+            />
+          </Layer>
+        )}
         <Layer listening={false}>
           {drawn && <Drawn tool={tool} from={toScreen(view, drawn.from)} to={toScreen(view, drawn.to)} />}
         </Layer>

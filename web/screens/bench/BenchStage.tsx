@@ -13,7 +13,7 @@ import { withMoved } from './benchState.ts';
 import { MarkPanel } from './MarkPanel.tsx';
 import { newMark } from './marks.ts';
 import { StageTools } from './StageTools.tsx';
-import { TrimPanel } from './TrimPanel.tsx';
+import { TrimPanel, wholePixels } from './TrimPanel.tsx';
 import { useBench, useBenchStore } from './useBench.ts';
 
 /** So long after the last arrow key a mark rests. */
@@ -80,6 +80,20 @@ export function BenchStage(props: {
     [store],
   );
 
+  // Esc puts a tool down, before it means anything else.
+  const putDown = tool !== 'frame' || trimming !== null;
+  useEffect(() => {
+    if (!putDown) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape' || event.defaultPrevented) return;
+      event.preventDefault();
+      setTool('frame');
+      setTrimming(null);
+    };
+    document.addEventListener('keydown', onKey, { capture: true });
+    return () => document.removeEventListener('keydown', onKey, { capture: true });
+  }, [putDown]);
+
   const draw = (how: Tool, region: Rect, from: Point, to: Point) => {
     setTool('frame');
     if (how === 'level') {
@@ -110,6 +124,7 @@ export function BenchStage(props: {
           onDraw={draw}
           onSelectMark={setSelected}
           onChangeMark={moveMark}
+          onTrim={trimming ? (region) => draftTrim(wholePixels(region)) : null}
         />
         <StageTools
           tool={tool}

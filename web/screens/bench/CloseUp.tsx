@@ -1,10 +1,11 @@
 import './CloseUp.css';
-import { boundsOf, frameToOriginal, nudge, type Point, zoomAbout } from '@inkwell/core/geometry';
+import { boundsOf, frameToOriginal, nudge, type Point, type Snap, snapWindow, zoomAbout } from '@inkwell/core/geometry';
 import type { Window } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import type { FrameWeight } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
+import { snapReach } from '../../stage/ChosenOutline.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../theme/palette.ts';
 import { type BenchFrame, type FrameState, useFrameState } from './benchFrame.ts';
@@ -35,6 +36,7 @@ export function CloseUp(props: {
   const room = useRoom(holder);
   const state = useFrameState(one, props.weights);
   const [lines, setLines] = useState<LineKind>('thirds');
+  const [snaps, setSnaps] = useState<readonly Snap[]>([]);
   if (!state) return null;
   const width = Math.max(
     40,
@@ -56,9 +58,9 @@ export function CloseUp(props: {
       aria-label={`Close-up of ${at.network.name} ${at.place.name}`}
     >
       <div ref={holder} className="close-up-stage" style={{ background: surrounds[surround] }}>
-        <MovingFrame one={one} state={state} width={width}>
+        <MovingFrame one={one} state={state} width={width} onSnap={setSnaps}>
           <FramePicture {...picture} width={Math.round(width)} />
-          <FrameOverlay id="close" place={at.place} output={output} lines={lines} named />
+          <FrameOverlay id="close" place={at.place} output={output} lines={lines} snaps={snaps} named />
         </MovingFrame>
         <div className="close-up-tools">
           <Button size="small" title="Back to the wall (Esc)" onClick={props.onBack}>
@@ -99,8 +101,15 @@ export function CloseUp(props: {
 /** The sizes stand side by side with the close-up as long as that leaves it the larger part; wider ones are scrolled. */
 const sizesWidth = (shown: readonly number[]) => Math.min(590, Math.max(280, ...shown) + 40);
 
-/** A frame under which the picture is dragged, tightened and loosened. */
-function MovingFrame(props: { one: BenchFrame; state: FrameState; width: number; children: React.ReactNode }) {
+/** A frame under which the picture is dragged (snapping, unless Alt is held), tightened and loosened. */
+function MovingFrame(props: {
+  one: BenchFrame;
+  state: FrameState;
+  width: number;
+  /** On which lines of the frame something came to lie. */
+  onSnap: (snaps: readonly Snap[]) => void;
+  children: React.ReactNode;
+}) {
   const { one, state, width } = props;
   const { window, opening, settings } = state;
   const { original, output, frame } = one;
@@ -120,10 +129,14 @@ function MovingFrame(props: { one: BenchFrame; state: FrameState; width: number;
     const { from, window: start } = held.current;
     // The picture follows the hand, so the window goes the other way.
     const by = { x: (from.x - event.clientX) * scale.x, y: (from.y - event.clientY) * scale.y };
-    store.getState().move(frame.id, nudge(start, by, bounds(), opening));
+    const dragged = nudge(start, by, bounds(), opening);
+    const snapped = event.altKey ? null : snapWindow(dragged, original.marks, bounds(), opening, snapReach * scale.x);
+    props.onSnap(snapped?.snaps ?? []);
+    store.getState().move(frame.id, snapped?.window ?? dragged);
   };
   const onPointerUp = () => {
     held.current = null;
+    props.onSnap([]);
     store.getState().rest();
   };
 

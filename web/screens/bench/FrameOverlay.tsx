@@ -1,5 +1,5 @@
 import { coveredRects } from '@inkwell/core/framing';
-import type { Rect } from '@inkwell/core/geometry';
+import type { Rect, Snap } from '@inkwell/core/geometry';
 import type { Dimensions, Place } from '@inkwell/core/model';
 import { palette } from '../../theme/palette.ts';
 
@@ -26,7 +26,15 @@ const lines: Record<LineKind, [number, number, number, number][]> = {
 };
 
 /** What lies over a frame to judge it by: composition lines, and hatching where the network covers it, with the reason. */
-export function FrameOverlay(props: { id: string; place: Place; output: Dimensions; lines: LineKind; named: boolean }) {
+export function FrameOverlay(props: {
+  id: string;
+  place: Place;
+  output: Dimensions;
+  lines: LineKind;
+  /** Lines on which something of the picture lies now. */
+  snaps?: readonly Snap[];
+  named: boolean;
+}) {
   const { id, place, output, named } = props;
   const { width, height } = output;
   const covered = coveredRects(place, output);
@@ -73,6 +81,15 @@ export function FrameOverlay(props: { id: string; place: Place; output: Dimensio
           </g>
         );
       })}
+      {props.snaps?.map(({ axis, at }) => (
+        <line
+          key={`${axis} ${at}`}
+          className="close-up-snap"
+          {...(axis === 'x'
+            ? { x1: at * width, y1: 0, x2: at * width, y2: height }
+            : { x1: 0, y1: at * height, x2: width, y2: at * height })}
+        />
+      ))}
     </svg>
   );
 }

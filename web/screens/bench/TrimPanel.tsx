@@ -1,15 +1,21 @@
-import { rectWithin } from '@inkwell/core/geometry';
+import { type Rect, rectWithin } from '@inkwell/core/geometry';
 import type { Original, Trim } from '@inkwell/core/model';
 import { Button, Checkbox, Slider } from 'antd';
 import { useEffect, useState } from 'react';
 import { sentenceOf } from '../../api/client.ts';
 import { useTrimProposal } from '../../api/originals.ts';
 import { NumberField } from '../../parts/NumberField.tsx';
+import { smallestTrim } from '../../stage/tools.ts';
 
 const firstTolerance = 12;
-const smallestTrim = 16;
 
-/** Trims an original to its content: a box proposed from its pixels, to be accepted, adjusted in numbers, or taken away. */
+/** Edges are rounded, not lengths: two rounded lengths could reach a pixel past the picture. */
+export function wholePixels({ left, top, width, height }: Rect): Trim {
+  const [x, y] = [Math.round(left), Math.round(top)];
+  return { left: x, top: y, width: Math.round(left + width) - x, height: Math.round(top + height) - y };
+}
+
+/** Trims an original to its content: a box proposed from its pixels, to be accepted, adjusted in numbers or by its handles, or taken away. */
 export function TrimPanel(props: {
   original: Original;
   /** What is shown on the stage meanwhile. */
@@ -29,9 +35,7 @@ export function TrimPanel(props: {
   const shown: Trim = draft ?? { left: 0, top: 0, width: original.width, height: original.height };
   const adjust = (change: Partial<Trim>) => {
     const { left, top, width, height } = rectWithin({ ...shown, ...change }, original, smallestTrim);
-    // Edges are rounded, not lengths: two rounded lengths could reach a pixel past the picture.
-    const [x, y] = [Math.round(left), Math.round(top)];
-    onDraft({ left: x, top: y, width: Math.round(left + width) - x, height: Math.round(top + height) - y });
+    onDraft(wholePixels({ left, top, width, height }));
   };
   const number = (label: 'Left' | 'Top' | 'Width' | 'Height') => {
     const key = label.toLowerCase() as keyof Trim;

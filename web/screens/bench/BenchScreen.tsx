@@ -134,6 +134,8 @@ export function BenchScreen() {
               onChoose={choose}
               onCloseUp={closeUp}
               onlyFindings={onlyFindings}
+              audience={search.get('scale') === 'shown'}
+              onAudience={(audience) => go({ scale: audience ? 'shown' : 'alike' })}
             />
           </>
         )}

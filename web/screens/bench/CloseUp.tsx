@@ -8,6 +8,7 @@ import { FramePicture } from '../../parts/FramePicture.tsx';
 import { snapReach } from '../../stage/ChosenOutline.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../theme/palette.ts';
+import { AudiencePicture } from './AudiencePicture.tsx';
 import { type BenchFrame, type FrameState, useFrameState } from './benchFrame.ts';
 import { FrameOverlay, type LineKind, lineKinds } from './FrameOverlay.tsx';
 import { useBenchStore } from './useBench.ts';
@@ -86,10 +87,7 @@ export function CloseUp(props: {
               {shown} px wide{devicePixelRatio === 1 ? '' : `, ${Math.round(shown * devicePixelRatio)} on this screen`}
             </figcaption>
             <div style={{ overflow: 'auto' }}>
-              <span className="close-up-picture">
-                <FramePicture {...picture} width={shown} masked />
-                <FrameOverlay id={`shown-${shown}`} place={at.place} output={output} lines="none" named={false} />
-              </span>
+              <AudiencePicture one={one} state={state} width={shown} />
             </div>
           </figure>
         ))}

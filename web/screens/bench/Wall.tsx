@@ -5,6 +5,7 @@ import { memo, useEffect, useRef } from 'react';
 import type { FrameWeight } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
+import { AudiencePicture } from './AudiencePicture.tsx';
 import { type BenchFrame, useFrameState } from './benchFrame.ts';
 import { useBenchStore } from './useBench.ts';
 
@@ -20,6 +21,8 @@ export function Wall(props: {
   onCloseUp: (frameId: string) => void;
   /** Leaves out frames that nothing was found about. */
   onlyFindings: boolean;
+  /** Shows every frame at the widths at which the audience sees it, instead of all of the same area. */
+  audience: boolean;
 }) {
   const store = useBenchStore();
   const isMarked = (props.frames[0]?.original.marks.length ?? 0) > 0;
@@ -59,6 +62,7 @@ export function Wall(props: {
                   onChoose={props.onChoose}
                   onCloseUp={props.onCloseUp}
                   onlyFindings={props.onlyFindings}
+                  audience={props.audience}
                 />
               ))}
           </div>
@@ -76,6 +80,7 @@ const WallFrame = memo(function WallFrame({
   onChoose,
   onCloseUp,
   onlyFindings,
+  audience,
 }: {
   one: BenchFrame;
   chosen: boolean;
@@ -84,6 +89,7 @@ const WallFrame = memo(function WallFrame({
   onChoose: (frameId: string) => void;
   onCloseUp: (frameId: string) => void;
   onlyFindings: boolean;
+  audience: boolean;
 }) {
   const state = useFrameState(one, weights);
   const button = useRef<HTMLButtonElement>(null);
@@ -94,6 +100,7 @@ const WallFrame = memo(function WallFrame({
   const { at, output, frame, original } = one;
   const width = Math.round(scale * Math.sqrt(output.width / output.height));
   const { limit } = at.place;
+  const shown = audience ? at.place.shownWidths : [];
   const weighed = state.weight
     ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}`
     : 'measuring …';
@@ -106,20 +113,31 @@ const WallFrame = memo(function WallFrame({
       aria-label={`${at.network.name} ${at.place.name}, ${output.width} × ${output.height}, ${weighed}${findingWords(state.findings)}`}
       data-frame={frame.id}
       data-place={at.id}
-      style={{ width: Math.max(width, 142) }}
+      style={shown.length > 0 ? {} : { width: Math.max(width, 142) }}
       onClick={() => onChoose(frame.id)}
       onDoubleClick={() => onCloseUp(frame.id)}
     >
-      <FramePicture
-        frameId={frame.id}
-        original={original}
-        place={at.place}
-        output={output}
-        window={state.window}
-        settings={state.settings}
-        planHash={state.savedHash}
-        width={width}
-      />
+      {shown.length > 0 ? (
+        <span className="wall-shown">
+          {shown.map((each) => (
+            <span key={each}>
+              <AudiencePicture one={one} state={state} width={each} />
+              <span className="wall-shown-width small">{each} px wide</span>
+            </span>
+          ))}
+        </span>
+      ) : (
+        <FramePicture
+          frameId={frame.id}
+          original={original}
+          place={at.place}
+          output={output}
+          window={state.window}
+          settings={state.settings}
+          planHash={state.savedHash}
+          width={width}
+        />
+      )}
       <span className="wall-caption">
         <span className="wall-name">
           <FindingDot findings={state.findings} />

@@ -1,12 +1,15 @@
+import { marksOnPicture } from '@inkwell/core/framing';
+import { pictureBox } from '@inkwell/core/geometry';
 import {
   type Frame,
   type FrameSettings,
+  type KeepMark,
   type Original,
   type PlaceOfNetwork,
   placesById,
   type SpecSheet,
 } from '@inkwell/core/model';
-import { planFrame, type RenderPlan } from '@inkwell/core/planning';
+import { detailHash, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { shippedSheets } from './standins/shippedSheets.ts';
 import type { Database } from './store/database.ts';
 import { ownSheets } from './store/ownPlaces.ts';
@@ -17,6 +20,20 @@ export interface OpenBook {
   places: Map<string, PlaceOfNetwork>;
   /** The plan of a frame as it is set; null where its place is no longer in the book. */
   planOf(frame: FrameSettings & Pick<Frame, 'placeId'>, original: Original): RenderPlan | null;
+  /** What is measured of a frame as it is set; null where its place is no longer in the book. */
+  measuringOf(frame: FrameSettings & Pick<Frame, 'placeId'>, original: Original): Measuring | null;
+}
+
+/** What of a frame takes pixels to know. */
+export interface Measuring {
+  plan: RenderPlan;
+  planHash: string;
+  detail: {
+    /** Must be recognised at all of `shownWidths`. */
+    marks: KeepMark[];
+    shownWidths: number[];
+    hash: string;
+  };
 }
 
 /** The sheets that ship with the program, and those that people made. */
@@ -29,12 +46,23 @@ export class SpecBook {
   async open(): Promise<OpenBook> {
     const sheets = [...this.shipped, ...(await ownSheets(this.db))];
     const places = placesById(sheets);
+    const planOf: OpenBook['planOf'] = (frame, original) => {
+      const found = places.get(frame.placeId);
+      return found ? planFrame({ original, place: found.place, settings: frame }) : null;
+    };
     return {
       sheets,
       places,
-      planOf(frame, original) {
-        const found = places.get(frame.placeId);
-        return found ? planFrame({ original, place: found.place, settings: frame }) : null;
+      planOf,
+      measuringOf(frame, original) {
+        const plan = planOf(frame, original);
+        if (!plan) return null;
+        const shownWidths = places.get(frame.placeId)?.place.shownWidths ?? [];
+        const marks = marksOnPicture(original.marks, pictureBox(original)).filter(
+          (mark): mark is KeepMark => mark.role === 'keep' && mark.priority === 'must',
+        );
+        const hash = detailHash(plan, marks, shownWidths);
+        return { plan, planHash: planHash(plan), detail: { marks, shownWidths, hash } };
       },
     };
   }

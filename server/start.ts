@@ -9,8 +9,8 @@ import { Importing } from './imaging/importing.ts';
 import { Proofs } from './imaging/proofs.ts';
 import { WorkingCopies } from './imaging/workingCopy.ts';
 import { deliver } from './jobs/deliver.ts';
+import { measure } from './jobs/measure.ts';
 import { openQueue } from './jobs/queue.ts';
-import { weigh } from './jobs/weigh.ts';
 import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
 import { SpecBook } from './specBook.ts';
@@ -48,7 +48,7 @@ export async function start(settings: Settings): Promise<Running> {
   const queue = await openQueue(
     settings.DATABASE_URL,
     {
-      weigh: (frameId) => weigh(db, copies, book, frameId),
+      measure: (frameId) => measure(db, copies, book, frameId),
       deliver: (deliveryId) => deliver(db, copies, deliveryId),
       async lookAfter() {
         for (const id of await strandedDeliveries(db, strandedAfterSeconds)) await queue.askDelivery(id);

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { largestWindow, wholeOf } from '../geometry/index.ts';
-import { plainSettings, type Weight } from '../model/index.ts';
+import { type KeepMark, plainSettings, type Weight } from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
 import { fileReasons, frameFindings } from './index.ts';
 
@@ -116,4 +116,77 @@ test('a mark that a moved frame cuts is told with its pixels; composing again is
   const [cut] = frameFindings({ original: wide, place, settings: composed, weight });
   expect(cut?.fix?.label).toBe('Show all of it on an echo');
   expect(frameFindings({ original: wide, place, settings: { ...composed, ...cut?.fix?.change }, weight })).toEqual([]);
+});
+
+const must = (values: Partial<KeepMark>): KeepMark => ({
+  id: '00000000-0000-4000-8000-000000000001',
+  name: 'The face',
+  role: 'keep',
+  priority: 'must',
+  kind: 'face',
+  look: null,
+  shape: 'rectangle',
+  left: 1300,
+  top: 1300,
+  width: 400,
+  height: 400,
+  ...values,
+});
+
+test('a mark under a covered area is shifted out of it, at the same scale', () => {
+  const area = { left: 0, top: 0, width: 1080, height: 600, shape: 'rectangle' as const, reason: 'controls' };
+  const covering = { ...place, covered: [area] };
+  const marked = { ...original, marks: [must({ top: 1400 })] };
+  const tight = { ...settings, window: { ...settings.window, span: 1500, centreY: 2400 } };
+  const found = frameFindings({ original: marked, place: covering, settings: tight, weight });
+  const covered = found.find((one) => one.kind === 'mark covered');
+  expect(covered).toMatchObject({ fix: { label: 'Shift it', change: { composed: false, window: { span: 1500 } } } });
+  const fixed = { ...tight, ...covered?.fix?.change };
+  expect(kinds({ original: marked, place: covering, settings: fixed, weight })).not.toContain('caution: mark covered');
+});
+
+test('a stretch is told until it is undone; a ring over a mark is laid outside', () => {
+  const stretched = { ...settings, stretch: 1.78 };
+  const [stretch] = frameFindings({ original, place, settings: stretched, weight });
+  expect(stretch).toMatchObject({ kind: 'stretched', text: expect.stringContaining('78 % wider') });
+  expect(frameFindings({ original, place, settings: { ...stretched, ...stretch?.fix?.change }, weight })).toEqual([]);
+
+  const round = { ...place, width: 400, height: 400, shape: 'circle' as const };
+  const ring = { width: 40, colour: '#1f6f66', side: 'inside' as const };
+  const window = { ...settings.window, centreX: 1500, centreY: 1500, span: 600 };
+  const ringed = { ...settings, window, ring };
+  const marked = { original: { ...original, marks: [must({ width: 400, height: 400 })] }, place: round, weight };
+  const cut = frameFindings({ ...marked, settings: ringed }).find((one) => one.kind === 'mark cut');
+  expect(cut).toMatchObject({ text: 'The face lies under the ring.', fix: { label: 'Lay the ring outside' } });
+  expect(kinds({ ...marked, settings: { ...ringed, ...cut?.fix?.change } })).not.toContain('caution: mark cut');
+});
+
+test('a cut out frame needs a format with transparency, or a colour', () => {
+  const round = { ...place, formats: ['jpeg' as const, 'png' as const], shape: 'circle' as const };
+  const cutOut = { ...settings, cutOut: true };
+  const of = (change: object) => kinds({ original, place: round, settings: { ...cutOut, ...change }, weight });
+  expect(of({})).toEqual(['blocker: transparency']);
+  expect(of({ format: 'png' })).toEqual([]);
+  expect(of({ flatten: '#ffffff' })).toEqual([]);
+  expect(kinds({ original, place, settings: cutOut, weight })).toEqual([]);
+});
+
+test('detail that is lost where the frame is shown names its mark; tightening makes the mark large', () => {
+  const face = must({});
+  const at = { ...place, width: 400, height: 400, shownWidths: [96, 40] };
+  const frame = {
+    original: { ...original, marks: [face] },
+    place: at,
+    settings: { ...settings, window: { ...settings.window, centreX: 1500, centreY: 1500, span: 2400 } },
+    weight,
+  };
+  const detail = [96, 40].map((shownWidth) => ({ markId: face.id, shownWidth, kept: shownWidth / 240 - 0.01 }));
+  const [lost, ...others] = frameFindings({ ...frame, detail });
+  expect(others).toEqual([]);
+  expect(lost).toMatchObject({ kind: 'detail lost', measured: '39 %', allowed: '40 %' });
+  expect(lost?.text).toBe(
+    'Shown 96 px wide, The face keeps 39 % of its detail (and less at 40 px): tighten the frame on it.',
+  );
+  expect(lost?.fix?.change.window?.span).toBeCloseTo(400 / 0.66, 3);
+  expect(frameFindings({ ...frame, detail: detail.map((one) => ({ ...one, kept: 0.41 })) })).toEqual([]);
 });

@@ -20,6 +20,7 @@ import {
   type Window,
 } from '../model/index.ts';
 import { flattenColour, isCutOut } from '../planning/index.ts';
+import { detailFindings } from './detailFindings.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 import { markFindings } from './markFindings.ts';
 import { stretchWords } from './stretchWords.ts';
@@ -45,6 +46,7 @@ export function frameFindings(
     weightFinding(frame),
     ...markFindings(frame, window, opening),
     stretchFinding(frame),
+    ...detailFindings(frame, window, opening),
     enlargedFinding(frame, window, opening.dimensions),
     transparencyFinding(frame),
     coveredFinding(frame.place, output),

@@ -9,6 +9,7 @@ export interface Finding {
     | 'format'
     | 'transparency'
     | 'stretched'
+    | 'detail lost'
     | 'covered middle'
     | 'hidden middle'
     | 'mark cut'

@@ -1,5 +1,6 @@
 export * from './backing.ts';
 export * from './delivery.ts';
+export * from './detail.ts';
 export * from './finding.ts';
 export * from './format.ts';
 export * from './frame.ts';

@@ -1,5 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
+import type { KeepMark } from '../model/index.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
 /** JSON with the keys of every object in order, so that equal values have equal text. */
@@ -12,7 +13,21 @@ function canonicalJson(value: unknown): string {
   return JSON.stringify(value);
 }
 
+const hashOf = (value: unknown): string => bytesToHex(sha256(utf8ToBytes(canonicalJson(value))));
+
 /** SHA-256 over the plan, 64 hexadecimal digits: the key of proofs and weights. */
-export function planHash(plan: RenderPlan): string {
-  return bytesToHex(sha256(utf8ToBytes(canonicalJson(plan))));
+export const planHash = (plan: RenderPlan): string => hashOf(plan);
+
+/** The same over all that the detail of marks at small sizes depends on. */
+export function detailHash(plan: RenderPlan, marks: readonly KeepMark[], shownWidths: readonly number[]): string {
+  const regions = marks.map(({ id, left, top, width, height, shape, kind }) => ({
+    id,
+    left,
+    top,
+    width,
+    height,
+    shape,
+    kind,
+  }));
+  return hashOf({ plan, regions, shownWidths });
 }

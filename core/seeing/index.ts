@@ -1,2 +1,3 @@
 export * from './contentBox.ts';
+export * from './detail.ts';
 export * from './standingOut.ts';

@@ -1,10 +1,10 @@
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
 import { FrameSettingsSchema, NameSchema, plainSettings } from '@inkwell/core/model';
-import { planHash } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
+import { knownDetails } from '../store/details.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts';
 import {
   addProject,
@@ -103,21 +103,34 @@ export function projectsRouter({ db, book, queue }: Services): Router {
     response.json(await openProject(db, projectId));
   });
 
-  // What every frame weighs at full size. What is not known yet is asked for and comes as null.
-  router.get('/:id/weights', async (request, response) => {
+  // What every frame weighs at full size, and what is left of its marks where it is shown small. What is not known
+  // yet is asked for and comes as null.
+  router.get('/:id/measured', async (request, response) => {
     const all = await framesOfProject(db, idOf(request));
-    const { planOf } = await book.open();
-    const plans = all.flatMap(({ frame, original }) => {
-      const plan = planOf(frame, original);
-      return plan ? [{ frameId: frame.id, planHash: planHash(plan) }] : [];
+    const { measuringOf } = await book.open();
+    const wanted = all.flatMap(({ frame, original }) => {
+      const measuring = measuringOf(frame, original);
+      return measuring ? [{ frameId: frame.id, ...measuring }] : [];
     });
-    const known = await knownWeights(
+    const weights = await knownWeights(
       db,
-      plans.map((one) => one.planHash),
+      wanted.map((one) => one.planHash),
     );
-    const missing = plans.filter((one) => !known.has(one.planHash));
-    for (const one of missing) await queue.askWeight(one.planHash, one.frameId);
-    response.json(plans.map((one) => ({ ...one, weight: known.get(one.planHash) ?? null })));
+    const details = await knownDetails(
+      db,
+      wanted.map((one) => one.detail.hash),
+    );
+    const answer = wanted.map(({ frameId, planHash, detail }) => ({
+      frameId,
+      planHash,
+      weight: weights.get(planHash) ?? null,
+      detail: detail.marks.length === 0 ? [] : (details.get(detail.hash) ?? null),
+    }));
+    for (const [index, { weight, detail }] of answer.entries()) {
+      const one = wanted[index];
+      if (one && (!weight || !detail)) await queue.askMeasure(one.detail.hash, one.frameId);
+    }
+    response.json(answer);
   });
 
   return router;

@@ -4,14 +4,14 @@ import { inTwos } from './inTwos.ts';
 
 /** Work that takes longer than a request should: kept in PostgreSQL, done by any process that offers itself. */
 export interface Queue {
-  /** Asks for the weight of a plan of a frame. Asking again while it waits adds nothing. */
-  askWeight(planHash: string, frameId: string): Promise<void>;
+  /** Asks for what is to be measured of a frame, under its hash. Asking again while it waits adds nothing. */
+  askMeasure(hash: string, frameId: string): Promise<void>;
   askDelivery(deliveryId: string): Promise<void>;
   stop(): Promise<void>;
 }
 
 export interface Work {
-  weigh(frameId: string): Promise<void>;
+  measure(frameId: string): Promise<void>;
   deliver(deliveryId: string): Promise<void>;
   /** Runs every few seconds. */
   lookAfter(): Promise<void>;
@@ -19,10 +19,10 @@ export interface Work {
   clear(): Promise<void>;
 }
 
-const weighing = 'weigh';
+const measuring = 'measure';
 const delivering = 'deliver';
 /** Two cores: two pictures at a time, and a few in hand so that no core waits for the next look into the queue. */
-const weighedTogether = 4;
+const measuredTogether = 4;
 const lookAfterSeconds = 5;
 const clearSeconds = 3600;
 
@@ -31,13 +31,13 @@ export async function openQueue(databaseUrl: string, work: Work, log: Logger): P
   const boss = new PgBoss({ connectionString: databaseUrl, max: 4, retryLimit: 2, retryDelay: 1, expireInMinutes: 10 });
   boss.on('error', (error) => log.error(error, 'queue'));
   await boss.start();
-  for (const name of [weighing, delivering]) await boss.createQueue(name, { name, policy: 'short' });
+  for (const name of [measuring, delivering]) await boss.createQueue(name, { name, policy: 'short' });
 
   await boss.work<{ frameId: string }>(
-    weighing,
-    { batchSize: weighedTogether, pollingIntervalSeconds: 0.5 },
+    measuring,
+    { batchSize: measuredTogether, pollingIntervalSeconds: 0.5 },
     async (jobs) => {
-      await inTwos(jobs, (job) => work.weigh(job.data.frameId));
+      await inTwos(jobs, (job) => work.measure(job.data.frameId));
     },
   );
   await boss.work<{ deliveryId: string }>(delivering, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
@@ -50,7 +50,7 @@ export async function openQueue(databaseUrl: string, work: Work, log: Logger): P
   };
   const timers = [every(lookAfterSeconds, () => work.lookAfter(), log), every(clearSeconds, () => work.clear(), log)];
   return {
-    askWeight: (planHash, frameId) => ask(weighing, planHash, { frameId }),
+    askMeasure: (hash, frameId) => ask(measuring, hash, { frameId }),
     askDelivery: (deliveryId) => ask(delivering, deliveryId, { deliveryId }),
     async stop() {
       for (const timer of timers) clearInterval(timer);

@@ -1,6 +1,7 @@
 import type {
   Backing,
   DeliveryFormat,
+  DetailKept,
   LeftOut,
   ManifestFile,
   Mark,
@@ -146,6 +147,13 @@ export const weights = pgTable('weights', {
   quality: integer('quality'),
   bytes: bytes('bytes').notNull(),
   fits: boolean('fits').notNull(),
+  measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
+/** What is left of marks at small sizes, as it was measured, by what it depends on. */
+export const details = pgTable('details', {
+  hash: text('hash').primaryKey(),
+  kept: jsonb('kept').$type<DetailKept[]>().notNull(),
   measuredAt: moment('measured_at').notNull().defaultNow(),
 });
 

@@ -94,7 +94,7 @@ test('a limit that binds is met with the highest quality that fits; what cannot 
     async () =>
       z
         .array(z.object({ frameId: z.string(), weight: z.object({ bytes: z.int(), fits: z.boolean() }).nullable() }))
-        .parse((await client.ask('GET', `/projects/${project.id}/weights`)).body),
+        .parse((await client.ask('GET', `/projects/${project.id}/measured`)).body),
     (weights) => weights.every((weight) => weight.weight),
   );
   expect(one.find((weight) => weight.frameId === png?.id)?.weight?.fits).toBe(false);

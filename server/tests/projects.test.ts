@@ -1,5 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { type Frame, FrameSchema, OpenProjectSchema, OriginalSchema, TrimSchema } from '@inkwell/core/model';
+import {
+  DetailKeptSchema,
+  type Frame,
+  FrameSchema,
+  OpenProjectSchema,
+  OriginalSchema,
+  TrimSchema,
+} from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { and, eq } from 'drizzle-orm';
 import sharp from 'sharp';
@@ -7,6 +14,7 @@ import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { clearUnused } from '../store/clearing.ts';
 import { blobs, deliveries, originals } from '../store/schema.ts';
+import { until } from '../testing/client.ts';
 import { chart, difference } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -181,4 +189,35 @@ test('bytes go only when nothing needs them: no original, no copy, no delivery t
     .where(eq(deliveries.id, waiting?.id ?? ''));
   expect(await clearUnused(services.db)).toContain(original.sha256);
   expect(await kept()).toBe(0);
+});
+
+test('what is left of a mark at the audience’s widths is measured: fine detail goes, coarse detail stays', async () => {
+  const stripes = (period: number) =>
+    sharp(
+      Buffer.from(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="1000"><defs><pattern id="p" width="${period}" height="${period}" patternUnits="userSpaceOnUse"><rect width="${period}" height="${period}" fill="#ddd"/><rect width="${period / 2}" height="${period}" fill="#333"/></pattern></defs><rect width="1000" height="1000" fill="url(#p)"/></svg>`,
+      ),
+    )
+      .png()
+      .toBuffer();
+  const kept: number[] = [];
+  for (const period of [20, 250]) {
+    const original = await client.original(await stripes(period), `stripes ${period}.png`);
+    const region = { left: 250, top: 250, width: 500, height: 500 };
+    const mark = { id: randomUUID(), name: 'Stripes', shape: 'rectangle', role: 'keep', priority: 'must', ...region };
+    await client.ask('PATCH', `/originals/${original.id}/settings`, { version: 1, change: { marks: [mark] } });
+    const { id } = await client.project('Small', [original], ['sunpane/profile-picture']);
+    const [frame] = await until(
+      async () =>
+        z
+          .array(z.object({ detail: z.array(DetailKeptSchema).nullable() }))
+          .parse((await client.ask('GET', `/projects/${id}/measured`)).body),
+      (all) => all.every((one) => one.detail !== null),
+    );
+    // Shown 96 wide the mark is 48 pixels, which is enough for anything.
+    expect(frame?.detail?.map((one) => one.shownWidth)).toEqual([40]);
+    kept.push(frame?.detail?.[0]?.kept ?? Number.NaN);
+  }
+  expect(kept[0]).toBeLessThan(0.2);
+  expect(kept[1]).toBeGreaterThan(0.6);
 });

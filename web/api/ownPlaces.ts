@@ -10,7 +10,7 @@ export function useOwnPlaces() {
   const client = useQueryClient();
   const onSuccess = () =>
     Promise.all(
-      ['spec-book', 'projects', 'project', 'weights'].map((key) => client.invalidateQueries({ queryKey: [key] })),
+      ['spec-book', 'projects', 'project', 'measured'].map((key) => client.invalidateQueries({ queryKey: [key] })),
     );
   return {
     add: useMutation({

@@ -1,4 +1,10 @@
-import { type FrameSettings, OpenProjectSchema, ProjectSchema, WeightSchema } from '@inkwell/core/model';
+import {
+  DetailKeptSchema,
+  type FrameSettings,
+  OpenProjectSchema,
+  ProjectSchema,
+  WeightSchema,
+} from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask, tell } from './client.ts';
@@ -65,16 +71,24 @@ export function useChoosing(projectId: string) {
   };
 }
 
-const FrameWeightSchema = z.object({ frameId: z.uuid(), planHash: z.string(), weight: WeightSchema.nullable() });
-export type FrameWeight = z.infer<typeof FrameWeightSchema>;
+const MeasuredSchema = z.object({
+  frameId: z.uuid(),
+  planHash: z.string(),
+  /** Null while it is being measured. */
+  weight: WeightSchema.nullable(),
+  detail: z.array(DetailKeptSchema).nullable(),
+});
+/** What was measured of a frame. */
+export type Measured = z.infer<typeof MeasuredSchema>;
 
 const measuringPollMs = 700;
 
-/** What the frames of a project weigh at full size; asked again while something is still being measured. */
-export function useWeights(projectId: string) {
+/** What was measured of the frames of a project; asked again while something is still being measured. */
+export function useMeasured(projectId: string) {
   return useQuery({
-    queryKey: ['weights', projectId],
-    queryFn: () => ask(z.array(FrameWeightSchema), `/projects/${projectId}/weights`),
-    refetchInterval: ({ state }) => (state.data?.some((one) => one.weight === null) ? measuringPollMs : false),
+    queryKey: ['measured', projectId],
+    queryFn: () => ask(z.array(MeasuredSchema), `/projects/${projectId}/measured`),
+    refetchInterval: ({ state }) =>
+      state.data?.some((one) => one.weight === null || one.detail === null) ? measuringPollMs : false,
   });
 }

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useStore } from 'zustand';
 import { previewUrl } from '../../api/originals.ts';
-import { useWeights } from '../../api/projects.ts';
+import { useMeasured } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
 import { Empty } from '../../parts/States.tsx';
 import type { Surround } from '../../theme/palette.ts';
@@ -24,7 +24,7 @@ export function BenchScreen() {
   const places = usePlaces();
   const store = useProjectBench(project);
   const [search, setSearch] = useSearchParams();
-  const { data: weights } = useWeights(project.id);
+  const { data: measured } = useMeasured(project.id);
 
   const framed = project.originals.filter((original) =>
     project.frames.some((frame) => frame.originalId === original.id),
@@ -73,7 +73,7 @@ export function BenchScreen() {
           chosen={chosen}
           onChoose={choose}
           onCloseUp={closeUp}
-          weights={weights}
+          measured={measured}
           onlyFindings={onlyFindings}
           onOnlyFindings={(only) => go({ show: only ? 'findings' : 'all' })}
         />
@@ -81,7 +81,7 @@ export function BenchScreen() {
           <CloseUp
             key={chosen.frame.id}
             one={chosen}
-            weights={weights}
+            measured={measured}
             surround={surround}
             onBack={() => closeUp(null)}
           />
@@ -129,7 +129,7 @@ export function BenchScreen() {
             <WallPart
               frames={frames}
               chosenId={chosen?.frame.id}
-              weights={weights}
+              measured={measured}
               surround={surround}
               onChoose={choose}
               onCloseUp={closeUp}
@@ -142,7 +142,7 @@ export function BenchScreen() {
         <div className="bench-reading">
           <Conflicts frames={frames} />
           <MarkConflict original={original} />
-          {chosen && <Reading key={chosen.frame.id} one={chosen} frames={frames} weights={weights} />}
+          {chosen && <Reading key={chosen.frame.id} one={chosen} frames={frames} measured={measured} />}
         </div>
       </div>
     </BenchProvider>

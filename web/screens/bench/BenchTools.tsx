@@ -3,7 +3,7 @@ import { Button, Popover } from 'antd';
 import { useEffect, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { useStore } from 'zustand';
-import type { FrameWeight } from '../../api/projects.ts';
+import type { Measured } from '../../api/projects.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import type { BenchFrame } from './benchFrame.ts';
 import { step } from './benchState.ts';
@@ -17,7 +17,7 @@ export function BenchTools({
   chosen,
   onChoose,
   onCloseUp,
-  weights,
+  measured,
   onlyFindings,
   onOnlyFindings,
 }: {
@@ -25,13 +25,13 @@ export function BenchTools({
   chosen: BenchFrame | undefined;
   onChoose: (id: string) => void;
   onCloseUp: (frameId: string | null) => void;
-  weights: readonly FrameWeight[] | undefined;
+  measured: readonly Measured[] | undefined;
   onlyFindings: boolean;
   onOnlyFindings: (only: boolean) => void;
 }) {
   const store = useBenchStore();
   const project = useOpenProject();
-  const count = useFindingCount(project, weights);
+  const count = useFindingCount(project, measured);
   const connection = useBench((bench) => bench.connection);
   const back = useStore(store.temporal, (history) => history.pastStates.length);
   const forward = useStore(store.temporal, (history) => history.futureStates.length);

@@ -3,7 +3,7 @@ import { boundsOf, frameToOriginal, nudge, type Point, type Snap, snapWindow, zo
 import type { Window } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
-import type { FrameWeight } from '../../api/projects.ts';
+import type { Measured } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { snapReach } from '../../stage/ChosenOutline.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
@@ -27,7 +27,7 @@ const lineWords: Record<LineKind, string> = {
 /** One frame, large: it stands still and the picture moves under it. Beside it, the frame at the audience's sizes. */
 export function CloseUp(props: {
   one: BenchFrame;
-  weights: readonly FrameWeight[] | undefined;
+  measured: readonly Measured[] | undefined;
   surround: Surround;
   onBack: () => void;
 }) {
@@ -35,7 +35,7 @@ export function CloseUp(props: {
   const { at, output, original, frame } = one;
   const holder = useRef<HTMLDivElement>(null);
   const room = useRoom(holder);
-  const state = useFrameState(one, props.weights);
+  const state = useFrameState(one, props.measured);
   const [lines, setLines] = useState<LineKind>('thirds');
   const [snaps, setSnaps] = useState<readonly Snap[]>([]);
   if (!state) return null;

@@ -10,7 +10,7 @@ import {
 } from '@inkwell/core/model';
 import { isCutOut } from '@inkwell/core/planning';
 import { Button, Select } from 'antd';
-import type { FrameWeight } from '../../api/projects.ts';
+import type { Measured } from '../../api/projects.ts';
 import { type BenchFrame, useFrameState } from './benchFrame.ts';
 import { Numbers } from './Numbers.tsx';
 import { Placement } from './Placement.tsx';
@@ -21,14 +21,14 @@ import { useBenchStore } from './useBench.ts';
 export function Reading({
   one,
   frames,
-  weights,
+  measured,
 }: {
   one: BenchFrame;
   frames: readonly BenchFrame[];
-  weights: readonly FrameWeight[] | undefined;
+  measured: readonly Measured[] | undefined;
 }) {
   const store = useBenchStore();
-  const state = useFrameState(one, weights);
+  const state = useFrameState(one, measured);
   if (!state) return null;
   const { at, frame } = one;
   const { settings, window, findings } = state;

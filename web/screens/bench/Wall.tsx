@@ -2,7 +2,7 @@ import './Wall.css';
 import { type Finding, formatLimit, formatWeight } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { memo, useEffect, useRef } from 'react';
-import type { FrameWeight } from '../../api/projects.ts';
+import type { Measured } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { AudiencePicture } from './AudiencePicture.tsx';
@@ -13,7 +13,7 @@ import { useBenchStore } from './useBench.ts';
 export function Wall(props: {
   frames: BenchFrame[];
   chosenId: string | undefined;
-  weights: readonly FrameWeight[] | undefined;
+  measured: readonly Measured[] | undefined;
   /** Side of a square picture, in CSS pixels. */
   scale: number;
   onChoose: (frameId: string) => void;
@@ -57,7 +57,7 @@ export function Wall(props: {
                   key={one.frame.id}
                   one={one}
                   chosen={one.frame.id === props.chosenId}
-                  weights={props.weights}
+                  measured={props.measured}
                   scale={props.scale}
                   onChoose={props.onChoose}
                   onCloseUp={props.onCloseUp}
@@ -75,7 +75,7 @@ export function Wall(props: {
 const WallFrame = memo(function WallFrame({
   one,
   chosen,
-  weights,
+  measured,
   scale,
   onChoose,
   onCloseUp,
@@ -84,14 +84,14 @@ const WallFrame = memo(function WallFrame({
 }: {
   one: BenchFrame;
   chosen: boolean;
-  weights: readonly FrameWeight[] | undefined;
+  measured: readonly Measured[] | undefined;
   scale: number;
   onChoose: (frameId: string) => void;
   onCloseUp: (frameId: string) => void;
   onlyFindings: boolean;
   audience: boolean;
 }) {
-  const state = useFrameState(one, weights);
+  const state = useFrameState(one, measured);
   const button = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (chosen) button.current?.scrollIntoView({ block: 'nearest' });

@@ -15,7 +15,7 @@ import type {
 import { planFrame, planHash } from '@inkwell/core/planning';
 import equal from 'fast-deep-equal';
 import { useMemo } from 'react';
-import type { FrameWeight } from '../../api/projects.ts';
+import type { Measured } from '../../api/projects.ts';
 import { settingsOf } from './benchState.ts';
 import { useBench, useSettings } from './useBench.ts';
 
@@ -70,7 +70,7 @@ export interface FrameState {
 }
 
 /** How a frame is set at this moment, and everything that follows from it. */
-export function useFrameState(one: BenchFrame, weights: readonly FrameWeight[] | undefined): FrameState | null {
+export function useFrameState(one: BenchFrame, measured: readonly Measured[] | undefined): FrameState | null {
   const settings = useSettings(one.frame.id);
   const saved = useBench((bench) => bench.saved.frames[one.frame.id]);
   const savedOriginal = useBench((bench) => bench.saved.originals[one.original.id]);
@@ -89,14 +89,16 @@ export function useFrameState(one: BenchFrame, weights: readonly FrameWeight[] |
       savedOriginal !== undefined &&
       equal(settingsOf.frames(saved), planned.settings) &&
       equal(settingsOf.originals(savedOriginal), settingsOf.originals(original));
-    const weight = weights?.find((each) => each.frameId === frame.id && each.planHash === hash)?.weight ?? null;
+    const mine = measured?.find((each) => each.frameId === frame.id && each.planHash === hash);
+    const weight = mine?.weight ?? null;
+    const detail = mine?.detail ?? null;
     return {
       settings: planned.settings,
       window,
       opening: openingFor(one, planned.settings),
       savedHash: isSaved ? hash : null,
       weight,
-      findings: frameFindings({ original, place: at.place, settings: planned.settings, weight }, window),
+      findings: frameFindings({ original, place: at.place, settings: planned.settings, weight, detail }, window),
     };
-  }, [one, planned, saved, savedOriginal, weights]);
+  }, [one, planned, saved, savedOriginal, measured]);
 }

@@ -106,7 +106,7 @@ function useSaving(store: BenchStore, projectId: string) {
             originals: replaced(project.originals, original),
           },
       );
-      void client.invalidateQueries({ queryKey: ['weights', projectId] });
+      void client.invalidateQueries({ queryKey: ['measured', projectId] });
     };
 
     const saveAll = () => {

@@ -2,12 +2,12 @@ import { frameFindings } from '@inkwell/core/checking';
 import { frameWindow } from '@inkwell/core/framing';
 import type { OpenProject } from '@inkwell/core/model';
 import { useMemo } from 'react';
-import type { FrameWeight } from '../../api/projects.ts';
+import type { Measured } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
 import { useBench } from './useBench.ts';
 
 /** How many frames of a project have findings, as they are set on the bench now. */
-export function useFindingCount(project: OpenProject, weights: readonly FrameWeight[] | undefined): number {
+export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {
   const places = usePlaces();
   const set = useBench((bench) => bench.settings);
   return useMemo(
@@ -18,10 +18,11 @@ export function useFindingCount(project: OpenProject, weights: readonly FrameWei
         const settings = set.frames[frame.id];
         if (!kept || !place || !settings) return false;
         const original = { ...kept, ...set.originals[kept.id] };
-        const weight = weights?.find((one) => one.frameId === frame.id)?.weight ?? null;
+        const mine = measured?.find((one) => one.frameId === frame.id);
+        const { weight = null, detail = null } = mine ?? {};
         const window = frameWindow(original, place, settings);
-        return frameFindings({ original, place, settings, weight }, window).length > 0;
+        return frameFindings({ original, place, settings, weight, detail }, window).length > 0;
       }).length,
-    [project, places, set, weights],
+    [project, places, set, measured],
   );
 }

@@ -6,7 +6,7 @@ import { Button, Input } from 'antd';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useDeliver, useDeliveries } from '../../api/deliveries.ts';
-import { useWeights } from '../../api/projects.ts';
+import { useMeasured } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
 import { Empty, Failure, Held } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
@@ -19,7 +19,7 @@ const namesShown = 5;
 export function DeliveryScreen() {
   const project = useOpenProject();
   const places = usePlaces();
-  const { data: weights } = useWeights(project.id);
+  const { data: measured } = useMeasured(project.id);
   const { data: deliveries, error, refetch } = useDeliveries(project.id);
   const deliver = useDeliver(project.id);
   const note = useUndoNote();
@@ -32,18 +32,18 @@ export function DeliveryScreen() {
         const original = project.originals.find((one) => one.id === frame.originalId);
         const at = places.get(frame.placeId);
         if (!original || !at) return [];
-        const weight = weights?.find((one) => one.frameId === frame.id)?.weight ?? null;
+        const { weight = null, detail = null } = measured?.find((one) => one.frameId === frame.id) ?? {};
         return [
           {
             frame,
             original,
             at,
             weight,
-            findings: frameFindings({ original, place: at.place, settings: frame, weight }),
+            findings: frameFindings({ original, place: at.place, settings: frame, weight, detail }),
           },
         ];
       }),
-    [project, places, weights],
+    [project, places, measured],
   );
   const names = problem
     ? []

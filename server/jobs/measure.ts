@@ -1,0 +1,24 @@
+import { measureDetail } from '../imaging/detail.ts';
+import { renderFile } from '../imaging/render.ts';
+import type { WorkingCopies } from '../imaging/workingCopy.ts';
+import type { SpecBook } from '../specBook.ts';
+import type { Database } from '../store/database.ts';
+import { keepDetails, knownDetails } from '../store/details.ts';
+import { findFrame } from '../store/frames.ts';
+import { keepWeight, knownWeights } from '../store/weights.ts';
+
+/**
+ * Measures what a frame, as it is set now, weighs at full size, and what is left of its marks where it is shown small.
+ * Does nothing about what is known already, or where the frame is gone.
+ */
+export async function measure(db: Database, copies: WorkingCopies, book: SpecBook, frameId: string): Promise<void> {
+  const found = await findFrame(db, frameId);
+  const measuring = found && (await book.open()).measuringOf(found.frame, found.original);
+  if (!measuring) return;
+  const { plan, planHash, detail } = measuring;
+  const copy = await copies.get(plan.original.sha256);
+  if (detail.marks.length > 0 && (await knownDetails(db, [detail.hash])).size === 0) {
+    await keepDetails(db, detail.hash, await measureDetail(plan, detail.marks, detail.shownWidths, copy));
+  }
+  if ((await knownWeights(db, [planHash])).size === 0) await keepWeight(db, (await renderFile(plan, copy)).weight);
+}

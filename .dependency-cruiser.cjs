@@ -44,7 +44,7 @@ module.exports = {
       severity: 'error',
       comment: 'Numbers in, numbers out: no Node, no image library, no interface.',
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },
-      to: { dependencyTypes: ['core', 'npm', 'npm-dev'], pathNot: 'node_modules/(zod|@noble/hashes)/' },
+      to: { dependencyTypes: ['core', 'npm', 'npm-dev'], pathNot: 'node_modules/(zod|@noble/hashes|culori)/' },
     },
   ],
   options: {

@@ -54,6 +54,13 @@ export async function drag(page: Page, from: { x: number; y: number }, to: { x: 
   await page.mouse.up();
 }
 
+/** Undoes everything that was done. */
+export async function undoAll(page: Page): Promise<void> {
+  const undo = page.getByRole('button', { name: 'Undo' });
+  while (await undo.isEnabled()) await undo.click();
+  await expect(page.getByRole('status')).toHaveText('Saved');
+}
+
 /** Waits until the frame shows the server's proof of what is set and its weight is known. */
 export async function settled(page: Page, placeId: string): Promise<void> {
   await expect(wallFrame(page, placeId).locator('.frame-picture')).toHaveAttribute('data-true', 'true');

@@ -30,6 +30,7 @@ export default async function setup() {
     env,
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  process.env.INKWELL_ART = join(data, 'demo-art');
   process.env.INKWELL_ADDRESS = await addressOf(server);
 
   return async () => {

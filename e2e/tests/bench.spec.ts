@@ -3,7 +3,7 @@ import { choose, drag, number, openDemo, settled, stage, test, wallFrame } from 
 
 test.beforeEach(({ page }) => openDemo(page));
 
-test('the wall shows the truth: proofs and measured for every frame of the demo', async ({ page }) => {
+test('the wall shows the truth: proofs and weights for every frame of the demo', async ({ page }) => {
   for (const id of [
     'sunpane/square-post',
     'sunpane/story',

@@ -1,9 +1,8 @@
-import { frameFindings } from '@inkwell/core/checking';
-import { frameWindow } from '@inkwell/core/framing';
 import type { OpenProject } from '@inkwell/core/model';
 import { useMemo } from 'react';
 import type { Measured } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
+import { frameFacts } from './frameFacts.ts';
 import { useBench } from './useBench.ts';
 
 /** How many frames of a project have findings, as they are set on the bench now. */
@@ -19,9 +18,7 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
         if (!kept || !place || !settings) return false;
         const original = { ...kept, ...set.originals[kept.id] };
         const mine = measured?.find((one) => one.frameId === frame.id);
-        const { weight = null, detail = null } = mine ?? {};
-        const window = frameWindow(original, place, settings);
-        return frameFindings({ original, place, settings, weight, detail }, window).length > 0;
+        return frameFacts(original, place, settings, mine).findings.length > 0;
       }).length,
     [project, places, set, measured],
   );

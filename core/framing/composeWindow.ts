@@ -14,7 +14,7 @@ import { insideLimits, type Limit, paneOf } from './limits.ts';
 import { marksOnPicture } from './marksOnPicture.ts';
 import type { Opening } from './opening.ts';
 import { type Unmet, unmetMarks } from './unmet.ts';
-import { type Setting, type Wanted, wantedWindow } from './wantedWindow.ts';
+import { type Setting, type Wanted, wanting } from './wantedWindow.ts';
 
 export interface Composed {
   window: Window;
@@ -73,7 +73,7 @@ export function composeWindow(
   const answer = chooseWindow(
     seen.map((mark) => scaled(mark, unit)),
     setting,
-    (demands, kept) => bestAnswer(base, demands, (range) => wantedWindow(range, kept, setting)),
+    (demands, kept) => bestAnswer(base, demands, wanting(kept, setting)),
   );
   const point = answer?.point ?? [box.left + box.width / 2, box.top + box.height / 2, full];
   const [x = 0, y = 0, span = full] = point;

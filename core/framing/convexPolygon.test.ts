@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { clipPolygon, nearestPoint } from './convexPolygon.ts';
+import { clipPolygon, nearestPoint, type Polygon } from './convexPolygon.ts';
 
 const square = [
   { x: 0, y: 0 },
@@ -18,7 +18,7 @@ const cuts = fc.array(
 test('what is left of a polygon lies on the right side of every cut, and nothing that lies there is lost', () => {
   fc.assert(
     fc.property(cuts, (some) => {
-      const left = some.reduce((polygon, { x, y, limit }) => clipPolygon(polygon, x, y, limit), square);
+      const left = some.reduce<Polygon>((polygon, { x, y, limit }) => clipPolygon(polygon, x, y, limit), square);
       const holds = (px: number, py: number, slack: number) =>
         some.every(({ x, y, limit }) => x * px + y * py <= limit + slack);
       for (const corner of left) expect(holds(corner.x, corner.y, 1e-6)).toBe(true);

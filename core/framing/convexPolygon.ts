@@ -4,7 +4,9 @@ import type { Point } from '../geometry/index.ts';
 export type Polygon = readonly Point[];
 
 /** The part of a polygon where `x` * x + `y` * y <= limit (Sutherland and Hodgman, 1974). */
-export function clipPolygon(polygon: Polygon, x: number, y: number, limit: number): Point[] {
+export function clipPolygon(polygon: Polygon, x: number, y: number, limit: number): Polygon {
+  // Most limits are far away from what is left: nothing is to be cut.
+  if (polygon.every((corner) => x * corner.x + y * corner.y <= limit)) return polygon;
   const over = ({ x: px, y: py }: Point) => x * px + y * py - limit;
   return polygon.flatMap((corner, at) => {
     const next = polygon[(at + 1) % polygon.length] ?? corner;

@@ -24,9 +24,17 @@ export function maximise(objective: readonly number[], halfSpaces: readonly Half
   const dimensions = objective.length;
   const rows = new Rows(dimensions, halfSpaces.length + 2 * dimensions);
   for (let axis = 0; axis < dimensions; axis += 1) {
-    for (const sign of [1, -1]) rows.add((at) => (at === axis ? sign : 0), reach);
+    for (const sign of [1, -1]) {
+      const start = rows.next();
+      rows.values[start + axis] = sign;
+      rows.values[start + dimensions] = reach;
+    }
   }
-  for (const { normal, limit } of halfSpaces) rows.add((at) => normal[at] ?? 0, limit);
+  for (const { normal, limit } of halfSpaces) {
+    const start = rows.next();
+    for (let at = 0; at < dimensions; at += 1) rows.values[start + at] = normal[at] ?? 0;
+    rows.values[start + dimensions] = limit;
+  }
   const best = new Float64Array(dimensions);
   return solve(Float64Array.from(objective), rows, rows.count, best) ? [...best] : null;
 }
@@ -43,11 +51,10 @@ class Rows {
     this.values = new Float64Array(room * (dimensions + 1));
   }
 
-  add(normal: (at: number) => number, limit: number): void {
-    const start = this.count * (this.dimensions + 1);
-    for (let at = 0; at < this.dimensions; at += 1) this.values[start + at] = normal(at);
-    this.values[start + this.dimensions] = limit;
+  /** Where the values of one more row begin; they are 0. */
+  next(): number {
     this.count += 1;
+    return (this.count - 1) * (this.dimensions + 1);
   }
 }
 
@@ -85,10 +92,12 @@ function solveOnBoundary(objective: Float64Array, rows: Rows, row: number, pivot
   for (let other = 0; other < row; other += 1) {
     const at = other * (dimensions + 1);
     const share = (values[at + pivot] ?? 0) / lead;
-    fewer.add(
-      (axis) => (values[at + skipping(axis)] ?? 0) - share * (values[start + skipping(axis)] ?? 0),
-      (values[at + dimensions] ?? 0) - share * limit,
-    );
+    const to = fewer.next();
+    for (let axis = 0; axis < dimensions - 1; axis += 1) {
+      const from = skipping(axis);
+      fewer.values[to + axis] = (values[at + from] ?? 0) - share * (values[start + from] ?? 0);
+    }
+    fewer.values[to + dimensions - 1] = (values[at + dimensions] ?? 0) - share * limit;
   }
   const along = new Float64Array(dimensions - 1);
   const share = (objective[pivot] ?? 0) / lead;

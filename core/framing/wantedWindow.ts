@@ -1,7 +1,7 @@
 import { clamp, type Point, type Rect, rise } from '../geometry/index.ts';
 import type { KeepMark } from '../model/index.ts';
-import { compositionOf } from './composition.ts';
-import { clipPolygon, nearestPoint } from './convexPolygon.ts';
+import { type Composition, compositionOf } from './composition.ts';
+import { clipPolygon, nearestPoint, type Polygon } from './convexPolygon.ts';
 import type { Range } from './feasible.ts';
 import type { Limit, Pane } from './limits.ts';
 import type { Opening } from './opening.ts';
@@ -31,14 +31,19 @@ export interface Wanted {
 /** Among ways to keep all marks, the composition counts this much beside the extent of the picture. */
 const compositionShare = 0.5;
 
-/** The window that is wanted of all that are possible: the span first, then the place of the subject in the frame. */
-export function wantedWindow(
+/** Says which window is wanted for these marks, of all that are possible. */
+export function wanting(kept: readonly KeepMark[], setting: Setting): (range: Range) => Wanted {
+  const wish = compositionOf(kept, setting.box, setting.opening, setting.pane);
+  return (range) => wantedWindow(range, wish, setting);
+}
+
+/** The span first, then the place of the subject in the frame. */
+function wantedWindow(
   { limits, narrowest, widest }: Range,
-  kept: readonly KeepMark[],
-  { opening, pane, box, full, sharpSpan }: Setting,
+  wish: Composition,
+  { pane, full, sharpSpan }: Setting,
 ): Wanted {
   const high = widest[2] ?? 0;
-  const wish = compositionOf(kept, box, opening, pane);
   const centre = (span: number): Point => ({
     x: wish.anchor.x - (pane.across.x * wish.offset.x + pane.down.x * wish.offset.y) * span,
     y: wish.anchor.y - (pane.across.y * wish.offset.x + pane.down.y * wish.offset.y) * span,
@@ -73,7 +78,7 @@ function freeSpan(limits: readonly Limit[], centre: (span: number) => Point): nu
 
 /** The point nearest to `aim` at which a window of this span meets all limits. */
 function nearestWithin(limits: readonly Limit[], span: number, aim: Point): Point | null {
-  let polygon: Point[] = [
+  let polygon: Polygon = [
     { x: -9, y: -9 },
     { x: 9, y: -9 },
     { x: 9, y: 9 },

@@ -56,7 +56,7 @@ export async function drag(page: Page, from: { x: number; y: number }, to: { x: 
 
 /** Undoes everything that was done. */
 export async function undoAll(page: Page): Promise<void> {
-  const undo = page.getByRole('button', { name: 'Undo' });
+  const undo = page.getByRole('button', { name: 'Undo', exact: true });
   while (await undo.isEnabled()) await undo.click();
   await expect(page.getByRole('status')).toHaveText('Saved');
 }

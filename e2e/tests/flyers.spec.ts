@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import { ManifestSchema } from '@inkwell/core/model';
 import { difference } from '@inkwell/server/testing/pictures.ts';
 import { expect, type Page } from '@playwright/test';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { choose, drag, number, settled, stage, test, undoAll, wallFrame } from '../support/bench.ts';
 import { filesOf } from '../support/files.ts';
 
@@ -45,7 +45,7 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
   await expect(page.getByText('10 frames in this project.')).toBeVisible();
   await page.getByRole('button', { name: 'Frame them' }).click();
 
-  await page.getByRole('tab', { name: 'five flyers' }).click();
+  await page.getByRole('tab', { name: 'five-flyers' }).click();
   await choose(page, places.square);
   const before = await number(page, 'Left');
   const at = await stage(page);
@@ -53,10 +53,10 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
     [2820, 1820],
     [3870, 1920],
   ] as const) {
-    await page.getByText('Keep', { exact: true }).click();
+    await page.getByTitle('Draw round what must be in every frame').click();
     await drag(page, at(left, top), at(left + 290, top + 430));
   }
-  await page.getByText('Avoid', { exact: true }).click();
+  await page.getByTitle('Draw round what should stay out').click();
   await drag(page, at(5570, 2920), at(5880, 3520));
   await expect(page.getByRole('button', { name: 'Keep 2, must be kept' })).toBeVisible();
   for (const placeId of Object.values(places)) {
@@ -79,7 +79,7 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
   await expect.poll(() => number(page, 'Width')).toBeCloseTo(width * 0.97 ** 4, 0);
   await expect(page.getByTestId('placement')).toHaveText('moved by hand');
   await choose(page, places.wide);
-  await page.getByText('Level', { exact: true }).click();
+  await page.getByTitle(/^Draw along a horizon/).click();
   await drag(page, at(1000, 2600), at(5000, 2460));
   await expect(page.getByLabel('Straighten in °')).toHaveValue('2');
 
@@ -102,7 +102,7 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
   await page.reload();
   await expect(page.getByRole('button', { name: `Colour of the ring: ${taken}` })).toBeVisible();
 
-  await page.getByRole('tab', { name: 'kite maker' }).click();
+  await page.getByRole('tab', { name: 'kite-maker' }).click();
   await choose(page, places.header);
   await pick(page, 'Backing', 'Soft echo');
   await expect(page.getByTestId('placement')).toHaveText('shown whole');
@@ -121,20 +121,22 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
     if (!line || !data) throw new Error(`${place} is missing`);
     return { line, data };
   };
-  const square = fileAt('Square post', 'five flyers');
+  const square = fileAt('Square post', 'five-flyers');
   const cut = {
     left: Math.round(square.line.window.left),
     top: Math.round(square.line.window.top),
     width: Math.round(square.line.window.width),
     height: Math.round(square.line.window.height),
   };
-  const independent = sharp(art('five-flyers.jpg')).extract(cut).resize(1080, 1080, { fit: 'fill' });
-  expect(await difference(square.data, await independent.png().toBuffer())).toBeLessThan(3);
-  expect(fileAt('Wide post', 'five flyers').line.window.turn).toBe(2);
-  for (const original of ['five flyers', 'kite maker'])
+  // Compared at a third of the side, where the grain that the encoding changes is averaged away.
+  const small = (picture: Sharp) => picture.resize(360, 360, { fit: 'fill' });
+  const independent = small(sharp(art('five-flyers.jpg')).extract(cut));
+  expect(await difference(small(sharp(square.data)), independent)).toBeLessThan(1.5);
+  expect(fileAt('Wide post', 'five-flyers').line.window.turn).toBe(2);
+  for (const original of ['five-flyers', 'kite-maker'])
     expect(await sharp(fileAt('Blog header', original).data).metadata()).toMatchObject({ width: 1237, height: 411 });
 
-  const ringed = await sharp(fileAt('Profile picture', 'five flyers').data).raw().toBuffer({ resolveWithObject: true });
+  const ringed = await sharp(fileAt('Profile picture', 'five-flyers').data).raw().toBuffer({ resolveWithObject: true });
   expect(ringed.info).toMatchObject({ width: 512, height: 512, channels: 4 });
   const pixel = (x: number, y: number) =>
     ringed.data.subarray((y * 512 + x) * 4, (y * 512 + x) * 4 + 4).toString('hex');
@@ -154,7 +156,7 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
   }
 
   await page.getByRole('link', { name: 'Bench', exact: true }).click();
-  await page.getByRole('tab', { name: 'five flyers' }).click();
+  await page.getByRole('tab', { name: 'five-flyers' }).click();
   await undoAll(page);
   await choose(page, places.square);
   await expect.poll(() => number(page, 'Left')).toBe(before);

@@ -16,7 +16,7 @@ const root = join(import.meta.dirname, '..');
 export class Program {
   private constructor(
     private readonly child: ChildProcess,
-    private readonly address: string,
+    readonly address: string,
     private readonly folder: string,
   ) {}
 

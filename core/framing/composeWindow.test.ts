@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { isInside, largestWindow, originalToFrame, type Pose, reach, wholeOf } from '../geometry/index.ts';
-import type { AvoidMark, Dimensions, KeepMark, Place, Window } from '../model/index.ts';
+import type { AvoidMark, Dimensions, KeepMark, Place, Ring, Window } from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
-import { composeWindow, coveredRects, markInFrame, plainOpening } from './index.ts';
+import { composeWindow, coveredRects, markInFrame, type OpeningSettings, openingOf, plainOpening } from './index.ts';
 
 const original = { width: 1200, height: 800 };
 const bounds = wholeOf(original);
@@ -260,6 +260,61 @@ describe('composition', () => {
         const back = composeWindow(bounds, opening(at), [mirrored], { turn: 0, mirror: true }).window;
         expect(back.centreX).toBeCloseTo(original.width - seen.centreX, 3);
         expect(back.span).toBeCloseTo(seen.span, 3);
+      }),
+    );
+  });
+});
+
+describe('rings and stretches', () => {
+  const round = place(300, 300, { purpose: 'profile', shape: 'circle' });
+  const openingWith = (settings: OpeningSettings) => openingOf(round, { ...original, trim: null }, settings);
+  const ring = (side: Ring['side']) => ({ width: 30, colour: '#1f6f66', side });
+
+  test('a ring over the picture covers no mark where any window of a grid keeps it free', () => {
+    fc.assert(
+      fc.property(box, fc.constantFrom(1, 1.4, 0.7), (one, stretch) => {
+        const at = openingWith({ ring: ring('inside'), stretch });
+        const corners = [one.left, one.left + one.width].flatMap((x) =>
+          [one.top, one.top + one.height].map((y) => ({ x, y })),
+        );
+        /** How far the furthest corner of the mark lies from the middle of the file; the ring leaves 120 of 150 pixels. */
+        const away = (window: Window) =>
+          Math.max(
+            ...corners.map((corner) => {
+              const { x, y } = originalToFrame(window, at.dimensions, corner);
+              return Math.hypot(x - 150, (y - at.dimensions.height / 2) / stretch);
+            }),
+          );
+        const composed = composeWindow(bounds, at, [keep(one)]);
+        if (composed.unmet.length === 0) expect(away(composed.window)).toBeLessThan(120.01);
+        const largest = largestWindow(bounds, at.dimensions);
+        const half = reach(0, at.dimensions);
+        const shares = [0, 0.2, 0.4, 0.5, 0.6, 0.8, 1];
+        const possible = [1, 0.9, 0.75, 0.6].some((size) =>
+          shares.some((x) =>
+            shares.some((y) => {
+              const span = largest.span * size;
+              const centreX = half.x * span + (original.width - 2 * half.x * span) * x;
+              const centreY = half.y * span + (original.height - 2 * half.y * span) * y;
+              // A polygon stands for the circle, which costs half a percent of its radius.
+              return away({ ...largest, span, centreX, centreY }) < 119;
+            }),
+          ),
+        );
+        if (possible) expect(composed.unmet).toEqual([]);
+      }),
+    );
+  });
+
+  test('a ring outside takes nothing of the picture: the window is the one without it', () => {
+    fc.assert(
+      fc.property(box, (one) => {
+        // A smaller mark is shown as large as its pixels allow, and the opening has fewer.
+        fc.pre(Math.max(one.width, one.height) > 190);
+        const plain = composeWindow(bounds, openingWith({ ring: null, stretch: 1 }), [keep(one)]).window;
+        const ringed = composeWindow(bounds, openingWith({ ring: ring('outside'), stretch: 1 }), [keep(one)]).window;
+        expect(ringed.centreX).toBeCloseTo(plain.centreX, 3);
+        expect(ringed.span).toBeCloseTo(plain.span, 3);
       }),
     );
   });

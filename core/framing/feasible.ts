@@ -10,8 +10,11 @@ export interface Range {
   narrowest(): number[];
 }
 
-function rangeOf(limits: Limit[]): Range | null {
-  const widest = maximise([0, 0, 1], limits);
+/** @param before the range of the same limits without the last one: where its widest point meets that, it stays the widest */
+function rangeOf(limits: Limit[], before: Range | null): Range | null {
+  const last = limits.at(-1);
+  const stays = before && last && meets(last, before.widest);
+  const widest = stays ? before.widest : maximise([0, 0, 1], limits);
   if (!widest) return null;
   let narrowest: number[] | undefined;
   return {
@@ -24,6 +27,14 @@ function rangeOf(limits: Limit[]): Range | null {
   };
 }
 
+/** What is asked about a range of windows. */
+export interface Asking<Answer> {
+  /** Above the worth of every answer that meets the range's limits, and perhaps more. */
+  bound(range: Range): number;
+  /** The window that is wanted: a point (x, y, span) with its worth. */
+  answer(range: Range): Answer;
+}
+
 /** So many choices among the sides on which a mark can lie are looked at, at most. */
 const choicesTried = 300;
 const tolerance = 1e-7;
@@ -34,33 +45,29 @@ const meets = ({ normal, limit }: Limit, [x = 0, y = 0, span = 0]: readonly numb
 /**
  * The best answer to a set of demands. A demand that offers a choice is only decided where an answer breaks it: then
  * each way of keeping it is followed (branch and bound).
- *
- * @param answer turns a range of windows into the window that is wanted of it: a point (x, y, span) with its worth, and
- *   with a bound above the worth of every answer that meets these limits and more
  */
-export function bestAnswer<Answer extends { point: readonly number[]; worth: number; bound: number }>(
+export function bestAnswer<Answer extends { point: readonly number[]; worth: number }>(
   base: readonly Limit[],
   demands: readonly Demand[],
-  answer: (range: Range) => Answer,
+  { bound, answer }: Asking<Answer>,
 ): Answer | null {
   const choices = demands.flatMap((demand) => demand.oneOf);
   let best: Answer | null = null;
   let tried = 0;
-  const follow = (limits: Limit[]) => {
+  const follow = (limits: Limit[], before: Range | null) => {
     if (tried >= choicesTried) return;
     tried += 1;
-    const range = rangeOf(limits);
-    if (!range) return;
+    const range = rangeOf(limits, before);
+    if (!range || (best && bound(range) <= best.worth)) return;
     const found = answer(range);
-    if (best && found.bound <= best.worth) return;
     const broken = choices.find((ways) => !ways.some((way) => meets(way, found.point)));
     if (!broken) {
       if (!best || found.worth > best.worth) best = found;
       return;
     }
-    for (const way of broken) follow([...limits, way]);
+    for (const way of broken) follow([...limits, way], range);
   };
-  follow(tightest([...base, ...demands.flatMap((demand) => demand.all)]));
+  follow(tightest([...base, ...demands.flatMap((demand) => demand.all)]), null);
   return best;
 }
 

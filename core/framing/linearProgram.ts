@@ -26,6 +26,7 @@ export function maximise(objective: readonly number[], halfSpaces: readonly Half
   for (let axis = 0; axis < dimensions; axis += 1) {
     for (const sign of [1, -1]) {
       const start = rows.next();
+      rows.values.fill(0, start, start + dimensions);
       rows.values[start + axis] = sign;
       rows.values[start + dimensions] = reach;
     }
@@ -39,6 +40,17 @@ export function maximise(objective: readonly number[], halfSpaces: readonly Half
   return solve(Float64Array.from(objective), rows, rows.count, best) ? [...best] : null;
 }
 
+/** Room for the rows of every number of dimensions: a solution with fewer dimensions is done before the next begins. */
+const rooms: Float64Array[] = [];
+
+function roomFor(dimensions: number, length: number): Float64Array {
+  const known = rooms[dimensions];
+  if (known && known.length >= length) return known;
+  const room = new Float64Array(2 * length);
+  rooms[dimensions] = room;
+  return room;
+}
+
 /** Half-spaces one after the other in one array, each as its normal and its limit: this runs thousands of times a second. */
 class Rows {
   readonly values: Float64Array;
@@ -46,12 +58,12 @@ class Rows {
 
   constructor(
     readonly dimensions: number,
-    room: number,
+    count: number,
   ) {
-    this.values = new Float64Array(room * (dimensions + 1));
+    this.values = roomFor(dimensions, count * (dimensions + 1));
   }
 
-  /** Where the values of one more row begin; they are 0. */
+  /** Where the values of one more row begin; whatever lies there has to be written over. */
   next(): number {
     this.count += 1;
     return (this.count - 1) * (this.dimensions + 1);
@@ -87,14 +99,13 @@ function solveOnBoundary(objective: Float64Array, rows: Rows, row: number, pivot
   const start = row * (dimensions + 1);
   const lead = values[start + pivot] ?? 1;
   const limit = values[start + dimensions] ?? 0;
-  const skipping = (axis: number) => (axis < pivot ? axis : axis + 1);
   const fewer = new Rows(dimensions - 1, row);
   for (let other = 0; other < row; other += 1) {
     const at = other * (dimensions + 1);
     const share = (values[at + pivot] ?? 0) / lead;
     const to = fewer.next();
     for (let axis = 0; axis < dimensions - 1; axis += 1) {
-      const from = skipping(axis);
+      const from = axis < pivot ? axis : axis + 1;
       fewer.values[to + axis] = (values[at + from] ?? 0) - share * (values[start + from] ?? 0);
     }
     fewer.values[to + dimensions - 1] = (values[at + dimensions] ?? 0) - share * limit;
@@ -102,14 +113,16 @@ function solveOnBoundary(objective: Float64Array, rows: Rows, row: number, pivot
   const along = new Float64Array(dimensions - 1);
   const share = (objective[pivot] ?? 0) / lead;
   for (let axis = 0; axis < dimensions - 1; axis += 1) {
-    along[axis] = (objective[skipping(axis)] ?? 0) - share * (values[start + skipping(axis)] ?? 0);
+    const from = axis < pivot ? axis : axis + 1;
+    along[axis] = (objective[from] ?? 0) - share * (values[start + from] ?? 0);
   }
   const found = new Float64Array(dimensions - 1);
   if (!solve(along, fewer, row, found)) return false;
   let rest = limit;
   for (let axis = 0; axis < dimensions - 1; axis += 1) {
-    best[skipping(axis)] = found[axis] ?? 0;
-    rest -= (values[start + skipping(axis)] ?? 0) * (found[axis] ?? 0);
+    const to = axis < pivot ? axis : axis + 1;
+    best[to] = found[axis] ?? 0;
+    rest -= (values[start + to] ?? 0) * (found[axis] ?? 0);
   }
   best[pivot] = rest / lead;
   return true;

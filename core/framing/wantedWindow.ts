@@ -2,7 +2,7 @@ import { clamp, type Point, type Rect, rise } from '../geometry/index.ts';
 import type { KeepMark } from '../model/index.ts';
 import { type Composition, compositionOf } from './composition.ts';
 import { clipPolygon, nearestPoint, type Polygon } from './convexPolygon.ts';
-import type { Range } from './feasible.ts';
+import type { Asking, Range } from './feasible.ts';
 import type { Limit, Pane } from './limits.ts';
 import type { Opening } from './opening.ts';
 
@@ -21,8 +21,6 @@ export interface Setting {
 export interface Wanted {
   /** Centre and span. */
   point: readonly number[];
-  /** No window that has to meet more than this one is worth more. */
-  bound: number;
   worth: number;
   /** 1 where the subject lies just where the composition wants it, less the further away. */
   composition: number;
@@ -32,9 +30,12 @@ export interface Wanted {
 const compositionShare = 0.5;
 
 /** Says which window is wanted for these marks, of all that are possible. */
-export function wanting(kept: readonly KeepMark[], setting: Setting): (range: Range) => Wanted {
+export function wanting(kept: readonly KeepMark[], setting: Setting): Asking<Wanted> {
   const wish = compositionOf(kept, setting.box, setting.opening, setting.pane);
-  return (range) => wantedWindow(range, wish, setting);
+  return {
+    bound: ({ widest }) => (widest[2] ?? 0) / setting.full,
+    answer: (range) => wantedWindow(range, wish, setting),
+  };
 }
 
 /** The span first, then the place of the subject in the frame. */
@@ -56,9 +57,8 @@ function wantedWindow(
   const point = nearestWithin(limits, span, aim) ?? between(narrowest(), widest, span);
   const away = Math.hypot(point.x - aim.x, point.y - aim.y) / (span * Math.hypot(1, rise(pane.output)));
   const composition = Math.max(0, 1 - 2 * away);
-  const bound = high / full;
-  const worth = bound * (1 - compositionShare * (1 - composition));
-  return { point: [point.x, point.y, span], bound, worth, composition };
+  const worth = (high / full) * (1 - compositionShare * (1 - composition));
+  return { point: [point.x, point.y, span], worth, composition };
 }
 
 /** The widest span with which the middle can lie just where it is wanted, or null where it never can. */

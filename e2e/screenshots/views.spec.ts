@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
-import { choose, openDemo, settled, test, wallFrame } from '../support/bench.ts';
+import { choose, openDemo, settled, test, undoAll, wallFrame } from '../support/bench.ts';
 
 const picture = (name: string) => ({
   path: join(import.meta.dirname, '..', '..', 'docs', 'screenshots', `${name}.png`),
@@ -26,9 +26,28 @@ test('the main views of the demo', async ({ page }) => {
   await expect(page.getByRole('region', { name: /^Close-up/ }).locator('[data-true="true"]')).toHaveCount(2);
   await page.mouse.move(600, 20);
   await page.screenshot(picture('close-up'));
+  await page.keyboard.press('Escape');
+  await choose(page, 'sunpane/profile-picture');
+  await page.getByLabel('Ring', { exact: true }).click();
+  await page.locator('.ant-select-item[title="Ring outside the picture"]').click();
+  await page.getByRole('button', { name: /^Colour of the ring/ }).click();
+  await page
+    .getByRole('button', { name: /^Use #/ })
+    .last()
+    .click();
+  await page.getByRole('button', { name: /^Take a colour/ }).hover({ position: { x: 60, y: 60 } });
+  await settled(page, 'sunpane/profile-picture');
+  await page.screenshot(picture('round-frame'));
+  await page.keyboard.press('Escape');
+  await undoAll(page);
   await page.getByRole('link', { name: 'Pictures and places' }).click();
   await expect(page.getByRole('region', { name: 'Quillpost' })).toBeVisible();
   await page.screenshot(picture('choose'));
+  await page.getByRole('button', { name: 'New place …' }).click();
+  await page.getByLabel('Name of the place').fill('Blog header');
+  await page.getByText('Ratio and long edge').click();
+  await page.screenshot(picture('own-place'));
+  await page.getByRole('button', { name: 'Cancel' }).click();
   await page.getByRole('link', { name: 'Deliver' }).click();
   await page.getByRole('button', { name: 'Deliver 29 files' }).click();
   await page.getByRole('link', { name: /Download the archive/ }).waitFor({ timeout: 400_000 });

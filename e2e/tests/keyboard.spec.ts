@@ -46,6 +46,45 @@ test('a frame is found, moved, tightened, typed and undone with the keyboard alo
   await expect(page.getByRole('status')).toHaveText('Saved');
 });
 
+test('a ring, its colour, a cut-out and a stretch are made with the keyboard alone', async ({ page }) => {
+  await openDemo(page);
+  await choose(page, 'pipwire/profile-picture');
+  const reading = page.getByRole('region', { name: 'Reading' });
+  const choosing = async (list: string, downs: number) => {
+    await page.getByLabel(list, { exact: true }).focus();
+    await page.keyboard.press('Enter');
+    for (let press = 0; press < downs; press += 1) await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+  };
+  await choosing('Ring', 1);
+  await expect(reading).toContainText('Ring outside the picture');
+  await page.getByRole('button', { name: /^Colour of the ring/ }).focus();
+  await page.keyboard.press('Enter');
+  const typed = page.getByLabel('Colour of the ring as a number');
+  await expect(typed).toBeFocused();
+  await typed.fill('ABC');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Colour of the ring: #aabbcc' })).toBeVisible();
+  await typed.fill('no colour');
+  await expect(page.getByRole('region', { name: 'Colour of the ring' })).toContainText('six digits');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Colour of the ring: #aabbcc' })).toBeFocused();
+  await choosing('Delivered as', 1);
+  await expect(reading).toContainText('Cut out, transparent round it');
+  await expect(reading).toContainText('PNG');
+  await page.getByRole('button', { name: 'More ways' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitem', { name: /^Stretch/ })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('list', { name: 'Findings' })).toContainText('Stretched');
+  await page.locator('body').click({ position: { x: 640, y: 66 } });
+  const undo = page.getByRole('button', { name: 'Undo', exact: true });
+  while (await undo.isEnabled()) await page.keyboard.press('Control+z');
+  await expect(reading).toContainText('No ring');
+  await expect(page.getByRole('status')).toHaveText('Saved');
+});
+
 test('pictures come in by dropping and by pasting, and go out bit for bit', async ({ page }) => {
   await page.goto('/originals');
   const give = async (name: string, how: 'drop' | 'paste') => {

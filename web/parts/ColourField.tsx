@@ -1,7 +1,7 @@
 import './ColourField.css';
 import { ColourSchema, type Original } from '@inkwell/core/model';
 import { Button, Input, Popover } from 'antd';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../api/client.ts';
 import { useColours } from '../api/originals.ts';
 import { PicturePicker } from './PicturePicker.tsx';
@@ -16,6 +16,7 @@ export function ColourField(props: {
 }) {
   const { label, value, original, onChange } = props;
   const [open, setOpen] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
   return (
     <Popover
       open={open}
@@ -23,14 +24,25 @@ export function ColourField(props: {
       trigger="click"
       placement="topRight"
       destroyOnHidden
-      content={<ColourPanel label={label} value={value} original={original} onChange={onChange} />}
+      content={
+        <ColourPanel
+          label={label}
+          value={value}
+          original={original}
+          onChange={onChange}
+          onClose={() => {
+            setOpen(false);
+            button.current?.focus();
+          }}
+        />
+      }
     >
       <Button
+        ref={button}
         size="small"
         aria-label={`${label}: ${value}`}
         aria-expanded={open}
         icon={<span className="swatch" style={{ background: value, width: 16, height: 16 }} />}
-        onKeyDown={(event) => event.key === 'Escape' && setOpen(false)}
       >
         {value}
       </Button>
@@ -38,7 +50,11 @@ export function ColourField(props: {
   );
 }
 
-function ColourPanel({ label, value, original, onChange }: Parameters<typeof ColourField>[0]) {
+function ColourPanel(props: Parameters<typeof ColourField>[0] & { onClose: () => void }) {
+  const { label, value, original, onChange, onClose } = props;
+  const section = useRef<HTMLElement>(null);
+  // The panel lies at the end of the page: without this the keyboard would not find it.
+  useEffect(() => section.current?.querySelector('input')?.focus(), []);
   const { data: colours, error } = useColours(original.id);
   const [draft, setDraft] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
@@ -51,7 +67,17 @@ function ColourPanel({ label, value, original, onChange }: Parameters<typeof Col
   const wrong = typed?.success === false ? typed.error.issues[0]?.message : null;
   const problem = wrong ?? said ?? (error ? sentenceOf(error) : null);
   return (
-    <section className="colour-panel" aria-label={label}>
+    <section
+      ref={section}
+      className="colour-panel"
+      aria-label={label}
+      onKeyDown={(event) => {
+        if (event.key !== 'Escape') return;
+        event.stopPropagation();
+        event.preventDefault();
+        onClose();
+      }}
+    >
       <div className="row">
         <Input
           size="small"

@@ -61,6 +61,7 @@ export function Placement({
       )}
       <Dropdown
         trigger={['click']}
+        autoFocus
         menu={{
           items: [
             {

@@ -1,0 +1,60 @@
+import type { Rect } from '../geometry/index.ts';
+import type { Dimensions, Place } from '../model/index.ts';
+
+/** How one picture is cut into equal pieces. All lengths are whole pixels of the files. */
+export interface Grid {
+  columns: number;
+  rows: number;
+  /** One piece. */
+  piece: Dimensions;
+  /** What is left out between two pieces, because the network shows a gap there; 0 where the pieces touch. */
+  bridge: number;
+}
+
+/** The gap that a network shows between two tiles, in pixels of a tile. */
+export function gapPixels(place: Pick<Place, 'group' | 'width'>): number {
+  const { group } = place;
+  return group && group.kind !== 'panels' ? Math.round(group.gap * place.width) : 0;
+}
+
+/** The whole picture that is cut: rendered once, never piece by piece. */
+export function wholeDimensions({ columns, rows, piece, bridge }: Grid): Dimensions {
+  return {
+    width: columns * piece.width + (columns - 1) * bridge,
+    height: rows * piece.height + (rows - 1) * bridge,
+  };
+}
+
+/** Where each piece lies in the whole, in reading order: row by row, from the left. */
+export function piecesOf({ columns, rows, piece, bridge }: Grid): Rect[] {
+  return Array.from({ length: columns * rows }, (_, index) => ({
+    left: (index % columns) * (piece.width + bridge),
+    top: Math.floor(index / columns) * (piece.height + bridge),
+    ...piece,
+  }));
+}
+
+/** The share of the whole that a bridge leaves out, 0..1. */
+export function bridgedShare(grid: Grid): number {
+  const { width, height } = wholeDimensions(grid);
+  const shown = grid.columns * grid.rows * grid.piece.width * grid.piece.height;
+  return 1 - shown / (width * height);
+}
+
+/** A band between two pieces: where it begins along its axis, and how wide it is. */
+export interface Seam {
+  axis: 'x' | 'y';
+  start: number;
+  width: number;
+}
+
+/** The seams of a grid, in pixels of the whole. */
+export function seamsOf({ columns, rows, piece, bridge }: Grid): Seam[] {
+  const along = (axis: Seam['axis'], count: number, length: number) =>
+    Array.from({ length: count - 1 }, (_, index) => ({
+      axis,
+      start: (index + 1) * length + index * bridge,
+      width: bridge,
+    }));
+  return [...along('x', columns, piece.width), ...along('y', rows, piece.height)];
+}

@@ -1,0 +1,187 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { isInside, originalToFrame, wholeOf } from '../geometry/index.ts';
+import type { KeepMark } from '../model/index.ts';
+import { samplePlace } from '../testing/index.ts';
+import {
+  bridgedShare,
+  chooseOffset,
+  composeStrip,
+  cutsAt,
+  type Grid,
+  piecesOf,
+  planStrips,
+  seamsOf,
+  uploadNumbers,
+  wholeDimensions,
+} from './index.ts';
+
+const grid = fc.record({
+  columns: fc.integer({ min: 1, max: 20 }),
+  rows: fc.integer({ min: 1, max: 6 }),
+  piece: fc.record({ width: fc.integer({ min: 8, max: 2000 }), height: fc.integer({ min: 8, max: 2000 }) }),
+  bridge: fc.integer({ min: 0, max: 40 }),
+});
+
+test('pieces are equal, whole, in reading order, and tile the whole with nothing between but the bridges', () => {
+  fc.assert(
+    fc.property(grid, (one: Grid) => {
+      const whole = wholeDimensions(one);
+      const pieces = piecesOf(one);
+      expect(pieces).toHaveLength(one.columns * one.rows);
+      for (const [index, piece] of pieces.entries()) {
+        expect(piece).toMatchObject(one.piece);
+        const [column, row] = [index % one.columns, Math.floor(index / one.columns)];
+        const left = column > 0 ? pieces[index - 1] : undefined;
+        const above = row > 0 ? pieces[index - one.columns] : undefined;
+        expect(piece.left).toBe(left ? left.left + left.width + one.bridge : 0);
+        expect(piece.top).toBe(above ? above.top + above.height + one.bridge : 0);
+      }
+      const last = pieces.at(-1);
+      expect({ width: (last?.left ?? 0) + one.piece.width, height: (last?.top ?? 0) + one.piece.height }).toEqual(
+        whole,
+      );
+      const shown = pieces.length * one.piece.width * one.piece.height;
+      expect(bridgedShare(one)).toBeCloseTo(1 - shown / (whole.width * whole.height), 9);
+      for (const { axis, start, width } of seamsOf(one)) {
+        const ends = pieces.map((piece) => (axis === 'x' ? piece.left + piece.width : piece.top + piece.height));
+        const starts = pieces.map((piece) => (axis === 'x' ? piece.left : piece.top));
+        expect(ends).toContain(start);
+        expect(starts).toContain(start + width);
+      }
+    }),
+  );
+});
+
+test('posting orders are permutations, and as the networks list them', () => {
+  expect(uploadNumbers(2, 2, [0, 2, 1, 3])).toEqual([1, 3, 2, 4]);
+  expect(uploadNumbers(3, 2, 'last first')).toEqual([6, 5, 4, 3, 2, 1]);
+  expect(uploadNumbers(3, 2, 'down the columns')).toEqual([1, 3, 5, 2, 4, 6]);
+  expect(uploadNumbers(4, 1, 'as read')).toEqual([1, 2, 3, 4]);
+  expect(() => uploadNumbers(2, 2, [0, 1, 1, 3])).toThrow('name each of 0 to 3 once');
+  fc.assert(
+    fc.property(grid, fc.constantFrom('as read', 'last first', 'down the columns'), ({ columns, rows }, rule) => {
+      const numbers = uploadNumbers(columns, rows, rule as 'as read');
+      expect([...numbers].sort((a, b) => a - b)).toEqual(numbers.map((_, index) => index + 1));
+    }),
+  );
+});
+
+const whole = fc.integer({ min: 0, max: 900 });
+const interval = fc
+  .tuple(whole, fc.integer({ min: 10, max: 160 }))
+  .map(([start, length], index = 0) => ({ markId: `${start} ${index}`, start, end: start + length }));
+
+test('an offset is the free one nearest to the wish, or the least bad, as trying all of them finds', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 2, max: 6 }),
+      fc.integer({ min: 60, max: 220 }),
+      fc.integer({ min: 0, max: 12 }),
+      fc.array(interval, { maxLength: 6 }),
+      fc.integer({ min: 0, max: 200 }),
+      fc.integer({ min: -50, max: 250 }),
+      (panels, length, bridge, guarded, high, wish) => {
+        const seams = Array.from({ length: panels - 1 }, (_, index) => ({
+          start: (index + 1) * length + index * bridge,
+          width: bridge,
+        }));
+        const room = { low: 0, high };
+        const found = chooseOffset(seams, guarded, room, wish);
+        expect(found.offset).toBeGreaterThanOrEqual(0);
+        expect(found.offset).toBeLessThanOrEqual(high);
+        const wanted = Math.min(high, Math.max(0, wish));
+        const all = Array.from({ length: 2 * high + 1 }, (_, half) => half / 2);
+        const free = all.filter((offset) => cutsAt(seams, guarded, offset).length === 0);
+        if (free.length > 0) {
+          expect(found.cuts).toEqual([]);
+          const nearest = Math.min(...free.map((offset) => Math.abs(offset - wanted)));
+          expect(Math.abs(found.offset - wanted)).toBeCloseTo(nearest, 6);
+          return;
+        }
+        const depth = (offset: number) =>
+          seams.reduce(
+            (sum, seam) => sum + cutsAt([seam], guarded, offset).reduce((deep, cut) => deep + cut.depth, 0),
+            0,
+          );
+        expect(depth(found.offset)).toBeLessThanOrEqual(Math.min(...all.map(depth)) + 1e-6);
+      },
+    ),
+  );
+});
+
+const keep = (left: number, width: number, values: Partial<KeepMark> = {}): KeepMark => ({
+  id: `00000000-0000-4000-8000-${String(left).padStart(12, '0')}`,
+  name: `Kite at ${left}`,
+  shape: 'rectangle',
+  role: 'keep',
+  priority: 'must',
+  kind: null,
+  look: null,
+  left,
+  top: 900,
+  width,
+  height: 400,
+  ...values,
+});
+const panorama = { width: 12_000, height: 3000, trim: null };
+const five: Grid = { columns: 5, rows: 1, piece: { width: 1080, height: 1350 }, bridge: 0 };
+
+test('the seams of a panorama’s strip go round its kites, and round faces with room', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: 0, max: 11_400 }), { minLength: 1, maxLength: 4 }),
+      fc.boolean(),
+      (lefts, faces) => {
+        const marks = [...new Set(lefts)].map((left) => keep(left, 300, faces ? { kind: 'face' } : {}));
+        const { window, cuts } = composeStrip(wholeOf(panorama), five, marks);
+        const output = wholeDimensions(five);
+        expect(isInside(window, { left: 0, top: 0, ...panorama }, output)).toBe(true);
+        for (const mark of marks) {
+          const from = originalToFrame(window, output, { x: mark.left, y: 0 }).x;
+          const to = originalToFrame(window, output, { x: mark.left + mark.width, y: 0 }).x;
+          const room = faces ? (to - from) / 4 : 0;
+          const met = seamsOf(five).some(({ start }) => start > from - room + 1e-6 && start < to + room - 1e-6);
+          expect(met).toBe(cuts.some((cut) => cut.markId === mark.id));
+        }
+      },
+    ),
+  );
+});
+
+test('a strip stays where it was put when its seams are free, and says what it must cut', () => {
+  const wish = { centreX: 6400, centreY: 1500, span: 11_000, turn: 0, mirror: false };
+  expect(composeStrip(wholeOf(panorama), five, [], wish).window).toEqual(wish);
+  const wall = keep(100, 11_800, { name: 'The dyke' });
+  expect(composeStrip(wholeOf(panorama), five, [wall]).cuts).toMatchObject([{ name: 'The dyke', axis: 'x' }]);
+});
+
+test('counts are ranked by what they lose; a tall or a small picture hears what would work instead', () => {
+  const panels = { kind: 'panels' as const, min: 2, max: 10 };
+  const portrait = samplePlace({ name: 'Portrait panels', width: 1080, height: 1350, group: panels });
+  const square = samplePlace({ name: 'Square panels', width: 1080, height: 1080, group: panels });
+  const { proposals, problem } = planStrips(panorama, [portrait, square], []);
+  expect(problem).toBeNull();
+  expect(proposals[0]).toMatchObject({ panels: 5, place: { name: 'Portrait panels' }, against: [] });
+  expect(proposals[0]?.lost).toBeCloseTo(0, 6);
+  expect(proposals).toHaveLength(18);
+  expect(planStrips({ width: 3000, height: 5000, trim: null }, [portrait], []).problem).toContain(
+    'taller than it is wide',
+  );
+  const small = planStrips({ width: 1200, height: 600, trim: null }, [portrait], []);
+  expect(small.problem).toContain('too few pixels');
+  expect(small.proposals.at(0)?.against.join(' ')).toContain('Enlarged');
+});
+
+test('twenty panels of a panorama of 30,000 pixels are as exact as two', () => {
+  const twenty: Grid = { columns: 20, rows: 1, piece: { width: 1080, height: 1350 }, bridge: 0 };
+  const wide = { width: 30_000, height: 2400 };
+  const { window } = composeStrip(wholeOf(wide), twenty, []);
+  const output = wholeDimensions(twenty);
+  expect(output).toEqual({ width: 21_600, height: 1350 });
+  expect(window.span).toBe(30_000);
+  for (const [index, { left }] of piecesOf(twenty).entries()) {
+    const at = window.centreX - window.span / 2 + (left * window.span) / output.width;
+    expect(at).toBeCloseTo(index * 1500, 6);
+  }
+});

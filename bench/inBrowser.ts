@@ -111,7 +111,8 @@ export async function dragging(program: Program, picture: string): Promise<Dragg
     // Nothing else may run meanwhile: all proofs are there and every frame was measured.
     await page.waitForFunction(
       (count) =>
-        document.querySelectorAll('.frame-picture').length === count && !document.body.innerText.includes('measuring'),
+        document.querySelectorAll('.frame-picture').length === count &&
+        !document.body.textContent.includes('measuring'),
       wantedFrames,
       { timeout: 600_000 },
     );
@@ -126,7 +127,9 @@ export async function dragging(program: Program, picture: string): Promise<Dragg
       await dragged(page, middle, 12, (rest % 2 === 0 ? 1 : -1) * (30 + rest));
       waits.push(await wait);
       // The weight of the frame is measured anew after each rest: not while the next one is timed.
-      await page.waitForFunction(() => !document.body.innerText.includes('measuring'), undefined, { timeout: 60_000 });
+      await page.waitForFunction(() => !document.body.textContent.includes('measuring'), undefined, {
+        timeout: 60_000,
+      });
     }
     return {
       frames: wantedFrames,

@@ -12,6 +12,7 @@ test('the main views of the demo', async ({ page }) => {
   for (const id of [
     'sunpane/square-post',
     'sunpane/story',
+    'sunpane/wide-post',
     'pipwire/header',
     'candlecast/channel-banner',
     'hearthring/link-image',

@@ -90,7 +90,7 @@ export function ShapeLine({ one, state }: { one: BenchFrame; state: FrameState }
             style={{ width: 262 }}
             onChange={chooseCut}
             options={[
-              { value: 'full', label: 'Full rectangle; the network masks it' },
+              { value: 'full', label: 'Full; the network masks it' },
               { value: 'cut out', label: 'Cut out, transparent round it', disabled: !clear },
               { value: 'flattened', label: 'Cut out, on a colour' },
             ]}

@@ -29,9 +29,10 @@ module.exports = {
     coreFloor('naming', ['model', 'geometry']),
     coreFloor('weighing', ['model']),
     coreFloor('seeing', ['model', 'geometry']),
-    coreFloor('framing', ['model', 'geometry']),
+    coreFloor('splitting', ['model', 'geometry']),
+    coreFloor('framing', ['model', 'geometry', 'splitting']),
     coreFloor('planning', ['model', 'geometry', 'weighing', 'framing']),
-    coreFloor('checking', ['model', 'geometry', 'weighing', 'framing', 'planning']),
+    coreFloor('checking', ['model', 'geometry', 'weighing', 'splitting', 'framing', 'planning']),
     coreFloor('testing', ['model']),
     {
       name: 'samples-are-for-tests',

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { layPicture, planFrame, type RenderPlan } from '@inkwell/core/planning';
 import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
 import { inspect } from '@inkwell/server/imaging/inspect.ts';
-import { encodePixels, type RenderedFile, renderFile } from '@inkwell/server/imaging/render.ts';
+import { encodePixels, type Rendered, renderFiles } from '@inkwell/server/imaging/render.ts';
 import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
 import { inTwos } from '@inkwell/server/jobs/inTwos.ts';
@@ -32,13 +32,13 @@ async function twelvePlans(picture: string): Promise<RenderPlan[]> {
 }
 
 /** From the file to all finished files through one working copy, as the program does it. */
-async function throughWorkingCopy(picture: string, plans: RenderPlan[]): Promise<RenderedFile[]> {
+async function throughWorkingCopy(picture: string, plans: RenderPlan[]): Promise<Rendered[]> {
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
   try {
     const copy = await makeWorkingCopy(picture, await inspect(picture), folder);
-    const files: RenderedFile[] = [];
+    const files: Rendered[] = [];
     await inTwos(plans, async (plan, index) => {
-      files[index] = await renderFile(plan, copy);
+      files[index] = await renderFiles(plan, copy);
     });
     return files;
   } finally {

@@ -1,5 +1,4 @@
-import { marksOnPicture } from '@inkwell/core/framing';
-import { pictureBox } from '@inkwell/core/geometry';
+import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import {
   type Frame,
   type FrameSettings,

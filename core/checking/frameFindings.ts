@@ -4,8 +4,8 @@ import {
   boundsOf,
   clampWindow,
   enlargement,
+  frameDimensions,
   intersection,
-  placeDimensions,
   type Rect,
 } from '../geometry/index.ts';
 import {
@@ -24,6 +24,7 @@ import { detailFindings } from './detailFindings.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 import { markFindings } from './markFindings.ts';
 import { stretchWords } from './stretchWords.ts';
+import { stripFindings } from './stripFindings.ts';
 
 /** Enlargement from which the caution becomes a strong one. */
 const strongEnlargement = 1.5;
@@ -39,12 +40,13 @@ export function frameFindings(
   frame: FrameToCheck,
   window: Window = frameWindow(frame.original, frame.place, frame.settings),
 ): Finding[] {
-  const output = placeDimensions(frame.place, frame.original);
+  const output = frameDimensions(frame.place, frame.original, frame.settings);
   const opening = openingOf(frame.place, frame.original, frame.settings);
   const found = [
     formatFinding(frame),
     weightFinding(frame),
     ...markFindings(frame, window, opening),
+    ...stripFindings(frame, window),
     stretchFinding(frame),
     ...detailFindings(frame, window, opening),
     enlargedFinding(frame, window, opening.dimensions),

@@ -2,13 +2,12 @@ import {
   coveredRects,
   frameWindow,
   markInFrame,
-  marksOnPicture,
   type Opening,
   openingOf,
   type Unmet,
   unmetMarks,
 } from '../framing/index.ts';
-import { boundsOf, nudge, type Point, pictureBox, zoomAbout } from '../geometry/index.ts';
+import { boundsOf, marksOnPicture, nudge, type Point, pictureBox, zoomAbout } from '../geometry/index.ts';
 import type { Finding, FrameChange, Mark, Window } from '../model/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 

@@ -1,7 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { isInside, largestWindow, originalToFrame, type Pose, reach, wholeOf } from '../geometry/index.ts';
-import type { AvoidMark, Dimensions, KeepMark, Place, Ring, Window } from '../model/index.ts';
+import {
+  type AvoidMark,
+  type Dimensions,
+  type KeepMark,
+  type Place,
+  plainSettings,
+  type Ring,
+  type Window,
+} from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
 import { composeWindow, coveredRects, markInFrame, type OpeningSettings, openingOf, plainOpening } from './index.ts';
 
@@ -267,7 +275,8 @@ describe('composition', () => {
 
 describe('rings and stretches', () => {
   const round = place(300, 300, { purpose: 'profile', shape: 'circle' });
-  const openingWith = (settings: OpeningSettings) => openingOf(round, { ...original, trim: null }, settings);
+  const openingWith = (settings: Pick<OpeningSettings, 'ring' | 'stretch'>) =>
+    openingOf(round, { ...original, trim: null }, { ...plainSettings, ...settings });
   const ring = (side: Ring['side']) => ({ width: 30, colour: '#1f6f66', side });
 
   test('a ring over the picture covers no mark where any window of a grid keeps it free', () => {

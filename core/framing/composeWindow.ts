@@ -2,6 +2,7 @@ import {
   type Bounds,
   clampWindow,
   insideSpan,
+  marksOnPicture,
   type Pose,
   type Rect,
   smallestSpan,
@@ -11,7 +12,6 @@ import type { KeepMark, Mark, Window } from '../model/index.ts';
 import { avoidDemand, type Demand, groundOf, keepDemand, type Zone } from './demands.ts';
 import { bestAnswer } from './feasible.ts';
 import { insideLimits, type Limit, paneOf } from './limits.ts';
-import { marksOnPicture } from './marksOnPicture.ts';
 import type { Opening } from './opening.ts';
 import { type Unmet, unmetMarks } from './unmet.ts';
 import { type Setting, type Wanted, wanting } from './wantedWindow.ts';

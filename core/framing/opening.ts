@@ -1,8 +1,15 @@
-import { type Picture, type Point, placeDimensions } from '../geometry/index.ts';
-import type { Area, Dimensions, FrameSettings, Place, Ring } from '../model/index.ts';
+import { frameDimensions, type Picture, type Point } from '../geometry/index.ts';
+import {
+  type Area,
+  type Dimensions,
+  type FrameSettings,
+  type Place,
+  plainSettings,
+  type Ring,
+} from '../model/index.ts';
 
 /** What changes how a window meets its file. */
-export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch'>;
+export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch' | 'grid' | 'bridged'>;
 
 /** A place as it is seen from a window: everything in pixels of the opening. */
 export interface Opening {
@@ -33,8 +40,9 @@ export function ringOf(place: Pick<Place, 'shape'>, file: Dimensions, ring: Ring
 }
 
 /** How the window of a frame meets its file. */
-export function openingOf(place: Place, picture: Picture, { ring, stretch }: OpeningSettings): Opening {
-  const file = placeDimensions(place, picture);
+export function openingOf(place: Place, picture: Picture, settings: OpeningSettings): Opening {
+  const { ring, stretch } = settings;
+  const file = frameDimensions(place, picture, settings);
   const drawn = ringOf(place, file, ring);
   const outside = drawn?.side === 'outside' ? drawn.width : 0;
   const inside = drawn?.side === 'inside' ? drawn.width : 0;
@@ -57,5 +65,4 @@ export function openingOf(place: Place, picture: Picture, { ring, stretch }: Ope
 }
 
 /** The opening of a place without a ring, unstretched. */
-export const plainOpening = (place: Place, picture: Picture): Opening =>
-  openingOf(place, picture, { ring: null, stretch: 1 });
+export const plainOpening = (place: Place, picture: Picture): Opening => openingOf(place, picture, plainSettings);

@@ -71,7 +71,7 @@ function cutBy(mark: Mark, window: Window, opening: Opening): number {
 }
 
 function cutText(mark: Mark, rect: Rect, { grouped, shape, dimensions, inset, stretch }: Opening): string {
-  const what = grouped ? 'panel' : shape === 'circle' ? 'circle' : 'frame';
+  const what = grouped ? 'strip' : shape === 'circle' ? 'circle' : 'frame';
   const { width, height } = dimensions;
   const over = (first: number, last: number) => Math.max(0, first) + Math.max(0, last);
   const sideways = Math.ceil(over(-rect.left, rect.left + rect.width - width));

@@ -1,4 +1,6 @@
 export * from './dimensions.ts';
+export * from './grid.ts';
+export * from './marksOnPicture.ts';
 export * from './rect.ts';
 export * from './snapping.ts';
 export * from './turned.ts';

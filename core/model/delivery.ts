@@ -10,6 +10,25 @@ export const MeasuredFileSchema = DimensionsSchema.extend({
 });
 export type MeasuredFile = z.infer<typeof MeasuredFileSchema>;
 
+/** Which piece of a strip, a block or a quilt a file is. */
+export const PieceOfWholeSchema = z.object({
+  /** In reading order, from 0: row by row. */
+  index: z.int().min(0),
+  /** As it is to be uploaded, from 1. */
+  number: z.int().positive(),
+  of: z.int().positive(),
+  /** From 1. */
+  column: z.int().positive(),
+  row: z.int().positive(),
+  columns: z.int().positive(),
+  rows: z.int().positive(),
+});
+export type PieceOfWhole = z.infer<typeof PieceOfWholeSchema>;
+
+/** The step across the seam to the next piece, in levels of 255: as decoded, and in the undivided picture. */
+export const SeamStepSchema = z.object({ next: z.int().min(0), step: z.number(), undivided: z.number() });
+export type SeamStep = z.infer<typeof SeamStepSchema>;
+
 /** One line of `manifest.json`. */
 export const ManifestFileSchema = DimensionsSchema.extend({
   file: z.string(),
@@ -33,6 +52,9 @@ export const ManifestFileSchema = DimensionsSchema.extend({
     mirror: z.boolean().default(false),
   }),
   planHash: z.string(),
+  /** Of a picture that was cut; `window` is that of the whole. */
+  piece: PieceOfWholeSchema.optional(),
+  seams: z.array(SeamStepSchema).optional(),
 });
 export type ManifestFile = z.infer<typeof ManifestFileSchema>;
 

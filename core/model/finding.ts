@@ -10,6 +10,8 @@ export interface Finding {
     | 'transparency'
     | 'stretched'
     | 'detail lost'
+    | 'too tall for a strip'
+    | 'seam through mark'
     | 'covered middle'
     | 'hidden middle'
     | 'mark cut'

@@ -6,6 +6,8 @@ import { WindowSchema } from './window.ts';
 
 export const stretches = { least: 0.25, most: 4 } as const;
 
+export const GridSchema = z.object({ columns: z.int().min(1).max(100), rows: z.int().min(1).max(100) });
+
 /** One original fitted to one place. `version` grows by one with every save. */
 export const FrameSchema = z.object({
   id: z.uuid(),
@@ -26,6 +28,12 @@ export const FrameSchema = z.object({
   flatten: ColourSchema.nullable(),
   /** How many times wider the picture is drawn than it is, against its height: 1 unless a person asks for a stretch. */
   stretch: z.number().min(stretches.least).max(stretches.most),
+  /** Into how many panels or tiles it is cut, where its place takes several; null where it is one picture. */
+  grid: GridSchema.nullable(),
+  /** Leaves out what the network's gaps hide, so that lines run straight across them. */
+  bridged: z.boolean(),
+  /** All pieces have the quality of the one that needs the lowest, so that no grain changes at a seam. */
+  sharedQuality: z.boolean(),
   format: DeliveryFormatSchema,
   version: z.int().positive(),
 });
@@ -40,6 +48,9 @@ export const FrameSettingsSchema = FrameSchema.pick({
   cutOut: true,
   flatten: true,
   stretch: true,
+  grid: true,
+  bridged: true,
+  sharedQuality: true,
   format: true,
 });
 export type FrameSettings = z.infer<typeof FrameSettingsSchema>;
@@ -52,6 +63,9 @@ export const plainSettings = {
   cutOut: false,
   flatten: null,
   stretch: 1,
+  grid: null,
+  bridged: false,
+  sharedQuality: true,
 } as const satisfies Partial<FrameSettings>;
 
 /** A change to a frame: what a fix carries, and what the bench saves. */

@@ -4,6 +4,7 @@ import {
   type Dimensions,
   formatExtension,
   type Original,
+  type PieceOfWhole,
   type PlaceOfNetwork,
 } from '../model/index.ts';
 
@@ -21,6 +22,8 @@ export interface Nameable {
   dimensions: Dimensions;
   /** Without a dot. */
   extension: string;
+  /** Which piece of a picture it is: numbers in the order of uploading, with row and column where there are several of both. */
+  piece?: PieceOfWhole;
 }
 
 /** What a file name is made of, for an original at a place. */
@@ -28,6 +31,7 @@ export function nameable(
   original: Pick<Original, 'name' | 'width' | 'height' | 'trim'>,
   at: PlaceOfNetwork,
   format: DeliveryFormat,
+  piece: PieceOfWhole | null = null,
 ): Nameable {
   return {
     name: original.name,
@@ -35,6 +39,7 @@ export function nameable(
     place: at.place.name,
     dimensions: placeDimensions(at.place, original),
     extension: formatExtension[format],
+    ...(piece ? { piece } : {}),
   };
 }
 
@@ -91,6 +96,14 @@ function stem(pattern: string, item: Nameable): string {
   return reserved.test(whole.split('.')[0] ?? '') ? `file-${whole}` : whole;
 }
 
+/** `_03-of-05`, padded so that names sort as they are uploaded; `_1-of-4_r1c1` where there are rows. */
+function pieceSuffix({ piece }: Nameable): string {
+  if (!piece) return '';
+  const number = String(piece.number).padStart(String(piece.of).length, '0');
+  const at = piece.rows > 1 && piece.columns > 1 ? `_r${piece.row}c${piece.column}` : '';
+  return `_${number}-of-${piece.of}${at}`;
+}
+
 /**
  * File names for all items, in the order of the items: safe on every file system, no two alike even where case is
  * ignored. Those that would collide are numbered from 2, in order.
@@ -102,7 +115,7 @@ export function fileNames(pattern: string, items: readonly Nameable[]): string[]
   if (problem) throw new RangeError(problem);
   const taken = new Set<string>();
   return items.map((item) => {
-    const base = stem(pattern, item);
+    const base = `${stem(pattern, item)}${pieceSuffix(item)}`;
     let name = `${base}.${item.extension}`;
     for (let number = 2; taken.has(name); number += 1) name = `${base}-${number}.${item.extension}`;
     taken.add(name);

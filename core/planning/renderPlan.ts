@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { frameWindow, ringOf, roundedRadius } from '../framing/index.ts';
-import { pictureBox, placeDimensions } from '../geometry/index.ts';
+import { frameDimensions, gridOf, pictureBox } from '../geometry/index.ts';
 import {
   BackingSchema,
   carriesTransparency,
@@ -17,7 +17,7 @@ import {
 import { budgetBytes, defaultHeadroom } from '../weighing/index.ts';
 
 /** Grows when the same plan would come out as other bytes, so that nothing cached under the old number is used. */
-export const engineVersion = 3;
+export const engineVersion = 4;
 
 /** Transparency becomes this colour where the format cannot carry it. */
 export const flattenColour = '#ffffff';
@@ -48,6 +48,8 @@ export const RenderPlanSchema = z.object({
       cutOut: z.boolean(),
     })
     .nullable(),
+  /** How the output is cut into files; null where it is one. */
+  grid: z.object({ columns: z.int(), rows: z.int(), piece: DimensionsSchema, bridge: z.int().min(0) }).nullable(),
   /** Colour behind transparent parts, `#rrggbb`; null keeps them transparent. */
   flatten: z.string().nullable(),
   encoding: z.object({
@@ -56,6 +58,8 @@ export const RenderPlanSchema = z.object({
     quality: z.int(),
     /** The file may weigh this much at most: the limit less headroom. */
     budgetBytes: z.int().positive(),
+    /** All pieces have the quality of the one that needs the lowest. */
+    sharedQuality: z.boolean(),
   }),
 });
 export type RenderPlan = z.infer<typeof RenderPlanSchema>;
@@ -75,7 +79,7 @@ export interface FrameToPlan {
 /** The plan of one frame at its full dimensions. */
 export function planFrame({ original, place, settings, headroom = defaultHeadroom }: FrameToPlan): RenderPlan {
   const window = frameWindow(original, place, settings);
-  const output = placeDimensions(place, original);
+  const output = frameDimensions(place, original, settings);
   const isTransparent = original.hasAlpha || settings.backing?.kind === 'transparent' || isCutOut(place, settings);
   const needsFlattening = settings.flatten !== null || !carriesTransparency(settings.format);
   return {
@@ -93,8 +97,14 @@ export function planFrame({ original, place, settings, headroom = defaultHeadroo
     output,
     stretch: settings.stretch,
     shape: shapeOf(place, settings, output),
+    grid: gridOf(place, settings),
     flatten: isTransparent && needsFlattening ? (settings.flatten ?? flattenColour) : null,
-    encoding: { format: settings.format, quality: bestQuality, budgetBytes: budgetBytes(place.limit, headroom) },
+    encoding: {
+      format: settings.format,
+      quality: bestQuality,
+      budgetBytes: budgetBytes(place.limit, headroom),
+      sharedQuality: settings.sharedQuality,
+    },
   };
 }
 
@@ -110,12 +120,12 @@ function shapeOf(place: Place, settings: FrameSettings, output: Dimensions): Ren
   return { kind, radius: kind === 'rounded' ? roundedRadius(output) : 0, ring, cutOut };
 }
 
-/** The same picture at other dimensions: a proof. At least one pixel each way. */
+/** The same picture at other dimensions, in one piece: a proof. At least one pixel each way. */
 export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {
   const scaled = (pixels: number) => Math.max(1, Math.round(pixels * factor));
   const output: Dimensions = { width: scaled(plan.output.width), height: scaled(plan.output.height) };
   const { shape } = plan;
-  if (!shape) return { ...plan, output };
+  if (!shape) return { ...plan, output, grid: null };
   const ring = shape.ring && { ...shape.ring, width: shape.ring.width * factor };
-  return { ...plan, output, shape: { ...shape, radius: shape.radius * factor, ring } };
+  return { ...plan, output, grid: null, shape: { ...shape, radius: shape.radius * factor, ring } };
 }

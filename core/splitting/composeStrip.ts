@@ -1,22 +1,27 @@
-import { marksOnPicture } from '../framing/index.ts';
 import {
   type Bounds,
   clampWindow,
   frameToOriginal,
+  type Grid,
   largestWindow,
+  marksOnPicture,
   originalToFrame,
   type Point,
   type Pose,
+  seamsOf,
   upright,
+  wholeDimensions,
 } from '../geometry/index.ts';
 import type { Dimensions, KeepMark, Mark, Window } from '../model/index.ts';
-import { type Grid, seamsOf, wholeDimensions } from './grid.ts';
 import { chooseOffset, cutsAt, type Guarded, type SeamCut } from './offsets.ts';
 
 /** Round a face a seam keeps this part of the face's width away; other marks may be met at their edge. */
 const faceMargin = 0.25;
 /** So much of the picture is given up, in steps, where that frees a mark from every seam. */
 const tightenings = [1, 0.97, 0.94, 0.9, 0.86, 0.82, 0.78];
+
+/** A seam this little inside of a mark, in pixels of the files, is nothing that anybody could see. */
+const unseen = 0.5;
 
 /** A seam that runs through a mark. */
 export interface CutMark extends SeamCut {
@@ -88,10 +93,12 @@ export function cutMarks(window: Window, grid: Grid, keeps: readonly KeepMark[])
   return (['x', 'y'] as const).flatMap((axis) => {
     const along = seams.filter((seam) => seam.axis === axis);
     const guarded = keeps.map((mark) => guardedOf(mark, axis, window, output));
-    return cutsAt(along, guarded, 0).map(({ markId, depth }) => {
-      const name = keeps.find((mark) => mark.id === markId)?.name ?? '';
-      return { markId, depth, axis, name, pixels: Math.ceil(depth) };
-    });
+    return cutsAt(along, guarded, 0)
+      .filter(({ depth }) => depth > unseen)
+      .map(({ markId, depth }) => {
+        const name = keeps.find((mark) => mark.id === markId)?.name ?? '';
+        return { markId, depth, axis, name, pixels: Math.ceil(depth) };
+      });
   });
 }
 

@@ -1,7 +1,15 @@
-import { area, type Bounds, boundsOf, enlargement, type Picture, pictureBox } from '../geometry/index.ts';
+import {
+  area,
+  type Bounds,
+  boundsOf,
+  enlargement,
+  type Grid,
+  type Picture,
+  pictureBox,
+  wholeDimensions,
+} from '../geometry/index.ts';
 import type { Mark, Place, Window } from '../model/index.ts';
 import { type ComposedStrip, composeStrip } from './composeStrip.ts';
-import { type Grid, wholeDimensions } from './grid.ts';
 
 /** One way of cutting a picture into panels side by side. */
 export interface StripProposal extends ComposedStrip {

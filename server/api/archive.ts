@@ -1,4 +1,5 @@
 import type { Delivery, Manifest } from '@inkwell/core/model';
+import { postingInstructions } from '@inkwell/core/splitting';
 import yazl from 'yazl';
 import { readBlob } from '../store/blobs.ts';
 import type { Database } from '../store/database.ts';
@@ -29,6 +30,8 @@ export function archiveOf(db: Database, stored: StoredDelivery, delivery: Delive
     );
   }
   zip.addBuffer(manifest, 'manifest.json', options);
+  const posting = postingInstructions(delivery.files);
+  if (posting !== '') zip.addBuffer(Buffer.from(posting), 'posting.txt', options);
   zip.end();
   return zip.outputStream;
 }

@@ -1,4 +1,6 @@
+import { frameFindings } from '@inkwell/core/checking';
 import { defaultPattern, fileNames, fileNameWord, nameable, patternProblem } from '@inkwell/core/naming';
+import { piecesInOrder } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
 import { Refusal } from '../refusal.ts';
@@ -37,18 +39,29 @@ export function deliveriesRouter({ db, book, queue }: Services): Router {
     });
     if (wanted.length === 0)
       throw new Refusal('There is no frame to deliver. Choose a picture and a place for it first.');
+    const files = wanted.flatMap(({ frame, original, at, plan }) =>
+      piecesInOrder(at.place, frame).map((piece) => ({ frame, original, at, plan, piece })),
+    );
+    const blocked = new Map(
+      wanted.map(({ frame, original, at }) => {
+        const findings = frameFindings({ original, place: at.place, settings: frame, weight: null });
+        return [frame.id, findings.filter((one) => one.level === 'blocker').map((one) => one.text)];
+      }),
+    );
     const names = fileNames(
       pattern,
-      wanted.map(({ frame, original, at }) => nameable(original, at, frame.format)),
+      files.map(({ frame, original, at, piece }) => nameable(original, at, frame.format, piece)),
     );
-    const items = wanted.map(
-      ({ original, at, plan }, index): DeliveryItem => ({
+    const items = files.map(
+      ({ frame, original, at, plan, piece }, index): DeliveryItem => ({
         fileName: names[index] ?? '',
         plan,
         original: original.name,
         network: at.network.name,
         place: at.place.name,
         limit: at.place.limit,
+        ...(piece ? { piece } : {}),
+        blocked: blocked.get(frame.id) ?? [],
       }),
     );
     const delivery = await addDelivery(db, { projectId, projectName: project.name, pattern, items });

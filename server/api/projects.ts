@@ -1,5 +1,6 @@
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
 import { FrameSettingsSchema, NameSchema, plainSettings } from '@inkwell/core/model';
+import { firstGrid } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
 import { Refusal } from '../refusal.ts';
@@ -87,14 +88,13 @@ export function projectsRouter({ db, book, queue }: Services): Router {
       if (!original) throw new Refusal('An original has to be chosen for the project before it is given places.', 409);
       const place = places.get(placeId)?.place;
       if (!place) throw new Refusal(`There is no place ${placeId} in the spec book.`);
-      if (place.group)
-        throw new Refusal(`${place.name} takes several pieces of one picture; a single frame cannot fill it.`);
       return {
         projectId,
         originalId,
         placeId,
         ...plainSettings,
         window: largestWindow(wholeOf(original), placeDimensions(place, original)),
+        grid: firstGrid(place, original, original.marks),
         format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
         ...settings,
       };

@@ -23,7 +23,7 @@ export function echoPlan(plan: RenderPlan): RenderPlan {
     height: Math.max(1, Math.round(pixels.height * share)),
   };
   const window = clampWindow(plan.window, bounds, opening.window);
-  return { ...plan, output, window, backing: null, shape: null, flatten: null };
+  return { ...plan, output, window, backing: null, shape: null, grid: null, flatten: null };
 }
 
 /** Makes an echo of the small picture that `echoPlan` asked for. */

@@ -14,7 +14,13 @@ export function previewPlan(original: Pick<Original, 'sha256' | 'width' | 'heigh
     output: { width, height },
     stretch: 1,
     shape: null,
+    grid: null,
     flatten: null,
-    encoding: { format: original.hasAlpha ? 'png' : 'jpeg', quality: 90, budgetBytes: Number.MAX_SAFE_INTEGER },
+    encoding: {
+      format: original.hasAlpha ? 'png' : 'jpeg',
+      quality: 90,
+      budgetBytes: Number.MAX_SAFE_INTEGER,
+      sharedQuality: true,
+    },
   };
 }

@@ -1,8 +1,10 @@
-import type { DeliveryFormat, Weight } from '@inkwell/core/model';
+import type { DeliveryFormat, SeamStep, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { highestQualityThatFits } from '@inkwell/core/weighing';
+import { cutPieces } from './cutting.ts';
 import { fromPixels, type Pixels } from './pixels.ts';
 import { renderPixels } from './renderPixels.ts';
+import { seamSteps } from './seams.ts';
 import type { WorkingCopy } from './workingCopy.ts';
 
 /**
@@ -23,8 +25,18 @@ export function encodePixels(pixels: Pixels, format: DeliveryFormat, quality: nu
     .toBuffer();
 }
 
-export interface RenderedFile {
+/** A finished file and the quality that it was encoded at; null where its format has none. */
+export interface EncodedPiece {
   data: Buffer;
+  quality: number | null;
+}
+
+export interface Rendered {
+  /** One file, or all pieces in reading order. */
+  pieces: EncodedPiece[];
+  /** What cutting costs at the seams, by the piece before each. */
+  seams: Map<number, SeamStep[]>;
+  /** Of the heaviest piece; the quality is the lowest of all. */
   weight: Weight;
   /** How many full and quick encodings it took. */
   encodings: number;
@@ -32,20 +44,64 @@ export interface RenderedFile {
 }
 
 /**
- * Carries out a plan to the finished file: the highest quality up to the plan's that fits its budget. Where nothing
- * fits, the lightest file comes back with `weight.fits` false.
+ * Carries out a plan to the finished files: each at the highest quality up to the plan's that fits its budget, all at the
+ * lowest of these where they share it. Where nothing fits, the lightest files come back with `weight.fits` false.
  */
-export async function renderFile(plan: RenderPlan, copy: WorkingCopy): Promise<RenderedFile> {
-  const pixels = await renderPixels(plan, copy);
-  const { format, budgetBytes, quality: ceiling } = plan.encoding;
-  const done = (data: Buffer, quality: number | null, encodings: number, sketches: number): RenderedFile => ({
-    data,
-    weight: { planHash: planHash(plan), format, quality, bytes: data.length, fits: data.length <= budgetBytes },
-    encodings,
-    sketches,
-  });
-  if (format === 'png') return done(await encodePixels(pixels, 'png', null), null, 1, 0);
+export async function renderFiles(plan: RenderPlan, copy: WorkingCopy): Promise<Rendered> {
+  const { whole, cut } = await pixelsOf(plan, copy);
+  const { budgetBytes, sharedQuality, quality } = plan.encoding;
+  let [encodings, sketches] = [0, 0];
+  let ceiling = quality;
+  const pieces: EncodedPiece[] = [];
+  for (const pixels of cut) {
+    const found = await highest(pixels, plan, ceiling);
+    encodings += found.encodings;
+    sketches += found.sketches;
+    pieces.push(found.piece);
+    if (sharedQuality && found.piece.quality !== null) ceiling = Math.min(ceiling, found.piece.quality);
+  }
+  if (sharedQuality) {
+    for (const [index, { quality: own }] of pieces.entries()) {
+      const pixels = cut[index];
+      if (own === null || own === ceiling || !pixels) continue;
+      encodings += 1;
+      pieces[index] = { data: await encodePixels(pixels, plan.encoding.format, ceiling), quality: ceiling };
+    }
+  }
+  const bytes = Math.max(...pieces.map(({ data }) => data.length));
+  const qualities = pieces.flatMap((one) => (one.quality === null ? [] : [one.quality]));
+  const weight: Weight = {
+    planHash: planHash(plan),
+    format: plan.encoding.format,
+    quality: qualities.length > 0 ? Math.min(...qualities) : null,
+    bytes,
+    fits: bytes <= budgetBytes,
+  };
+  return { pieces, seams: await stepsOf(whole, plan, pieces), weight, encodings, sketches };
+}
 
+async function pixelsOf(plan: RenderPlan, copy: WorkingCopy): Promise<{ whole: Pixels; cut: Pixels[] }> {
+  const whole = await renderPixels(plan, copy);
+  return { whole, cut: plan.grid ? await cutPieces(whole, plan.grid) : [whole] };
+}
+
+const stepsOf = async (whole: Pixels, { grid, encoding }: RenderPlan, pieces: EncodedPiece[]) =>
+  grid
+    ? seamSteps(whole, grid, pieces, (pixels, quality) => encodePixels(pixels, encoding.format, quality))
+    : new Map<number, SeamStep[]>();
+
+interface Found {
+  piece: EncodedPiece;
+  encodings: number;
+  sketches: number;
+}
+
+/** One piece at the highest quality up to `ceiling` that fits, or at the lowest there is. */
+async function highest(pixels: Pixels, plan: RenderPlan, ceiling: number): Promise<Found> {
+  const { format, budgetBytes } = plan.encoding;
+  if (format === 'png') {
+    return { piece: { data: await encodePixels(pixels, 'png', null), quality: null }, encodings: 1, sketches: 0 };
+  }
   const encode = async (quality: number) => {
     const data = await encodePixels(pixels, format, quality);
     return { data, bytes: data.length };
@@ -54,21 +110,32 @@ export async function renderFile(plan: RenderPlan, copy: WorkingCopy): Promise<R
   const { best, encodings, sketches, correction } = await highestQualityThatFits({
     ...(known ? { correction: known } : {}),
     budget: budgetBytes,
-    floor: lowestQuality,
+    floor: Math.min(lowestQuality, ceiling),
     ceiling,
     encode,
     // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
     sketch: async (quality) => (await fromPixels(pixels).jpeg({ quality, quantisationTable: 3 }).toBuffer()).length,
     // More than four bits a pixel at quality 90 is rare, even for noise: trying the ceiling first saves the sketches.
-    ceilingFirst: budgetBytes >= (pixels.width * pixels.height) / 2,
+    // What another piece had to go down to is usually low enough for this one, too.
+    ceilingFirst: ceiling < plan.encoding.quality || budgetBytes >= (pixels.width * pixels.height) / 2,
   });
   if (corrections.size >= correctionsKept) corrections.clear();
   if (sketches > 0) corrections.set(plan.original.sha256, correction);
-  if (best) return done(best.encoded.data, best.quality, encodings, sketches);
-  return done((await encode(lowestQuality)).data, lowestQuality, encodings + 1, sketches);
+  if (best) return { piece: { data: best.encoded.data, quality: best.quality }, encodings, sketches };
+  const lightest = await encode(lowestQuality);
+  return { piece: { data: lightest.data, quality: lowestQuality }, encodings: encodings + 1, sketches };
 }
 
-/** A plan's file at a quality that is known to be the right one. */
-export async function renderAtQuality(plan: RenderPlan, copy: WorkingCopy, quality: number | null): Promise<Buffer> {
-  return encodePixels(await renderPixels(plan, copy), plan.encoding.format, quality);
+/** A plan's files at a quality that is known to be the right one for all of them. */
+export async function renderAtQuality(
+  plan: RenderPlan,
+  copy: WorkingCopy,
+  quality: number | null,
+): Promise<Pick<Rendered, 'pieces' | 'seams'>> {
+  const { whole, cut } = await pixelsOf(plan, copy);
+  const pieces: EncodedPiece[] = [];
+  for (const pixels of cut) {
+    pieces.push({ data: await encodePixels(pixels, plan.encoding.format, quality), quality });
+  }
+  return { pieces, seams: await stepsOf(whole, plan, pieces) };
 }

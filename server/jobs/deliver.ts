@@ -1,9 +1,9 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
-import type { Dimensions } from '@inkwell/core/model';
+import type { SeamStep } from '@inkwell/core/model';
 import { planHash, planOpening } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measure.ts';
-import { type RenderedFile, renderAtQuality, renderFile } from '../imaging/render.ts';
+import { type EncodedPiece, type Rendered, renderAtQuality, renderFiles } from '../imaging/render.ts';
 import type { WorkingCopies, WorkingCopy } from '../imaging/workingCopy.ts';
 import { keepBytes } from '../store/blobs.ts';
 import type { Database } from '../store/database.ts';
@@ -25,11 +25,12 @@ export async function deliver(db: Database, copies: WorkingCopies, id: string): 
   const pulse = setInterval(() => void beat(db, id).catch(() => clearInterval(pulse)), beatSeconds * 1000);
   try {
     const settled = await settledPositions(db, id);
+    const open = [...found.stored.items.entries()].filter(([position]) => !settled.has(position));
+    // The pieces of one frame are rendered together, once.
+    const runs = byPlan(open);
     // The largest first: begun last, it would run on alone while the other core has nothing left to do.
-    const open = [...found.stored.items.entries()]
-      .filter(([position]) => !settled.has(position))
-      .sort(([, a], [, b]) => pixelsOf(b.plan.output) - pixelsOf(a.plan.output));
-    await inTwos(open, ([position, item]) => deliverItem(db, copies, id, position, item));
+    runs.sort(([a], [b]) => pixelsOf(b) - pixelsOf(a));
+    await inTwos(runs, (run) => deliverRun(db, copies, id, run));
     clearInterval(pulse);
     await finish(db, id, 'done', null);
   } catch (error) {
@@ -46,20 +47,53 @@ export async function deliver(db: Database, copies: WorkingCopies, id: string): 
   }
 }
 
-const pixelsOf = ({ width, height }: Dimensions) => width * height;
+type Entry = [position: number, item: DeliveryItem];
 
-async function deliverItem(
+function byPlan(entries: readonly Entry[]): Entry[][] {
+  const runs = new Map<string, Entry[]>();
+  for (const entry of entries) {
+    const hash = planHash(entry[1].plan);
+    const run = runs.get(hash);
+    if (run) run.push(entry);
+    else runs.set(hash, [entry]);
+  }
+  return [...runs.values()];
+}
+
+const pixelsOf = (entry: Entry | undefined) => (entry ? entry[1].plan.output.width * entry[1].plan.output.height : 0);
+
+/** Makes the files of one plan. */
+async function deliverRun(db: Database, copies: WorkingCopies, id: string, run: Entry[]): Promise<void> {
+  const { plan, blocked = [] } = run[0]?.[1] ?? {};
+  if (!plan) return;
+  if (blocked.length > 0) {
+    for (const [position, { fileName, network, place }] of run) {
+      await settle(db, id, position, { leftOut: { file: fileName, network, place, reasons: blocked } });
+    }
+    return;
+  }
+  const { pieces, seams } = await renderKnown(db, plan, await copies.get(plan.original.sha256));
+  for (const [position, item] of run) {
+    const index = item.piece?.index ?? 0;
+    const piece = pieces[index];
+    if (!piece) throw new Error(`${item.fileName} has no piece ${item.piece?.index}.`);
+    await deliverPiece(db, id, position, item, piece, seams.get(index) ?? []);
+  }
+}
+
+async function deliverPiece(
   db: Database,
-  copies: WorkingCopies,
   id: string,
   position: number,
   item: DeliveryItem,
+  { data, quality }: EncodedPiece,
+  seams: SeamStep[],
 ): Promise<void> {
-  const { plan } = item;
-  const rendered = await renderKnown(db, plan, await copies.get(plan.original.sha256));
-  const { encoding, output } = plan;
-  const demand = { dimensions: output, format: encoding.format, limit: item.limit, budgetBytes: encoding.budgetBytes };
-  const reasons = fileReasons(await measureFile(rendered.data), demand);
+  const { plan, piece } = item;
+  const { encoding, output, grid } = plan;
+  const dimensions = grid ? grid.piece : output;
+  const demand = { dimensions, format: encoding.format, limit: item.limit, budgetBytes: encoding.budgetBytes };
+  const reasons = fileReasons(await measureFile(data), demand);
   await db.transaction(async (tx) => {
     if (reasons.length > 0) {
       await settle(tx, id, position, {
@@ -67,18 +101,18 @@ async function deliverItem(
       });
       return;
     }
-    const sha256 = await keepBytes(tx, rendered.data);
+    const sha256 = await keepBytes(tx, data);
     const file = {
       file: item.fileName,
       original: item.original,
       originalSha256: plan.original.sha256,
       network: item.network,
       place: item.place,
-      ...output,
-      bytes: rendered.data.length,
+      ...dimensions,
+      bytes: data.length,
       sha256,
       format: encoding.format,
-      quality: rendered.weight.quality,
+      quality,
       limitBytes: item.limit.bytes,
       limitUnit: item.limit.unit,
       window: {
@@ -87,20 +121,23 @@ async function deliverItem(
         mirror: plan.window.mirror,
       },
       planHash: planHash(plan),
+      ...(piece ? { piece } : {}),
+      ...(seams.length > 0 ? { seams } : {}),
     };
     await settle(tx, id, position, { sha256, file });
   });
 }
 
-/** The file of a plan; where its weight was measured before, it is encoded once, at the quality found then. */
+/** The files of a plan; where its weight was measured before, they are encoded once, at the quality found then. */
 async function renderKnown(
   db: Database,
   plan: DeliveryItem['plan'],
   copy: WorkingCopy,
-): Promise<Pick<RenderedFile, 'data' | 'weight'>> {
+): Promise<Pick<Rendered, 'pieces' | 'seams'>> {
   const known = (await knownWeights(db, [planHash(plan)])).get(planHash(plan));
-  if (known) return { data: await renderAtQuality(plan, copy, known.quality), weight: known };
-  const rendered = await renderFile(plan, copy);
+  // Of pieces that have qualities of their own only the lowest is known.
+  if (known && (!plan.grid || plan.encoding.sharedQuality)) return renderAtQuality(plan, copy, known.quality);
+  const rendered = await renderFiles(plan, copy);
   await keepWeight(db, rendered.weight);
   return rendered;
 }

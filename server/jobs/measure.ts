@@ -1,5 +1,5 @@
 import { measureDetail } from '../imaging/detail.ts';
-import { renderFile } from '../imaging/render.ts';
+import { renderFiles } from '../imaging/render.ts';
 import type { WorkingCopies } from '../imaging/workingCopy.ts';
 import type { SpecBook } from '../specBook.ts';
 import type { Database } from '../store/database.ts';
@@ -20,5 +20,5 @@ export async function measure(db: Database, copies: WorkingCopies, book: SpecBoo
   if (detail.marks.length > 0 && (await knownDetails(db, [detail.hash])).size === 0) {
     await keepDetails(db, detail.hash, await measureDetail(plan, detail.marks, detail.shownWidths, copy));
   }
-  if ((await knownWeights(db, [planHash])).size === 0) await keepWeight(db, (await renderFile(plan, copy)).weight);
+  if ((await knownWeights(db, [planHash])).size === 0) await keepWeight(db, (await renderFiles(plan, copy)).weight);
 }

@@ -7,6 +7,7 @@ import type {
   Mark,
   Original,
   OwnPlace,
+  PieceOfWhole,
   Ring,
   Trim,
   Window,
@@ -115,6 +116,9 @@ export const frames = pgTable(
     cutOut: boolean('cut_out').notNull().default(false),
     flatten: text('flatten'),
     stretch: doublePrecision('stretch').notNull().default(1),
+    grid: jsonb('grid').$type<{ columns: number; rows: number }>(),
+    bridged: boolean('bridged').notNull().default(false),
+    sharedQuality: boolean('shared_quality').notNull().default(true),
     format: text('format').$type<DeliveryFormat>().notNull(),
     version: integer('version').notNull().default(1),
   },
@@ -165,6 +169,10 @@ export interface DeliveryItem {
   network: string;
   place: string;
   limit: { bytes: number; unit: 'kB' | 'MB' | 'MiB' };
+  /** Which piece of the plan's picture it is, where that is cut. */
+  piece?: PieceOfWhole;
+  /** What forbids it, in words: it is left out. */
+  blocked?: string[];
 }
 
 export const deliveries = pgTable('deliveries', {

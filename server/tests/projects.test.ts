@@ -28,7 +28,7 @@ const frameIn = (frames: Frame[], placeId: string) => {
   return frame;
 };
 
-test('a new frame shows the largest centred cut; frames are not doubled; a place of several pieces is refused', async () => {
+test('a new frame shows the largest centred cut; frames are not doubled; a place of several pieces comes cut into them', async () => {
   const original = await client.original(await chart(1200, 800).png().toBuffer(), 'a.png');
   const project = await client.project(
     'One',
@@ -48,7 +48,11 @@ test('a new frame shows the largest centred cut; frames are not doubled; a place
   const pieces = await client.ask('POST', `/projects/${project.id}/frames`, {
     add: [{ originalId: original.id, placeId: 'pipwire/four-up-block' }],
   });
-  expect(pieces).toMatchObject({ status: 422, body: { message: expect.stringContaining('several pieces') } });
+  expect(frameIn(OpenProjectSchema.parse(pieces.body).frames, 'pipwire/four-up-block')).toMatchObject({
+    grid: { columns: 2, rows: 2 },
+    bridged: false,
+    sharedQuality: true,
+  });
 });
 
 test('a save on an old version is refused with what is there now; nothing is lost', async () => {

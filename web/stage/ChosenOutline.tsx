@@ -5,12 +5,15 @@ import {
   cornerOnOriginal,
   dragCorner,
   frameToOriginal,
+  type Grid,
   type Rect as Region,
   type Snap,
+  seamsOf,
   snapWindow,
   toOriginal,
   toScreen,
   type Viewport,
+  wholeDimensions,
 } from '@inkwell/core/geometry';
 import type { Window } from '@inkwell/core/model';
 import type Konva from 'konva';
@@ -82,6 +85,7 @@ export function ChosenOutline(props: {
         onMouseEnter={() => onCursor('move')}
         onMouseLeave={() => onCursor('default')}
       />
+      {chosen.grid && <Seams view={view} chosen={chosen} grid={chosen.grid} />}
       {snaps.map(({ axis, at }) => {
         const ends = [0, 1].map((end) => {
           const across = { x: at * output.width, y: end * output.height };
@@ -124,4 +128,29 @@ export function ChosenOutline(props: {
       })}
     </>
   );
+}
+
+/** The seams of a strip or block, on the original. */
+function Seams({ view, chosen, grid }: { view: Viewport; chosen: Outline; grid: Grid }) {
+  const { window, output } = chosen;
+  const whole = wholeDimensions(grid);
+  // A stretched frame's opening is taller than its file.
+  const down = output.height / whole.height;
+  return seamsOf(grid).map(({ axis, start, width }) => {
+    const at = start + width / 2;
+    const ends = (axis === 'x' ? [0, whole.height] : [0, whole.width]).map((end) => {
+      const point = axis === 'x' ? { x: at, y: end * down } : { x: end, y: at * down };
+      return toScreen(view, frameToOriginal(window, output, point));
+    });
+    return (
+      <Line
+        key={`${axis} ${start}`}
+        points={ends.flatMap(({ x, y }) => [x, y])}
+        stroke={palette.outline}
+        strokeWidth={Math.max(1, (width * window.span * view.scale) / output.width)}
+        dash={[6, 4]}
+        listening={false}
+      />
+    );
+  });
 }

@@ -1,3 +1,4 @@
+import type { Grid } from '@inkwell/core/geometry';
 import type { Dimensions, Window } from '@inkwell/core/model';
 
 /** Where a frame lies on its original. */
@@ -5,4 +6,6 @@ export interface Outline {
   id: string;
   window: Window;
   output: Dimensions;
+  /** Where it is cut into several pieces. */
+  grid?: Grid | null;
 }

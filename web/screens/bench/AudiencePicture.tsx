@@ -4,7 +4,8 @@ import { FrameOverlay } from './FrameOverlay.tsx';
 
 /** A frame as the audience sees it: at a width at which it is shown, through its mask, with what covers it. */
 export function AudiencePicture({ one, state, width }: { one: BenchFrame; state: FrameState; width: number }) {
-  const { frame, original, output, at } = one;
+  const { frame, original, at } = one;
+  const { output } = state;
   return (
     <span className="audience-picture">
       <FramePicture

@@ -1,8 +1,17 @@
 import './CloseUp.css';
-import { boundsOf, frameToOriginal, nudge, type Point, type Snap, snapWindow, zoomAbout } from '@inkwell/core/geometry';
-import type { Window } from '@inkwell/core/model';
+import {
+  boundsOf,
+  frameToOriginal,
+  type Grid,
+  nudge,
+  type Point,
+  type Snap,
+  snapWindow,
+  zoomAbout,
+} from '@inkwell/core/geometry';
+import type { Group, Place, Window } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type PointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
 import type { Measured } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { snapReach } from '../../stage/ChosenOutline.tsx';
@@ -11,6 +20,9 @@ import { type Surround, surrounds } from '../../theme/palette.ts';
 import { AudiencePicture } from './AudiencePicture.tsx';
 import { type BenchFrame, type FrameState, useFrameState } from './benchFrame.ts';
 import { FrameOverlay, type LineKind, lineKinds } from './FrameOverlay.tsx';
+import { PiecesOverlay } from './PiecesOverlay.tsx';
+import { SwipeView } from './SwipeView.tsx';
+import { BlockView, ProfilePage } from './TilesView.tsx';
 import { useBenchStore } from './useBench.ts';
 
 const margin = 54;
@@ -32,13 +44,14 @@ export function CloseUp(props: {
   onBack: () => void;
 }) {
   const { one, surround } = props;
-  const { at, output, original, frame } = one;
+  const { at, original, frame } = one;
   const holder = useRef<HTMLDivElement>(null);
   const room = useRoom(holder);
   const state = useFrameState(one, props.measured);
-  const [lines, setLines] = useState<LineKind>('thirds');
+  const [lines, setLines] = useState<LineKind>(one.frame.grid ? 'none' : 'thirds');
   const [snaps, setSnaps] = useState<readonly Snap[]>([]);
   if (!state) return null;
+  const { output, grid, numbers } = state;
   const width = Math.max(
     40,
     Math.min(room.width - 2 * margin, ((room.height - 2 * margin) * output.width) / output.height),
@@ -55,13 +68,14 @@ export function CloseUp(props: {
   return (
     <section
       className="close-up"
-      style={{ gridTemplateColumns: `minmax(0, 1fr) ${sizesWidth(at.place.shownWidths)}px` }}
+      style={{ gridTemplateColumns: `minmax(0, 1fr) ${sizesWidth(at.place, grid)}px` }}
       aria-label={`Close-up of ${at.network.name} ${at.place.name}`}
     >
       <div ref={holder} className="close-up-stage" style={{ background: surrounds[surround] }}>
         <MovingFrame one={one} state={state} width={width} onSnap={setSnaps}>
           <FramePicture {...picture} width={Math.round(width)} />
           <FrameOverlay id="close" place={at.place} output={output} lines={lines} snaps={snaps} named />
+          {grid && <PiecesOverlay grid={grid} numbers={numbers} />}
         </MovingFrame>
         <div className="close-up-tools">
           <Button size="small" title="Back to the wall (Esc)" onClick={props.onBack}>
@@ -77,11 +91,20 @@ export function CloseUp(props: {
         </div>
       </div>
       <aside className="close-up-sizes" aria-label="As the audience sees it">
-        <h3>As the audience sees it</h3>
+        <h3>{at.place.group?.kind === 'panels' ? 'Swipe it' : 'As the audience sees it'}</h3>
         {at.place.shownWidths.length === 0 && (
           <p className="quiet">The spec book does not say at which size this place is shown.</p>
         )}
-        {at.place.shownWidths.map((shown) => (
+        {grid && at.place.group && (
+          <Shown
+            grid={grid}
+            group={at.place.group}
+            widths={at.place.shownWidths}
+            numbers={numbers}
+            whole={(size) => <FramePicture {...picture} width={size} masked />}
+          />
+        )}
+        {(grid ? [] : at.place.shownWidths).map((shown) => (
           <figure key={shown} className="close-up-size">
             <figcaption className="quiet small">
               {shown} px wide{devicePixelRatio === 1 ? '' : `, ${Math.round(shown * devicePixelRatio)} on this screen`}
@@ -96,8 +119,43 @@ export function CloseUp(props: {
   );
 }
 
+/** How a picture that is cut is met: swiped, as one block, or filling a profile page. */
+function Shown(props: {
+  grid: Grid;
+  group: Group;
+  widths: readonly number[];
+  numbers: readonly number[];
+  whole: (width: number) => ReactNode;
+}) {
+  const { grid, group, widths, numbers, whole } = props;
+  return widths.map((width) => {
+    if (group.kind === 'block') return <BlockView key={width} grid={grid} group={group} width={width} whole={whole} />;
+    if (group.kind === 'quilt') {
+      return (
+        <ProfilePage
+          key={`${width} ${numbers.length}`}
+          grid={grid}
+          group={group}
+          width={width}
+          numbers={numbers}
+          whole={whole}
+        />
+      );
+    }
+    return (
+      <SwipeView key={width} grid={grid} width={width}>
+        {whole(width * grid.columns)}
+      </SwipeView>
+    );
+  });
+}
+
 /** The sizes stand side by side with the close-up as long as that leaves it the larger part; wider ones are scrolled. */
-const sizesWidth = (shown: readonly number[]) => Math.min(590, Math.max(280, ...shown) + 40);
+function sizesWidth({ shownWidths, group }: Place, grid: Grid | null): number {
+  // A profile page shows its tiles side by side; a strip is shown a panel at a time.
+  const across = group?.kind === 'quilt' && grid ? grid.columns + (grid.columns - 1) * group.gap : 1;
+  return Math.min(590, Math.max(280, ...shownWidths.map((width) => Math.ceil(width * across))) + 40);
+}
 
 /** A frame under which the picture is dragged (snapping, unless Alt is held), tightened and loosened. */
 function MovingFrame(props: {
@@ -109,8 +167,8 @@ function MovingFrame(props: {
   children: React.ReactNode;
 }) {
   const { one, state, width } = props;
-  const { window, opening, settings } = state;
-  const { original, output, frame } = one;
+  const { window, opening, settings, output } = state;
+  const { original, frame } = one;
   const store = useBenchStore();
   const element = useRef<HTMLDivElement>(null);
   const held = useRef<{ from: Point; window: Window } | null>(null);

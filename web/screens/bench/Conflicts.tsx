@@ -1,6 +1,6 @@
 import './Conflicts.css';
 import { frameWindow } from '@inkwell/core/framing';
-import { windowRect } from '@inkwell/core/geometry';
+import { frameDimensions, windowRect } from '@inkwell/core/geometry';
 import { type FrameSettings, formatLabel, type Original } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { FramePicture } from '../../parts/FramePicture.tsx';
@@ -81,7 +81,7 @@ function Version({
         frameId={one.frame.id}
         original={one.original}
         place={one.at.place}
-        output={one.output}
+        output={frameDimensions(one.at.place, one.original, settings)}
         window={window}
         settings={settings}
         planHash={null}

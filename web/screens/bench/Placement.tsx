@@ -1,10 +1,10 @@
 import { EllipsisOutlined } from '@ant-design/icons';
 import { stretchWords } from '@inkwell/core/checking';
 import { boundsOf, clampWindow, frameAxes, pictureBox, wholeWindow } from '@inkwell/core/geometry';
-import { type FrameChange, stretches } from '@inkwell/core/model';
+import { type FrameChange, type FrameSettings, stretches } from '@inkwell/core/model';
 import { Button, Dropdown, Tooltip } from 'antd';
 import { type BenchFrame, type FrameState, openingFor, resetChange } from './benchFrame.ts';
-import { useBenchStore } from './useBench.ts';
+import { useBench, useBenchStore } from './useBench.ts';
 
 /** Shapes that differ less than this are alike enough to share a window. */
 const likeRatio = 0.03;
@@ -20,21 +20,22 @@ export function Placement({
   frames: readonly BenchFrame[];
 }) {
   const store = useBenchStore();
-  const { frame, original, output } = one;
-  const { settings, window } = state;
+  const { frame, original } = one;
+  const { settings, window, opening } = state;
   const set = (change: FrameChange) => store.getState().set('frames', frame.id, change);
-  const alike = frames.filter(
-    (other) =>
-      other.frame.id !== frame.id &&
-      Math.abs((other.output.height / other.output.width) * (output.width / output.height) - 1) < likeRatio,
-  );
+  const all = useBench((bench) => bench.settings.frames);
+  const alike = frames.flatMap((other) => {
+    const set = all[other.frame.id];
+    if (!set || other.frame.id === frame.id) return [];
+    const shape = openingFor(other, set);
+    const isAlike = Math.abs((shape.height / shape.width) * (opening.width / opening.height) - 1) < likeRatio;
+    return isAlike ? [{ ...other, set }] : [];
+  });
   const copy = () => {
     const { backing, stretch } = settings;
-    const { settings: all } = store.getState();
-    const change = (other: BenchFrame): FrameChange => {
-      const ring = all.frames[other.frame.id]?.ring ?? null;
-      const opening = openingFor(other, { ring, stretch });
-      return { window: clampWindow(window, boundsOf(original, backing), opening), composed: false, backing, stretch };
+    const change = (other: BenchFrame & { set: FrameSettings }): FrameChange => {
+      const theirs = openingFor(other, { ...other.set, stretch });
+      return { window: clampWindow(window, boundsOf(original, backing), theirs), composed: false, backing, stretch };
     };
     store.getState().setFrames(new Map(alike.map((other) => [other.frame.id, change(other)])));
   };
@@ -88,7 +89,7 @@ function stretchToWhole(
   const { turn } = window;
   if (turn % 90 !== 0) return { label: 'Stretch: only upright pictures and quarter turns', change: null };
   const onSide = Math.abs(frameAxes(window).across.x) < 0.5;
-  const opening = openingFor(one, { ring: settings.ring, stretch: 1 });
+  const opening = openingFor(one, { ...settings, stretch: 1 });
   const rise = onSide ? box.width / box.height : box.height / box.width;
   const stretch = Math.round(rise * (opening.width / opening.height) * 10_000) / 10_000;
   if (Math.abs(stretch - 1) < 0.005) return { label: 'Stretch: the whole picture fits as it is', change: null };

@@ -13,6 +13,7 @@ import { Button, Select } from 'antd';
 import type { Measured } from '../../api/projects.ts';
 import { type BenchFrame, useFrameState } from './benchFrame.ts';
 import { Numbers } from './Numbers.tsx';
+import { PiecesLine } from './PiecesLine.tsx';
 import { Placement } from './Placement.tsx';
 import { ShapeLine } from './ShapeLine.tsx';
 import { useBenchStore } from './useBench.ts';
@@ -65,6 +66,7 @@ export function Reading({
         />
       </div>
       <Numbers one={one} state={state} />
+      <PiecesLine one={one} state={state} />
       <ShapeLine one={one} state={state} />
       <ul className="reading-findings" aria-label="Findings">
         {findings.length === 0 && (

@@ -24,8 +24,8 @@ const clamped = (value: number, least: number, most: number) => Math.min(most, M
 /** What only some frames have: a ring and how a round frame is delivered, a colour under transparency, a stretch. */
 export function ShapeLine({ one, state }: { one: BenchFrame; state: FrameState }) {
   const store = useBenchStore();
-  const { original, output, frame, at } = one;
-  const { settings } = state;
+  const { original, frame, at } = one;
+  const { settings, output } = state;
   const { ring, stretch, cutOut, flatten } = settings;
   const { data: colours } = useColours(original.id);
   const set = (change: FrameChange) => store.getState().set('frames', frame.id, change);

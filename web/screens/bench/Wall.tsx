@@ -7,6 +7,7 @@ import { FramePicture } from '../../parts/FramePicture.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { AudiencePicture } from './AudiencePicture.tsx';
 import { type BenchFrame, useFrameState } from './benchFrame.ts';
+import { PiecesOverlay } from './PiecesOverlay.tsx';
 import { useBenchStore } from './useBench.ts';
 
 /** All frames of one original, a row a network. Every picture takes the same area, whatever its shape. */
@@ -97,10 +98,13 @@ const WallFrame = memo(function WallFrame({
     if (chosen) button.current?.scrollIntoView({ block: 'nearest' });
   }, [chosen]);
   if (!state || (onlyFindings && state.findings.length === 0)) return null;
-  const { at, output, frame, original } = one;
+  const { at, frame, original } = one;
+  const { output, grid, numbers } = state;
   const width = Math.round(scale * Math.sqrt(output.width / output.height));
   const { limit } = at.place;
-  const shown = audience ? at.place.shownWidths : [];
+  // A tile of a strip or a quilt is shown at that width, a block as a whole.
+  const tiles = grid && at.place.group?.kind !== 'block' ? grid.columns : 1;
+  const shown = audience ? at.place.shownWidths.map((each) => each * tiles) : [];
   const weighed = state.weight
     ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}`
     : 'measuring …';
@@ -127,16 +131,19 @@ const WallFrame = memo(function WallFrame({
           ))}
         </span>
       ) : (
-        <FramePicture
-          frameId={frame.id}
-          original={original}
-          place={at.place}
-          output={output}
-          window={state.window}
-          settings={state.settings}
-          planHash={state.savedHash}
-          width={width}
-        />
+        <span className="audience-picture">
+          <FramePicture
+            frameId={frame.id}
+            original={original}
+            place={at.place}
+            output={output}
+            window={state.window}
+            settings={state.settings}
+            planHash={state.savedHash}
+            width={width}
+          />
+          {grid && <PiecesOverlay grid={grid} numbers={numbers} />}
+        </span>
       )}
       <span className="wall-caption">
         <span className="wall-name">
@@ -144,7 +151,9 @@ const WallFrame = memo(function WallFrame({
           {at.place.name}
         </span>
         <span>
-          {output.width} × {output.height}
+          {grid
+            ? `${numbers.length} × ${grid.piece.width} × ${grid.piece.height}`
+            : `${output.width} × ${output.height}`}
         </span>
         <WeightGauge weight={state.weight} limit={limit} />
         <span>{weighed}</span>

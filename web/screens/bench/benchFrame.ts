@@ -1,5 +1,5 @@
-import { openingOf } from '@inkwell/core/framing';
-import { boundsOf, largestWindow, placeDimensions } from '@inkwell/core/geometry';
+import { type OpeningSettings, openingOf } from '@inkwell/core/framing';
+import { boundsOf, largestWindow } from '@inkwell/core/geometry';
 import type { Dimensions, Frame, FrameChange, FrameSettings, Original, PlaceOfNetwork } from '@inkwell/core/model';
 import equal from 'fast-deep-equal';
 import { useMemo } from 'react';
@@ -14,7 +14,6 @@ export interface BenchFrame {
   /** With the marks and the trim that are set now. */
   original: Original;
   at: PlaceOfNetwork;
-  output: Dimensions;
 }
 
 export function benchFrames(
@@ -26,22 +25,18 @@ export function benchFrames(
   return frames
     .flatMap((frame) => {
       const at = places.get(frame.placeId);
-      return at && frame.originalId === original.id
-        ? [{ frame, original, at, output: placeDimensions(at.place, original) }]
-        : [];
+      return at && frame.originalId === original.id ? [{ frame, original, at }] : [];
     })
     .sort((a, b) => order.indexOf(a.at.id) - order.indexOf(b.at.id));
 }
 
 /** What the window of a frame fills, for the geometry of windows. */
-export const openingFor = (
-  { original, at }: BenchFrame,
-  settings: Pick<FrameSettings, 'ring' | 'stretch'>,
-): Dimensions => openingOf(at.place, original, settings).dimensions;
+export const openingFor = ({ original, at }: BenchFrame, settings: OpeningSettings): Dimensions =>
+  openingOf(at.place, original, settings).dimensions;
 
 /** What sets a frame back to the largest upright window in the middle of its picture. */
-export function resetChange(one: BenchFrame, { ring }: Pick<FrameSettings, 'ring'>): FrameChange {
-  const opening = openingFor(one, { ring, stretch: 1 });
+export function resetChange(one: BenchFrame, settings: FrameSettings): FrameChange {
+  const opening = openingFor(one, { ...settings, stretch: 1 });
   return { window: largestWindow(boundsOf(one.original, null), opening), composed: false, backing: null, stretch: 1 };
 }
 

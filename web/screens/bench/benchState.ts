@@ -67,7 +67,7 @@ export interface Bench {
 const stepsKept = 60;
 
 export const settingsOf: { [K in Kind]: (row: Kinds[K]['row']) => Kinds[K]['settings'] } = {
-  frames: ({ window, composed, backing, ring, cutOut, flatten, stretch, format }) => ({
+  frames: ({ window, composed, backing, ring, cutOut, flatten, stretch, grid, bridged, sharedQuality, format }) => ({
     window,
     composed,
     backing,
@@ -75,6 +75,9 @@ export const settingsOf: { [K in Kind]: (row: Kinds[K]['row']) => Kinds[K]['sett
     cutOut,
     flatten,
     stretch,
+    grid,
+    bridged,
+    sharedQuality,
     format,
   }),
   originals: ({ marks, trim }) => ({ marks, trim }),

@@ -1,7 +1,9 @@
 import { frameFindings } from '@inkwell/core/checking';
 import { openingOf } from '@inkwell/core/framing';
+import { frameDimensions, type Grid, gridOf } from '@inkwell/core/geometry';
 import type { Dimensions, Finding, FrameSettings, Original, Place, Weight, Window } from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
+import { piecesInOrder } from '@inkwell/core/splitting';
 import type { Measured } from '../../api/projects.ts';
 
 /** Everything that follows from how a frame is set. */
@@ -10,6 +12,12 @@ export interface FrameFacts {
   window: Window;
   /** What the window fills, for the geometry of windows. */
   opening: Dimensions;
+  /** The pixels of the whole, before it is cut into pieces. */
+  output: Dimensions;
+  /** How it is cut; null where it is one picture. */
+  grid: Grid | null;
+  /** The number of every piece in the order of uploading, by reading order. */
+  numbers: number[];
   hash: string;
   /** Null while it is being measured. */
   weight: Weight | null;
@@ -37,6 +45,12 @@ export function frameFacts(
   const facts: FrameFacts = {
     window: plan.window,
     opening: openingOf(place, original, settings).dimensions,
+    output: frameDimensions(place, original, settings),
+    grid: gridOf(place, settings),
+    numbers: piecesInOrder(place, settings)
+      .flatMap((piece) => (piece ? [piece] : []))
+      .sort((a, b) => a.index - b.index)
+      .map((piece) => piece.number),
     hash,
     weight,
     findings: frameFindings({ original, place, settings, weight, detail: fresh?.detail ?? null }, plan.window),

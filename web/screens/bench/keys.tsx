@@ -11,6 +11,7 @@ const keys: [string, string][] = [
   ['Shift ← → ↑ ↓', 'by ten'],
   ['+ and −', 'tighten and loosen'],
   ['0', 'reset to the largest window in the middle, upright and without a backing'],
+  ['N', 'one panel more; with Shift one fewer'],
   ['C', 'compose the frame again from the marks'],
   ['Alt while dragging', 'no snapping to thirds, middles, marks and edges'],
   ['[ and ]', 'turn by a quarter, left and right'],
@@ -46,6 +47,16 @@ const directions: Record<string, { x: number; y: number }> = {
   ArrowUp: { x: 0, y: -1 },
   ArrowDown: { x: 0, y: 1 },
 };
+/** One panel more or fewer, or one row of a quilt, as far as the place goes. */
+function morePanels({ at }: BenchFrame, { grid }: FrameSettings, by: number): FrameChange {
+  const { group } = at.place;
+  if (!grid || !group || group.kind === 'block') return {};
+  const within = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));
+  return group.kind === 'panels'
+    ? { grid: { columns: within(grid.columns + by, group.min, group.max), rows: 1 } }
+    : { grid: { columns: grid.columns, rows: within(grid.rows + by, group.minRows, group.maxRows) } };
+}
+
 const tighter = 0.97;
 /** After the last key the picture rests, and the movement becomes one step of undo. */
 const restMs = 160;
@@ -138,6 +149,8 @@ export function useBenchKeys(props: {
       else if (event.key === '<') turn(-0.1);
       else if (event.key === '>') turn(0.1);
       else if (event.key === 'm') pose((window) => ({ ...window, mirror: !window.mirror }));
+      else if (event.key === 'n' || event.key === 'N')
+        setChosen((one, settings) => morePanels(one, settings, event.shiftKey ? -1 : 1));
       else if (event.key === 'c') setChosen(() => ({ composed: true }));
       else if (event.key === 'Enter' && opensCloseUp(event.target)) openCloseUp(event.target);
       else if (event.key === 'Escape') latest.current.onCloseUp(null);

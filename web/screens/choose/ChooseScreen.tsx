@@ -250,6 +250,30 @@ function PlaceGroupList({
     const all = wanted.length * selected.length;
     return { checked: all > 0 && have === all, indeterminate: have > 0 && have < all };
   };
+  const item = (one: PlaceOfNetwork) => (
+    <li key={one.id}>
+      <Checkbox
+        {...ticks([one])}
+        disabled={selected.length === 0}
+        aria-label={`${one.network.name} ${one.place.name}`}
+        onChange={({ target }) => onChange([one], target.checked)}
+      >
+        <span className="choose-place">
+          <span className="choose-shape">
+            <PlaceOutline place={one.place} scale={0.016} />
+          </span>
+          <span>
+            {by === 'purpose' && <span className="quiet">{one.network.name} </span>}
+            {one.place.name}
+            <br />
+            <span className="quiet small">
+              {dimensionsWords(one.place)} · {limitWords(one.place)}
+            </span>
+          </span>
+        </span>
+      </Checkbox>
+    </li>
+  );
   return (
     <section className="sheet choose-group" aria-label={group.title}>
       <Checkbox
@@ -259,37 +283,9 @@ function PlaceGroupList({
       >
         <h3 style={{ display: 'inline' }}>{group.title}</h3>
       </Checkbox>
-      <ul className="choose-list">
-        {single.map((one) => (
-          <li key={one.id}>
-            <Checkbox
-              {...ticks([one])}
-              disabled={selected.length === 0}
-              aria-label={`${one.network.name} ${one.place.name}`}
-              onChange={({ target }) => onChange([one], target.checked)}
-            >
-              <span className="choose-place">
-                <span className="choose-shape">
-                  <PlaceOutline place={one.place} scale={0.016} />
-                </span>
-                <span>
-                  {by === 'purpose' && <span className="quiet">{one.network.name} </span>}
-                  {one.place.name}
-                  <br />
-                  <span className="quiet small">
-                    {dimensionsWords(one.place)} · {limitWords(one.place)}
-                  </span>
-                </span>
-              </span>
-            </Checkbox>
-          </li>
-        ))}
-      </ul>
-      {several.length > 0 && (
-        <p className="quiet small" style={{ margin: '8px 0 0' }}>
-          {several.map((one) => one.place.name).join(', ')}: several pieces of one picture, not offered here yet.
-        </p>
-      )}
+      <ul className="choose-list">{single.map(item)}</ul>
+      {several.length > 0 && <p className="quiet small choose-several">One picture in several pieces</p>}
+      <ul className="choose-list">{several.map(item)}</ul>
     </section>
   );
 }

@@ -2,6 +2,7 @@ import './DeliveryScreen.css';
 import { DownloadOutlined } from '@ant-design/icons';
 import { frameFindings } from '@inkwell/core/checking';
 import { defaultPattern, fileNames, nameable, patternProblem, patternWords } from '@inkwell/core/naming';
+import { piecesInOrder } from '@inkwell/core/splitting';
 import { Button, Input } from 'antd';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -39,6 +40,7 @@ export function DeliveryScreen() {
             original,
             at,
             weight,
+            pieces: piecesInOrder(at.place, frame),
             findings: frameFindings({ original, place: at.place, settings: frame, weight, detail }),
           },
         ];
@@ -49,8 +51,11 @@ export function DeliveryScreen() {
     ? []
     : fileNames(
         pattern,
-        frames.map(({ frame, original, at }) => nameable(original, at, frame.format)),
+        frames.flatMap(({ frame, original, at, pieces }) =>
+          pieces.map((piece) => nameable(original, at, frame.format, piece)),
+        ),
       );
+  const fileCount = frames.reduce((sum, one) => sum + one.pieces.length, 0);
   const blocked = frames.filter((one) => one.findings.some((finding) => finding.level === 'blocker'));
   const cautious = frames.filter((one) => one.findings.some((finding) => finding.level === 'caution'));
   const measuring = frames.filter((one) => !one.weight).length;
@@ -108,7 +113,7 @@ export function DeliveryScreen() {
           loading={deliver.isPending}
           onClick={() => deliver.mutate(pattern, { onError: note.failed })}
         >
-          {frames.length === 1 ? 'Deliver one file' : `Deliver ${frames.length} files`}
+          {fileCount === 1 ? 'Deliver one file' : `Deliver ${fileCount} files`}
         </Button>
         <p className="quiet small">
           Every file is opened again before it counts: dimensions, format and bytes are compared with its place.

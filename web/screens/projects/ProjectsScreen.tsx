@@ -1,6 +1,6 @@
 import './ProjectsScreen.css';
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { placeDimensions } from '@inkwell/core/geometry';
+import { frameDimensions } from '@inkwell/core/geometry';
 import type { Project } from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
 import { Button } from 'antd';
@@ -22,7 +22,7 @@ function Cover({ project }: { project: Project }) {
       {project.cover.map(({ frame, original }) => {
         const place = places.get(frame.placeId)?.place;
         if (!place) return null;
-        const { width, height } = placeDimensions(place, original);
+        const { width, height } = frameDimensions(place, original, frame);
         const hash = planHash(planFrame({ original, place, settings: frame }));
         const share = width / height;
         return (

@@ -1,5 +1,5 @@
-import { intersection, type Rect } from '../geometry/index.ts';
 import type { Mark } from '../model/index.ts';
+import { intersection, type Rect } from './rect.ts';
 
 /**
  * The marks as far as they lie on the picture, in their order: a trim may have taken a part of one away, or all of it,

@@ -1,5 +1,6 @@
-import type { Rect } from '../geometry/index.ts';
-import type { Dimensions, Place } from '../model/index.ts';
+import type { Dimensions, FrameSettings, Place } from '../model/index.ts';
+import { type Picture, placeDimensions } from './dimensions.ts';
+import type { Rect } from './rect.ts';
 
 /** How one picture is cut into equal pieces. All lengths are whole pixels of the files. */
 export interface Grid {
@@ -15,6 +16,22 @@ export interface Grid {
 export function gapPixels(place: Pick<Place, 'group' | 'width'>): number {
   const { group } = place;
   return group && group.kind !== 'panels' ? Math.round(group.gap * place.width) : 0;
+}
+
+/** What says how a frame is cut. */
+export type GridSettings = Pick<FrameSettings, 'grid' | 'bridged'>;
+
+/** How a frame is cut into pieces; null where it is one picture. */
+export function gridOf(place: Place, { grid, bridged }: GridSettings): Grid | null {
+  if (!grid || !place.group || typeof place.height !== 'number') return null;
+  const piece = { width: place.width, height: place.height };
+  return { columns: grid.columns, rows: grid.rows, piece, bridge: bridged ? gapPixels(place) : 0 };
+}
+
+/** The pixels of a whole frame, before it is cut into pieces. */
+export function frameDimensions(place: Place, picture: Picture, settings: GridSettings): Dimensions {
+  const grid = gridOf(place, settings);
+  return grid ? wholeDimensions(grid) : placeDimensions(place, picture);
 }
 
 /** The whole picture that is cut: rendered once, never piece by piece. */

@@ -1,0 +1,115 @@
+import { mkdtemp } from 'node:fs/promises';
+import { join } from 'node:path';
+import { piecesOf } from '@inkwell/core/geometry';
+import { planFrame } from '@inkwell/core/planning';
+import { byHand, samplePlace } from '@inkwell/core/testing';
+import sharp, { type Sharp } from 'sharp';
+import { expect, inject, test } from 'vitest';
+import { cutPieces } from '../imaging/cutting.ts';
+import { inspect } from '../imaging/inspect.ts';
+import { fromPixels } from '../imaging/pixels.ts';
+import { renderFiles } from '../imaging/render.ts';
+import { renderPixels } from '../imaging/renderPixels.ts';
+import { makeWorkingCopy } from '../imaging/workingCopy.ts';
+import { chart, noise } from '../testing/pictures.ts';
+
+async function copyOf(picture: Sharp) {
+  const folder = await mkdtemp(join(inject('dataFolder'), 'pieces-'));
+  const file = join(folder, 'picture.png');
+  await picture.png().toFile(file);
+  return makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
+}
+const panels = { kind: 'panels' as const, min: 2, max: 10 };
+const block = { kind: 'block' as const, columns: 2, rows: 2, gap: 0.05, postingOrder: [0, 2, 1, 3] };
+const original = { sha256: 'x', width: 1500, height: 600, hasAlpha: false, trim: null, marks: [] };
+
+test('a strip is resampled once and cut: put together, its pieces are the strip bit for bit', async () => {
+  const copy = await copyOf(chart(1500, 600));
+  for (const { place, grid, bridged, turn } of [
+    {
+      place: samplePlace({ width: 217, height: 260, group: panels }),
+      grid: { columns: 5, rows: 1 },
+      bridged: false,
+      turn: 0,
+    },
+    {
+      place: samplePlace({ width: 300, height: 150, group: block }),
+      grid: { columns: 2, rows: 2 },
+      bridged: true,
+      turn: 3,
+    },
+  ]) {
+    const settings = byHand({ centreX: 750, centreY: 300, span: 900, turn }, { grid, bridged, format: 'png' });
+    const plan = planFrame({ original, place, settings });
+    const whole = await renderPixels(plan, copy);
+    expect(whole).toMatchObject(plan.output);
+    if (!plan.grid) throw new Error('not cut');
+    const pieces = await cutPieces(whole, plan.grid);
+    const rects = piecesOf(plan.grid);
+    for (const [index, piece] of pieces.entries()) {
+      expect(piece).toMatchObject({ width: place.width, height: place.height });
+      const { left, top, width, height } = rects[index] ?? { left: 0, top: 0, width: 0, height: 0 };
+      for (let y = 0; y < height; y += 1) {
+        const row = whole.data.subarray(
+          ((top + y) * whole.width + left) * 3,
+          ((top + y) * whole.width + left + width) * 3,
+        );
+        expect(row.equals(piece.data.subarray(y * width * 3, (y + 1) * width * 3))).toBe(true);
+      }
+    }
+    const { pieces: files } = await renderFiles(plan, copy);
+    for (const [index, { data }] of files.entries()) {
+      const read = await sharp(data).removeAlpha().raw().toBuffer();
+      expect(
+        read.equals(
+          await fromPixels(pieces[index] ?? whole)
+            .raw()
+            .toBuffer(),
+        ),
+      ).toBe(true);
+    }
+  }
+});
+
+test('pieces share the lowest quality that any of them needs, or have their own; the step at a seam is measured', async () => {
+  const calm = await chart(750, 600).png().toBuffer();
+  const wild = await noise(750, 600).png().toBuffer();
+  const halves = sharp({ create: { width: 1500, height: 600, channels: 3, background: '#000' } }).composite([
+    { input: calm, left: 0, top: 0 },
+    { input: wild, left: 750, top: 0 },
+  ]);
+  const copy = await copyOf(halves);
+  const place = samplePlace({ width: 750, height: 600, group: panels, limit: { bytes: 150_000, unit: 'kB' } });
+  const made = (sharedQuality: boolean) => {
+    const settings = byHand(
+      { centreX: 750, centreY: 300, span: 1500 },
+      { grid: { columns: 2, rows: 1 }, sharedQuality },
+    );
+    return renderFiles(planFrame({ original, place, settings }), copy);
+  };
+  const own = await made(false);
+  expect(own.pieces[0]?.quality).toBe(90);
+  const lowest = own.pieces[1]?.quality ?? 0;
+  expect(lowest).toBeLessThan(80);
+  expect(own.weight).toMatchObject({ quality: lowest, fits: true });
+
+  const shared = await made(true);
+  expect(shared.pieces.map(({ quality }) => quality)).toEqual([lowest, lowest]);
+  expect(shared.weight.bytes).toBe(Math.max(...shared.pieces.map(({ data }) => data.length)));
+  expect(shared.weight.bytes).toBeLessThanOrEqual(150_000 * 0.97);
+  const [seam] = shared.seams.get(0) ?? [];
+  // Between a calm picture and noise lies a step, cut or not.
+  expect(seam).toMatchObject({ next: 1 });
+  expect(Math.min(seam?.step ?? 0, seam?.undivided ?? 0)).toBeGreaterThan(10);
+  const smooth = await renderFiles(
+    planFrame({
+      original,
+      place: samplePlace({ width: 217, height: 260, group: panels }),
+      settings: byHand({ centreX: 750, centreY: 300, span: 1500 }, { grid: { columns: 3, rows: 1 } }),
+    }),
+    await copyOf(chart(1500, 600)),
+  );
+  const steps = [...smooth.seams.values()].flat();
+  expect(steps).toHaveLength(2);
+  for (const { step, undivided } of steps) expect(Math.abs(step - undivided)).toBeLessThan(1);
+});

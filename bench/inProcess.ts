@@ -7,7 +7,7 @@ import { inspect } from '@inkwell/server/imaging/inspect.ts';
 import { encodePixels, type Rendered, renderFiles } from '@inkwell/server/imaging/render.ts';
 import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
-import { inTwos } from '@inkwell/server/jobs/inTwos.ts';
+import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 
@@ -80,11 +80,11 @@ async function encodings(picture: string, plans: RenderPlan[], qualities: number
 }
 
 /** Seconds on the clock, and seconds of processor time, which a busy neighbour on the machine disturbs less. */
-interface Time {
+export interface Time {
   wall: number;
   cpu: number;
 }
-async function timed(task: () => Promise<unknown>): Promise<Time> {
+export async function timed(task: () => Promise<unknown>): Promise<Time> {
   const before = process.cpuUsage();
   const began = performance.now();
   await task();

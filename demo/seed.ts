@@ -5,7 +5,7 @@ import type { Original } from '@inkwell/core/model';
 import { BoundedFolder } from '@inkwell/server/imaging/boundedFolder.ts';
 import { Importing } from '@inkwell/server/imaging/importing.ts';
 import { WorkingCopies } from '@inkwell/server/imaging/workingCopy.ts';
-import { inTwos } from '@inkwell/server/jobs/inTwos.ts';
+import { inTwos } from '@inkwell/server/inTwos.ts';
 import { readSettings } from '@inkwell/server/settings.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { blobToFile } from '@inkwell/server/store/blobs.ts';

@@ -1,4 +1,5 @@
 export * from './fileReasons.ts';
 export * from './frameFindings.ts';
 export type { FrameToCheck } from './frameToCheck.ts';
+export * from './seamCautions.ts';
 export * from './stretchWords.ts';

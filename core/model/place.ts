@@ -38,11 +38,13 @@ export type Area = z.infer<typeof AreaSchema>;
 
 /** How several pieces of one picture belong together. Gaps are shares of a tile's width. */
 export const GroupSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('panels'), min: z.int().min(2), max: z.int().max(100) }),
+  z
+    .object({ kind: z.literal('panels'), min: z.int().min(2), max: z.int().max(100) })
+    .refine(({ min, max }) => min <= max, 'There have to be at least as many panels at most as at least.'),
   z.object({
     kind: z.literal('block'),
-    columns: z.int().positive(),
-    rows: z.int().positive(),
+    columns: z.int().min(1).max(20),
+    rows: z.int().min(1).max(20),
     gap: z.number().min(0).max(0.2),
     /** Reading index (row by row, from 0) of the tile uploaded first, second, … */
     postingOrder: z.array(z.int().min(0)),

@@ -42,6 +42,36 @@ test('the main views of the demo', async ({ page }) => {
   await page.keyboard.press('Escape');
   await undoAll(page);
   await page.getByRole('link', { name: 'Pictures and places' }).click();
+  for (const name of ['Five flyers', 'Kite maker', 'Festival poster', 'Kite plan', 'Snapshot'])
+    await page.getByRole('checkbox', { name: `Give places to ${name}` }).uncheck();
+  const several = ['Sunpane Swipe panels, portrait', 'Sunpane Profile quilt', 'Pipwire Four-up block'];
+  for (const name of several) await page.getByRole('checkbox', { name, exact: true }).check();
+  await expect(page.getByText('32 frames in this project.')).toBeVisible();
+  await page.getByRole('link', { name: 'Bench', exact: true }).click();
+  await page.getByRole('tab', { name: 'Dune panorama' }).click();
+  await choose(page, 'sunpane/swipe-panels-portrait');
+  for (const id of ['sunpane/swipe-panels-portrait', 'sunpane/profile-quilt', 'pipwire/four-up-block'])
+    await settled(page, id);
+  await page.screenshot(picture('strip'));
+  for (const [name, id] of [
+    ['swipe', 'sunpane/swipe-panels-portrait'],
+    ['profile-page', 'sunpane/profile-quilt'],
+    ['block', 'pipwire/four-up-block'],
+  ] as const) {
+    await wallFrame(page, id).dblclick();
+    const close = page.getByRole('region', { name: /^Close-up/ });
+    await expect(close.locator('[data-true="false"]')).toHaveCount(0);
+    if (name === 'swipe') await close.getByRole('slider').press('Shift+ArrowRight');
+    await page.waitForTimeout(400);
+    await page.screenshot(picture(name));
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
+  }
+  await page.getByRole('link', { name: 'Pictures and places' }).click();
+  for (const name of ['Five flyers', 'Kite maker', 'Festival poster', 'Kite plan', 'Snapshot'])
+    await page.getByRole('checkbox', { name: `Give places to ${name}` }).uncheck();
+  for (const name of several) await page.getByRole('checkbox', { name, exact: true }).uncheck();
+  await expect(page.getByText('29 frames in this project.')).toBeVisible();
+  await page.reload();
   await expect(page.getByRole('region', { name: 'Quillpost' })).toBeVisible();
   await page.screenshot(picture('choose'));
   await page.getByRole('button', { name: 'New place …' }).click();

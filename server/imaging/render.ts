@@ -1,6 +1,7 @@
 import type { DeliveryFormat, SeamStep, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { highestQualityThatFits } from '@inkwell/core/weighing';
+import { inTwos } from '../inTwos.ts';
 import { cutPieces } from './cutting.ts';
 import { fromPixels, type Pixels } from './pixels.ts';
 import { renderPixels } from './renderPixels.ts';
@@ -34,8 +35,8 @@ export interface EncodedPiece {
 export interface Rendered {
   /** One file, or all pieces in reading order. */
   pieces: EncodedPiece[];
-  /** What cutting costs at the seams, by the piece before each. */
-  seams: Map<number, SeamStep[]>;
+  /** Measures what cutting costs at the seams, by the piece before each. */
+  seams: () => Promise<Map<number, SeamStep[]>>;
   /** Of the heaviest piece; the quality is the lowest of all. */
   weight: Weight;
   /** How many full and quick encodings it took. */
@@ -53,20 +54,20 @@ export async function renderFiles(plan: RenderPlan, copy: WorkingCopy): Promise<
   let [encodings, sketches] = [0, 0];
   let ceiling = quality;
   const pieces: EncodedPiece[] = [];
-  for (const pixels of cut) {
+  await inTwos(cut, async (pixels, index) => {
     const found = await highest(pixels, plan, ceiling);
     encodings += found.encodings;
     sketches += found.sketches;
-    pieces.push(found.piece);
+    pieces[index] = found.piece;
     if (sharedQuality && found.piece.quality !== null) ceiling = Math.min(ceiling, found.piece.quality);
-  }
+  });
   if (sharedQuality) {
-    for (const [index, { quality: own }] of pieces.entries()) {
-      const pixels = cut[index];
-      if (own === null || own === ceiling || !pixels) continue;
+    await inTwos(cut, async (pixels, index) => {
+      const own = pieces[index]?.quality ?? null;
+      if (own === null || own === ceiling) return;
       encodings += 1;
       pieces[index] = { data: await encodePixels(pixels, plan.encoding.format, ceiling), quality: ceiling };
-    }
+    });
   }
   const bytes = Math.max(...pieces.map(({ data }) => data.length));
   const qualities = pieces.flatMap((one) => (one.quality === null ? [] : [one.quality]));
@@ -77,7 +78,7 @@ export async function renderFiles(plan: RenderPlan, copy: WorkingCopy): Promise<
     bytes,
     fits: bytes <= budgetBytes,
   };
-  return { pieces, seams: await stepsOf(whole, plan, pieces), weight, encodings, sketches };
+  return { pieces, seams: () => stepsOf(whole, plan, pieces), weight, encodings, sketches };
 }
 
 async function pixelsOf(plan: RenderPlan, copy: WorkingCopy): Promise<{ whole: Pixels; cut: Pixels[] }> {
@@ -134,8 +135,8 @@ export async function renderAtQuality(
 ): Promise<Pick<Rendered, 'pieces' | 'seams'>> {
   const { whole, cut } = await pixelsOf(plan, copy);
   const pieces: EncodedPiece[] = [];
-  for (const pixels of cut) {
-    pieces.push({ data: await encodePixels(pixels, plan.encoding.format, quality), quality });
-  }
-  return { pieces, seams: await stepsOf(whole, plan, pieces) };
+  await inTwos(cut, async (pixels, index) => {
+    pieces[index] = { data: await encodePixels(pixels, plan.encoding.format, quality), quality };
+  });
+  return { pieces, seams: () => stepsOf(whole, plan, pieces) };
 }

@@ -1,6 +1,7 @@
 import type { Grid } from '@inkwell/core/geometry';
 import type { SeamStep } from '@inkwell/core/model';
 import sharp from 'sharp';
+import { inTwos } from '../inTwos.ts';
 import { fromPixels, type Pixels } from './pixels.ts';
 
 /** A piece as it was encoded. */
@@ -30,10 +31,12 @@ export async function seamSteps(
   const found = new Map<number, SeamStep[]>();
   if (grid.bridge > 0 || pieces.some(({ quality }) => quality === null)) return found;
   const decoded: Buffer[] = [];
-  for (const { data } of pieces) decoded.push(await sharp(data).raw().toBuffer());
+  await inTwos(pieces, async ({ data }, index) => {
+    decoded[index] = await sharp(data).raw().toBuffer();
+  });
   const { width, height } = grid.piece;
   const { channels } = whole;
-  for (const [index] of pieces.entries()) {
+  await inTwos(pieces, async (_, index) => {
     const [column, row] = [index % grid.columns, Math.floor(index / grid.columns)];
     const steps: SeamStep[] = [];
     for (const axis of ['x', 'y'] as const) {
@@ -69,7 +72,7 @@ export async function seamSteps(
       });
     }
     if (steps.length > 0) found.set(index, steps);
-  }
+  });
   return found;
 }
 

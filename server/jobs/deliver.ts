@@ -5,12 +5,12 @@ import { planHash, planOpening } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measure.ts';
 import { type EncodedPiece, type Rendered, renderAtQuality, renderFiles } from '../imaging/render.ts';
 import type { WorkingCopies, WorkingCopy } from '../imaging/workingCopy.ts';
+import { inTwos } from '../inTwos.ts';
 import { keepBytes } from '../store/blobs.ts';
 import type { Database } from '../store/database.ts';
 import { beat, findDelivery, finish, settle, settledPositions } from '../store/deliveries.ts';
 import type { DeliveryItem } from '../store/schema.ts';
 import { keepWeight, knownWeights } from '../store/weights.ts';
-import { inTwos } from './inTwos.ts';
 
 const beatSeconds = 3;
 
@@ -72,7 +72,8 @@ async function deliverRun(db: Database, copies: WorkingCopies, id: string, run: 
     }
     return;
   }
-  const { pieces, seams } = await renderKnown(db, plan, await copies.get(plan.original.sha256));
+  const { pieces, seams: measured } = await renderKnown(db, plan, await copies.get(plan.original.sha256));
+  const seams = await measured();
   for (const [position, item] of run) {
     const index = item.piece?.index ?? 0;
     const piece = pieces[index];

@@ -1,6 +1,6 @@
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
-import { inTwos } from './inTwos.ts';
+import { inTwos } from '../inTwos.ts';
 
 /** Work that takes longer than a request should: kept in PostgreSQL, done by any process that offers itself. */
 export interface Queue {

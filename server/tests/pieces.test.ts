@@ -97,7 +97,7 @@ test('pieces share the lowest quality that any of them needs, or have their own;
   expect(shared.pieces.map(({ quality }) => quality)).toEqual([lowest, lowest]);
   expect(shared.weight.bytes).toBe(Math.max(...shared.pieces.map(({ data }) => data.length)));
   expect(shared.weight.bytes).toBeLessThanOrEqual(150_000 * 0.97);
-  const [seam] = shared.seams.get(0) ?? [];
+  const [seam] = (await shared.seams()).get(0) ?? [];
   // Between a calm picture and noise lies a step, cut or not.
   expect(seam).toMatchObject({ next: 1 });
   expect(Math.min(seam?.step ?? 0, seam?.undivided ?? 0)).toBeGreaterThan(10);
@@ -109,7 +109,7 @@ test('pieces share the lowest quality that any of them needs, or have their own;
     }),
     await copyOf(chart(1500, 600)),
   );
-  const steps = [...smooth.seams.values()].flat();
+  const steps = [...(await smooth.seams()).values()].flat();
   expect(steps).toHaveLength(2);
-  for (const { step, undivided } of steps) expect(Math.abs(step - undivided)).toBeLessThan(1);
+  for (const { step, undivided } of steps) expect(Math.abs(step - undivided)).toBeLessThan(2);
 });

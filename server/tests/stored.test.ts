@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
 import { and, eq, sql } from 'drizzle-orm';
 import { afterAll, expect, inject, test } from 'vitest';
-import { inTwos } from '../jobs/inTwos.ts';
+import { inTwos } from '../inTwos.ts';
 import { blobToFile, keepBytes, keepFile, readBlob } from '../store/blobs.ts';
 import { openDatabase } from '../store/database.ts';
 import { reachMilestone } from '../store/milestones.ts';

@@ -136,6 +136,9 @@ export function PlaceForm(props: {
             />
           </div>
         </Field>
+        <Field label="In pieces" problem={problems.pieces}>
+          <Pieces draft={draft} text={text} put={put} />
+        </Field>
         <Field label="Shown how wide" problem={problems.shownWidths}>
           <div className="row">
             {text('shownWidths', 'Widths at which it is shown', 140)}
@@ -244,6 +247,49 @@ function Measure(props: {
         <span className="row">
           {text('width', 'Width in px')} wide, from {text('leastHeight', 'Least height in px')} to
           {text('greatestHeight', 'Greatest height in px')} px high
+        </span>
+      )}
+    </div>
+  );
+}
+
+const pieceWords: Record<PlaceDraft['pieces'], string> = {
+  one: 'One picture',
+  panels: 'Panels, swiped',
+  tiles: 'Tiles',
+  copied: 'As it began',
+};
+const postingWords: Record<PlaceDraft['posting'], string> = {
+  'as read': 'uploaded as they are read',
+  'last first': 'last tile first',
+  'down the columns': 'down the columns',
+};
+
+/** Whether the place takes one picture or several pieces of one, and how they belong together. */
+function Pieces({ draft, text, put }: Parameters<typeof Measure>[0]) {
+  const choices = choicesOf(pieceWords).filter(({ value }) => value !== 'copied' || draft.from?.group);
+  return (
+    <div className="row">
+      <Segmented<PlaceDraft['pieces']>
+        size="small"
+        aria-label="Pieces"
+        value={draft.pieces}
+        onChange={(pieces) => put({ pieces })}
+        options={choices}
+      />
+      {draft.pieces === 'panels' && <span className="row">at most {text('mostPanels', 'Most panels', 54)} panels</span>}
+      {draft.pieces === 'tiles' && (
+        <span className="row">
+          {text('columns', 'Columns', 46)} × {text('rows', 'Rows', 46)} tiles, gaps of{' '}
+          {text('gap', 'Gap in percent', 50)} %
+          <Select
+            size="small"
+            aria-label="Order of uploading"
+            value={draft.posting}
+            style={{ width: 190 }}
+            onChange={(posting) => put({ posting })}
+            options={choicesOf(postingWords)}
+          />
         </span>
       )}
     </div>

@@ -15,6 +15,17 @@ test('sides, a ratio with a long edge, and a free height are honoured to the pix
   expect(read({ shownWidths: '120; 360' })).toMatchObject({ place: { shownWidths: [360, 120] } });
 });
 
+test('tiles in any columns and rows have their own order; a free height and pieces exclude each other', () => {
+  const tiles = { pieces: 'tiles', columns: '1', rows: '3', gap: '1,5', posting: 'last first' } as const;
+  expect(read(tiles)).toMatchObject({
+    place: { group: { kind: 'block', columns: 1, rows: 3, gap: 0.015, postingOrder: [2, 1, 0] } },
+  });
+  expect(read({ pieces: 'panels', mostPanels: '7' })).toMatchObject({ place: { group: { min: 2, max: 7 } } });
+  expect(read({ pieces: 'panels', mostPanels: '1' })).toHaveProperty('problems.pieces');
+  expect(read({ ...tiles, rows: '2.5' })).toHaveProperty('problems.pieces');
+  expect(read({ ...tiles, measure: 'free height' })).toHaveProperty('problems.measure');
+});
+
 test('what is wrong is said at its field, all at once', () => {
   const { problems } = read({
     name: ' ',

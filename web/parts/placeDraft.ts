@@ -12,6 +12,7 @@ import {
   placeSides,
   type WeightUnit,
 } from '@inkwell/core/model';
+import { uploadNumbers } from '@inkwell/core/splitting';
 
 /** A place as it is being written down: numbers are still text. */
 export interface PlaceDraft {
@@ -30,6 +31,14 @@ export interface PlaceDraft {
   unit: WeightUnit;
   shape: Place['shape'];
   shownWidths: string;
+  /** One picture, panels side by side, or tiles in columns and rows; or as the place that it was begun from. */
+  pieces: 'one' | 'panels' | 'tiles' | 'copied';
+  mostPanels: string;
+  columns: string;
+  rows: string;
+  /** In percent of a tile's width. */
+  gap: string;
+  posting: 'as read' | 'last first' | 'down the columns';
   keptIn: 'sheet' | 'project';
   sheet: string;
   /** The place that it was begun from: its covered areas come along, scaled to the new sides. */
@@ -52,6 +61,12 @@ export const emptyDraft: PlaceDraft = {
   unit: 'MB',
   shape: 'rectangle',
   shownWidths: '',
+  pieces: 'one',
+  mostPanels: '10',
+  columns: '2',
+  rows: '2',
+  gap: '0',
+  posting: 'as read',
   keptIn: 'sheet',
   sheet: 'My places',
   from: null,
@@ -74,10 +89,13 @@ export function draftFrom(place: Place, sheet: string): PlaceDraft {
     unit: place.limit.unit,
     shape: place.shape,
     shownWidths: place.shownWidths.join(', '),
+    pieces: place.group ? 'copied' : 'one',
     sheet,
     from: place,
   };
 }
+
+const piecesWords = 'From 2 to 100 panels; from 1 to 20 columns and rows, with gaps of 0 to 20 % of a tile.';
 
 /** A number as people type it; NaN where it is none. */
 const numberOf = (text: string) => (text.trim() === '' ? Number.NaN : Number(text.trim().replace(',', '.')));
@@ -97,7 +115,22 @@ function measured(draft: PlaceDraft): Pick<Place, 'width' | 'height'> | null {
   return { width, height: { min: numberOf(draft.leastHeight), max: numberOf(draft.greatestHeight) } };
 }
 
-export type PlaceProblems = Partial<Record<'name' | 'measure' | 'formats' | 'limit' | 'shownWidths' | 'sheet', string>>;
+export type PlaceProblems = Partial<
+  Record<'name' | 'measure' | 'formats' | 'limit' | 'shownWidths' | 'pieces' | 'sheet', string>
+>;
+
+/** How the pieces of a draft belong together; undefined for one picture. Not yet validated. */
+function groupOf(draft: PlaceDraft): unknown {
+  if (draft.pieces === 'copied') return draft.from?.group;
+  if (draft.pieces === 'panels') return { kind: 'panels', min: 2, max: numberOf(draft.mostPanels) };
+  if (draft.pieces === 'one') return undefined;
+  const [columns, rows] = [numberOf(draft.columns), numberOf(draft.rows)];
+  const isGrid =
+    Number.isInteger(columns) && Number.isInteger(rows) && columns > 0 && rows > 0 && columns * rows <= 400;
+  const numbers = isGrid ? uploadNumbers(columns, rows, draft.posting) : [];
+  const postingOrder = numbers.map((_, index) => numbers.indexOf(index + 1));
+  return { kind: 'block', columns, rows, gap: numberOf(draft.gap) / 100, postingOrder };
+}
 
 /** What a draft says, or what is wrong with it and what to do, by field. */
 export function readDraft(
@@ -115,6 +148,9 @@ export function readDraft(
   if (!draft.formats.some((format) => format === 'jpeg' || format === 'png')) {
     problems.formats = 'Tick JPEG or PNG: these are the formats that files are written in.';
   }
+  if (draft.pieces !== 'one' && draft.measure === 'free height') {
+    problems.measure = 'Pieces are all of one height: give a width and a height.';
+  }
   if (!sides) problems.measure = 'A ratio has two numbers above 0, such as 3 : 2, and a long edge in pixels.';
   const keptIn = KeptInSchema.safeParse(
     draft.keptIn === 'project' ? { kind: 'project', projectId } : { kind: 'sheet', name: draft.sheet },
@@ -127,12 +163,14 @@ export function readDraft(
     formats: draft.formats,
     limit: { bytes: limit > 0 ? Math.max(1, bytesOf(limit, draft.unit)) : 1, unit: draft.unit },
     shape: draft.shape,
+    group: groupOf(draft),
     shownWidths: problems.shownWidths ? [] : [...new Set(shown.map(Number))].sort((a, b) => b - a),
     ...(draft.from && sides ? areasScaled(draft.from, sides) : {}),
   });
   for (const issue of parsed.error?.issues ?? []) {
-    const field = issue.path[0] === 'name' ? 'name' : issue.path[0] === 'formats' ? 'formats' : 'measure';
-    problems[field] ??= issue.message;
+    const [part] = issue.path;
+    const field = part === 'name' || part === 'formats' ? part : part === 'group' ? 'pieces' : 'measure';
+    problems[field] ??= field === 'pieces' ? piecesWords : issue.message;
   }
   if (Object.keys(problems).length > 0 || !parsed.success || !keptIn.success) return { problems };
   return { place: parsed.data, keptIn: keptIn.data };

@@ -6,6 +6,7 @@ import {
   dragCorner,
   frameToOriginal,
   type Grid,
+  originalToFrame,
   type Rect as Region,
   type Snap,
   seamsOf,
@@ -18,7 +19,7 @@ import {
 import type { Window } from '@inkwell/core/model';
 import type Konva from 'konva';
 import { useState } from 'react';
-import { Line, Rect } from 'react-konva';
+import { Line, Rect, Text } from 'react-konva';
 import { palette } from '../theme/palette.ts';
 import type { Outline } from './outline.ts';
 import { placedWindow } from './placed.ts';
@@ -86,6 +87,7 @@ export function ChosenOutline(props: {
         onMouseLeave={() => onCursor('default')}
       />
       {chosen.grid && <Seams view={view} chosen={chosen} grid={chosen.grid} />}
+      {chosen.grid && <SeamDistances view={view} chosen={chosen} grid={chosen.grid} marks={marks} />}
       {snaps.map(({ axis, at }) => {
         const ends = [0, 1].map((end) => {
           const across = { x: at * output.width, y: end * output.height };
@@ -152,5 +154,41 @@ function Seams({ view, chosen, grid }: { view: Viewport; chosen: Outline; grid: 
         listening={false}
       />
     );
+  });
+}
+
+/** Marks nearer to a seam than this part of a piece say how near. */
+const nearSeam = 0.2;
+
+/** How far marks lie from the seams that they are near, in pixels of the files. */
+function SeamDistances(props: { view: Viewport; chosen: Outline; grid: Grid; marks: readonly Region[] }) {
+  const { view, chosen, grid, marks } = props;
+  const { window, output } = chosen;
+  return marks.flatMap((mark) => {
+    const corners = [mark.left, mark.left + mark.width].map((x) =>
+      originalToFrame(window, output, { x, y: mark.top + mark.height / 2 }),
+    );
+    const [start, end] = [Math.min(...corners.map(({ x }) => x)), Math.max(...corners.map(({ x }) => x))];
+    const distances = seamsOf(grid).flatMap((seam) =>
+      seam.axis === 'x' ? [Math.max(seam.start - end, start - seam.start - seam.width)] : [],
+    );
+    const nearest = Math.min(...distances);
+    if (!(nearest < grid.piece.width * nearSeam) || end < 0 || start > output.width) return [];
+    const at = toScreen(view, { x: mark.left, y: mark.top + mark.height });
+    return [
+      <Text
+        key={`${mark.left} ${mark.top} ${mark.width}`}
+        x={at.x + 3}
+        y={at.y + 4}
+        text={nearest >= 0 ? `${Math.round(nearest)} px to the seam` : 'cut by a seam'}
+        fontSize={11}
+        fontFamily="Public Sans Variable"
+        fill={nearest >= 0 ? palette.outline : palette.markAvoid}
+        stroke={palette.outlineEdge}
+        strokeWidth={3}
+        fillAfterStrokeEnabled
+        listening={false}
+      />,
+    ];
   });
 }

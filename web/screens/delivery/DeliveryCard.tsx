@@ -1,3 +1,4 @@
+import { seamCautions } from '@inkwell/core/checking';
 import { type Delivery, formatLabel, formatLimit, formatWeight, type ManifestFile } from '@inkwell/core/model';
 import { Button, Progress, Table } from 'antd';
 import dayjs from 'dayjs';
@@ -70,6 +71,11 @@ export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; ope
       {leftOut.map((one) => (
         <p key={one.file} role="alert" className="delivery-problem">
           <strong>{one.file}</strong> is not in the archive. {one.reasons.join(' ')}
+        </p>
+      ))}
+      {seamCautions(files).map((text) => (
+        <p key={text} className="delivery-caution">
+          <strong>Caution</strong> {text}
         </p>
       ))}
       {shown && state === 'done' && (

@@ -1,0 +1,142 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { frameDimensions, largestWindow, piecesOf, wholeOf } from '@inkwell/core/geometry';
+import { OpenProjectSchema, plainSettings } from '@inkwell/core/model';
+import { planFrame } from '@inkwell/core/planning';
+import { cutPieces } from '@inkwell/server/imaging/cutting.ts';
+import { inspect } from '@inkwell/server/imaging/inspect.ts';
+import { encodePixels, renderFiles } from '@inkwell/server/imaging/render.ts';
+import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
+import { makeWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
+import { inTwos } from '@inkwell/server/inTwos.ts';
+import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
+import sharp from 'sharp';
+import { median, type Time, timed } from './inProcess.ts';
+import type { Program } from './throughServer.ts';
+
+const panels = 10;
+const repeats = 7;
+const stripPlace = 'sunpane/swipe-panels-portrait';
+
+export interface StripComparison {
+  ours: Time;
+  baseline: Time;
+  /** Medians over the rounds of ours / baseline. */
+  ratio: Time;
+  /** Encoding the ten alone, which both sides do alike, as a part of the baseline. */
+  encodingShare: Time;
+  /** The largest step that cutting before encoding added at a seam, in levels of 255. */
+  worstSeam: number;
+}
+
+/** Ten portrait panels from a panorama, whole: working copy, rendering, cutting, encoding; against ten pipelines. */
+export async function compareStrip(picture: string): Promise<StripComparison> {
+  const { width, height } = await inspect(picture);
+  const place = shippedPlaces().get(stripPlace)?.place;
+  if (!place) throw new Error('The spec book lacks the place that is measured.');
+  const original = { sha256: 'bench', width, height, hasAlpha: false, trim: null, marks: [] };
+  const settings = { ...plainSettings, composed: false, grid: { columns: panels, rows: 1 }, format: 'jpeg' as const };
+  const output = frameDimensions(place, original, settings);
+  const window = largestWindow(wholeOf(original), output);
+  const plan = planFrame({ original, place, settings: { ...settings, window } });
+  const { grid } = plan;
+  if (!grid) throw new Error('The strip is not cut.');
+  const ours = async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
+    try {
+      return await renderFiles(plan, await makeWorkingCopy(picture, await inspect(picture), folder));
+    } finally {
+      await rm(folder, { recursive: true, force: true });
+    }
+  };
+  const made = await ours();
+  const steps = [...(await made.seams()).values()].flat();
+  const scale = window.span / output.width;
+  const [left, top] = [window.centreX - window.span / 2, window.centreY - (output.height * scale) / 2];
+  const baseline = () =>
+    inTwos(piecesOf(grid), async (piece, index) => {
+      const cut = {
+        left: Math.round(left + piece.left * scale),
+        top: Math.round(top),
+        width: Math.round(piece.width * scale),
+        height: Math.round(piece.height * scale),
+      };
+      await sharp(picture)
+        .extract(cut)
+        .resize(piece.width, piece.height, { fit: 'fill', kernel: 'lanczos3' })
+        .jpeg({ quality: made.pieces[index]?.quality ?? 90, mozjpeg: true })
+        .toBuffer();
+    });
+  const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
+  const copy = await makeWorkingCopy(picture, await inspect(picture), folder);
+  const cut = await cutPieces(await renderPixels(plan, copy), grid);
+  await rm(folder, { recursive: true, force: true });
+  const encodeAll = () =>
+    inTwos(cut, async (pixels, index) => {
+      await encodePixels(pixels, 'jpeg', made.pieces[index]?.quality ?? 90);
+    });
+  const rounds: { ours: Time; baseline: Time; encoding: Time }[] = [];
+  for (let round = 0; round < repeats; round += 1) {
+    // Measuring the seams belongs to a delivery.
+    rounds.push({
+      ours: await timed(async () => (await ours()).seams()),
+      baseline: await timed(baseline),
+      encoding: await timed(encodeAll),
+    });
+  }
+  const of = (pick: (round: (typeof rounds)[number]) => number) => median(rounds.map(pick));
+  return {
+    ours: { wall: of((one) => one.ours.wall), cpu: of((one) => one.ours.cpu) },
+    baseline: { wall: of((one) => one.baseline.wall), cpu: of((one) => one.baseline.cpu) },
+    ratio: {
+      wall: of((one) => one.ours.wall / one.baseline.wall),
+      cpu: of((one) => one.ours.cpu / one.baseline.cpu),
+    },
+    encodingShare: {
+      wall: of((one) => one.encoding.wall / one.baseline.wall),
+      cpu: of((one) => one.encoding.cpu / one.baseline.cpu),
+    },
+    worstSeam: Math.max(...steps.map(({ step, undivided }) => step - undivided)),
+  };
+}
+
+/** Takes in a panorama of 400 megapixels and delivers it as twenty panels; says what memory that took. */
+export async function vastStrip(program: Program): Promise<{ megabytes: number; seconds: number; files: number }> {
+  const folder = await mkdtemp(join(tmpdir(), 'inkwell-vast-'));
+  try {
+    const path = join(folder, 'vast.jpg');
+    const small = await sharp({
+      create: {
+        width: 5000,
+        height: 1250,
+        channels: 3,
+        background: '#888',
+        noise: { type: 'gaussian', mean: 128, sigma: 40 },
+      },
+    })
+      .png({ compressionLevel: 1 })
+      .toBuffer();
+    await sharp(small).resize(40_000, 10_000, { kernel: 'nearest' }).jpeg({ quality: 85 }).toFile(path);
+    const began = performance.now();
+    const original = await program.upload(path);
+    const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Vast' }));
+    await program.ask('POST', `/projects/${id}/originals`, { add: [original.id] });
+    const add = [{ originalId: original.id, placeId: stripPlace }];
+    const { frames } = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
+    const change = { grid: { columns: 20, rows: 1 } };
+    await program.ask('PATCH', `/frames/${frames[0]?.id}`, { version: 1, change });
+    const asked = (await program.ask('POST', '/deliveries', { projectId: id })) as { id: string };
+    for (;;) {
+      const now = (await program.ask('GET', `/deliveries/${asked.id}`)) as { state: string; files: unknown[] };
+      if (now.state === 'failed') throw new Error('The vast strip could not be delivered.');
+      if (now.state === 'done') {
+        const seconds = (performance.now() - began) / 1000;
+        return { megabytes: program.peakMegabytes(), seconds, files: now.files.length };
+      }
+      await new Promise((resolve) => setTimeout(resolve, 500));
+    }
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}

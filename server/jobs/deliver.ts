@@ -62,71 +62,79 @@ function byPlan(entries: readonly Entry[]): Entry[][] {
 
 const pixelsOf = (entry: Entry | undefined) => (entry ? entry[1].plan.output.width * entry[1].plan.output.height : 0);
 
-/** Makes the files of one plan. */
+/** Makes the files of one plan: all of them, or none where one of them may not be delivered. */
 async function deliverRun(db: Database, copies: WorkingCopies, id: string, run: Entry[]): Promise<void> {
   const { plan, blocked = [] } = run[0]?.[1] ?? {};
   if (!plan) return;
-  if (blocked.length > 0) {
-    for (const [position, { fileName, network, place }] of run) {
-      await settle(db, id, position, { leftOut: { file: fileName, network, place, reasons: blocked } });
-    }
-    return;
-  }
+  if (blocked.length > 0) return leaveOut(db, id, run, () => blocked);
   const { pieces, seams: measured } = await renderKnown(db, plan, await copies.get(plan.original.sha256));
-  const seams = await measured();
-  for (const [position, item] of run) {
-    const index = item.piece?.index ?? 0;
-    const piece = pieces[index];
+  const made = run.map(([position, item]) => {
+    const piece = pieces[item.piece?.index ?? 0];
     if (!piece) throw new Error(`${item.fileName} has no piece ${item.piece?.index}.`);
-    await deliverPiece(db, id, position, item, piece, seams.get(index) ?? []);
+    return { position, item, piece };
+  });
+  const reasons = new Map<number, string[]>();
+  for (const { position, item, piece } of made) reasons.set(position, await reasonsAgainst(item, piece));
+  const failed = made.find(({ position }) => (reasons.get(position) ?? []).length > 0);
+  if (failed) {
+    const other = `${failed.item.fileName} did not come out right, and without it the others are of no use.`;
+    return leaveOut(db, id, run, (position) => {
+      const own = reasons.get(position) ?? [];
+      return own.length > 0 ? own : [other];
+    });
   }
+  const seams = await measured();
+  await db.transaction(async (tx) => {
+    for (const { position, item, piece } of made) {
+      const sha256 = await keepBytes(tx, piece.data);
+      const file = manifestLine(item, piece, sha256, seams.get(item.piece?.index ?? 0) ?? []);
+      await settle(tx, id, position, { sha256, file });
+    }
+  });
 }
 
-async function deliverPiece(
-  db: Database,
-  id: string,
-  position: number,
-  item: DeliveryItem,
-  { data, quality }: EncodedPiece,
-  seams: SeamStep[],
-): Promise<void> {
-  const { plan, piece } = item;
-  const { encoding, output, grid } = plan;
-  const dimensions = grid ? grid.piece : output;
-  const demand = { dimensions, format: encoding.format, limit: item.limit, budgetBytes: encoding.budgetBytes };
-  const reasons = fileReasons(await measureFile(data), demand);
+async function leaveOut(db: Database, id: string, run: Entry[], reasonsOf: (position: number) => string[]) {
   await db.transaction(async (tx) => {
-    if (reasons.length > 0) {
-      await settle(tx, id, position, {
-        leftOut: { file: item.fileName, network: item.network, place: item.place, reasons },
-      });
-      return;
+    for (const [position, { fileName, network, place }] of run) {
+      const leftOut = { file: fileName, network, place, reasons: reasonsOf(position) };
+      await settle(tx, id, position, { leftOut });
     }
-    const sha256 = await keepBytes(tx, data);
-    const file = {
-      file: item.fileName,
-      original: item.original,
-      originalSha256: plan.original.sha256,
-      network: item.network,
-      place: item.place,
-      ...dimensions,
-      bytes: data.length,
-      sha256,
-      format: encoding.format,
-      quality,
-      limitBytes: item.limit.bytes,
-      limitUnit: item.limit.unit,
-      window: {
-        ...windowRect(plan.window, planOpening(plan).window),
-        turn: plan.window.turn,
-        mirror: plan.window.mirror,
-      },
-      planHash: planHash(plan),
-      ...(piece ? { piece } : {}),
-      ...(seams.length > 0 ? { seams } : {}),
-    };
-    await settle(tx, id, position, { sha256, file });
   });
+}
+
+/** The dimensions of one file of a plan. */
+const fileDimensions = ({ grid, output }: DeliveryItem['plan']) => (grid ? grid.piece : output);
+
+/** Why a file may not be delivered, after it was opened again. */
+async function reasonsAgainst({ plan, limit }: DeliveryItem, { data }: EncodedPiece): Promise<string[]> {
+  const { format, budgetBytes } = plan.encoding;
+  return fileReasons(await measureFile(data), { dimensions: fileDimensions(plan), format, limit, budgetBytes });
+}
+
+function manifestLine(item: DeliveryItem, { data, quality }: EncodedPiece, sha256: string, seams: SeamStep[]) {
+  const { plan, piece } = item;
+  return {
+    file: item.fileName,
+    original: item.original,
+    originalSha256: plan.original.sha256,
+    network: item.network,
+    place: item.place,
+    ...fileDimensions(plan),
+    bytes: data.length,
+    sha256,
+    format: plan.encoding.format,
+    quality,
+    limitBytes: item.limit.bytes,
+    limitUnit: item.limit.unit,
+    window: {
+      ...windowRect(plan.window, planOpening(plan).window),
+      turn: plan.window.turn,
+      mirror: plan.window.mirror,
+    },
+    planHash: planHash(plan),
+    ...(piece ? { piece } : {}),
+    ...(seams.length > 0 ? { seams } : {}),
+  };
 }
 
 /** The files of a plan; where its weight was measured before, they are encoded once, at the quality found then. */

@@ -2,6 +2,7 @@ import './ChooseScreen.css';
 import {
   type Frame,
   FrameSettingsSchema,
+  formatLimit,
   type OpenProject,
   type Original,
   type PlaceOfNetwork,
@@ -19,7 +20,7 @@ import { usePlaces, useSpecBook } from '../../api/specBook.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
 import { PlaceForm } from '../../parts/PlaceForm.tsx';
 import { PlaceOutline } from '../../parts/PlaceOutline.tsx';
-import { dimensionsWords, limitWords, purposeWords } from '../../parts/placeWords.ts';
+import { dimensionsWords, purposeWords } from '../../parts/placeWords.ts';
 import { Failure, Held } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
@@ -267,7 +268,7 @@ function PlaceGroupList({
             {one.place.name}
             <br />
             <span className="quiet small">
-              {dimensionsWords(one.place)} · {limitWords(one.place)}
+              {dimensionsWords(one.place)} · {formatLimit(one.place.limit)}
             </span>
           </span>
         </span>

@@ -50,19 +50,20 @@ function freeing(
   cuts: number,
 ): { label: string; change: FrameChange } | null {
   const bounds = boundsOf(original, null);
-  const cutsWith = (columns: number) => {
+  const isBetter = (columns: number) => {
     const grid = gridOf(place, { ...settings, grid: { columns, rows: settings.grid?.rows ?? 1 } });
-    return grid ? composeStrip(bounds, grid, musts).cuts.length : cuts;
+    const composed = grid && composeStrip(bounds, grid, musts);
+    return composed !== null && composed.cuts.length < cuts && composed.outside === 0;
   };
   const now = settings.grid?.columns ?? 1;
-  if (!settings.composed && cutsWith(now) < cuts) return { label: 'Compose again', change: { composed: true } };
+  if (!settings.composed && isBetter(now)) return { label: 'Compose again', change: { composed: true } };
   const { group } = place;
   if (group?.kind !== 'panels') return null;
   const others = Array.from({ length: group.max - group.min + 1 }, (_, index) => group.min + index)
     .filter((columns) => columns !== now)
     .sort((a, b) => Math.abs(a - now) - Math.abs(b - now))
     .slice(0, 6);
-  const better = others.find((columns) => cutsWith(columns) < cuts);
+  const better = others.find(isBetter);
   return better
     ? { label: `Make it ${better} panels`, change: { composed: true, grid: { columns: better, rows: 1 } } }
     : null;

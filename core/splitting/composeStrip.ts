@@ -34,6 +34,8 @@ export interface CutMark extends SeamCut {
 export interface ComposedStrip {
   window: Window;
   cuts: CutMark[];
+  /** How many keep marks do not lie whole in the strip. */
+  outside: number;
 }
 
 /**
@@ -55,14 +57,49 @@ export function composeStrip(
   let best: ComposedStrip | null = null;
   for (const share of tightenings) {
     const found = atSpan({ ...start, span: start.span * share }, bounds, grid, output, keeps);
-    if (!best || weightOf(found.cuts) < weightOf(best.cuts)) best = found;
+    if (!best || weightOf(found) < weightOf(best)) best = found;
     if (best.cuts.length === 0) break;
   }
-  return best ?? { window: start, cuts: [] };
+  return best ?? { window: start, cuts: [], outside: 0 };
 }
 
-/** One mark fewer is worth more than any depth. */
-const weightOf = (cuts: readonly CutMark[]) => cuts.length * 1e6 + cuts.reduce((sum, { pixels }) => sum + pixels, 0);
+/** A mark that the strip loses weighs more than any that a seam meets, and one mark more than any depth. */
+const weightOf = ({ cuts, outside }: ComposedStrip) =>
+  outside * 1e9 + cuts.length * 1e6 + cuts.reduce((sum, { pixels }) => sum + pixels, 0);
+
+/** From where to where a mark reaches along one axis of the strip, in pixels of the files. */
+function extentOf(mark: KeepMark, axis: 'x' | 'y', window: Window, output: Dimensions): { start: number; end: number } {
+  const corners = [mark.left, mark.left + mark.width].flatMap((x) =>
+    [mark.top, mark.top + mark.height].map((y) => originalToFrame(window, output, { x, y })[axis]),
+  );
+  return { start: Math.min(...corners), end: Math.max(...corners) };
+}
+
+function marksOutside(keeps: readonly KeepMark[], window: Window, output: Dimensions): number {
+  const isWhole = (mark: KeepMark) =>
+    (['x', 'y'] as const).every((axis) => {
+      const { start, end } = extentOf(mark, axis, window, output);
+      return start >= -unseen && end <= (axis === 'x' ? output.width : output.height) + unseen;
+    });
+  return keeps.filter((mark) => !isWhole(mark)).length;
+}
+
+/** The part of the room in which every mark that fits stays whole in the strip; all of it where there is none. */
+function keepingRoom(
+  room: { low: number; high: number },
+  keeps: readonly KeepMark[],
+  axis: 'x' | 'y',
+  window: Window,
+  output: Dimensions,
+  length: number,
+): { low: number; high: number } {
+  const fitting = keeps
+    .map((mark) => extentOf(mark, axis, window, output))
+    .filter(({ start, end }) => end - start <= length);
+  const low = Math.max(room.low, ...fitting.map(({ end }) => end - length));
+  const high = Math.min(room.high, ...fitting.map(({ start }) => start));
+  return low <= high ? { low, high } : room;
+}
 
 function atSpan(
   window: Window,
@@ -79,11 +116,13 @@ function atSpan(
     const along = seams.filter((seam) => seam.axis === axis);
     if (along.length === 0) continue;
     const guarded = keeps.map((mark) => guardedOf(mark, axis, held, output));
-    shift[axis] = chooseOffset(along, guarded, roomOf(axis, held, bounds, output), 0).offset;
+    const room = roomOf(axis, held, bounds, output);
+    const length = axis === 'x' ? output.width : output.height;
+    shift[axis] = chooseOffset(along, guarded, keepingRoom(room, keeps, axis, held, output, length), 0).offset;
   }
   const at = frameToOriginal(held, output, { x: output.width / 2 + shift.x, y: output.height / 2 + shift.y });
   const moved = clampWindow({ ...held, centreX: at.x, centreY: at.y }, bounds, output);
-  return { window: moved, cuts: cutMarks(moved, grid, keeps) };
+  return { window: moved, cuts: cutMarks(moved, grid, keeps), outside: marksOutside(keeps, moved, output) };
 }
 
 /** The keep marks that the seams of a strip run through, as its window lies. */
@@ -104,10 +143,7 @@ export function cutMarks(window: Window, grid: Grid, keeps: readonly KeepMark[])
 
 /** What of a mark no seam should meet, along one axis of the strip, in pixels of the files. */
 function guardedOf(mark: KeepMark, axis: 'x' | 'y', window: Window, output: Dimensions): Guarded {
-  const corners = [mark.left, mark.left + mark.width].flatMap((x) =>
-    [mark.top, mark.top + mark.height].map((y) => originalToFrame(window, output, { x, y })[axis]),
-  );
-  const [start, end] = [Math.min(...corners), Math.max(...corners)];
+  const { start, end } = extentOf(mark, axis, window, output);
   const margin = mark.kind === 'face' ? (end - start) * faceMargin : 0;
   return { markId: mark.id, start: start - margin, end: end + margin };
 }

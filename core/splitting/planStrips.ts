@@ -67,14 +67,15 @@ function propose(place: Place, panels: number, bounds: Bounds, marks: readonly M
 }
 
 const shownArea = ({ span }: Window, rise: number) => span * span * rise;
-const costOf = ({ lost, enlarged, cuts }: StripProposal) =>
-  lost + Math.max(0, enlarged - 1) / 2 + cuts.length * cutCost;
+const costOf = ({ lost, enlarged, cuts, outside }: StripProposal) =>
+  lost + Math.max(0, enlarged - 1) / 2 + (cuts.length + 2 * outside) * cutCost;
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
-function against({ cuts }: ComposedStrip, lost: number, enlarged: number): string[] {
+function against({ cuts, outside }: ComposedStrip, lost: number, enlarged: number): string[] {
   return [
     ...(lost > 0.02 ? [`${percent(lost)} of the picture is not shown.`] : []),
     ...(enlarged > 1.0005 ? [`Enlarged ${enlarged.toFixed(2)} times.`] : []),
+    ...(outside > 0 ? [`${outside === 1 ? 'One mark is' : `${outside} marks are`} not whole in it.`] : []),
     ...cuts.map(({ name, pixels }) => `A seam runs ${pixels} px deep through ${name}.`),
   ];
 }

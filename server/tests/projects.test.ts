@@ -225,3 +225,21 @@ test('what is left of a mark at the audience’s widths is measured: fine detail
   expect(kept[0]).toBeLessThan(0.2);
   expect(kept[1]).toBeGreaterThan(0.6);
 });
+
+test('colours stand out from the pixels, and one is taken from the very pixel; there is none where it is transparent', async () => {
+  const drawing =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="400" height="300"><rect width="400" height="200" fill="#d6be96"/><rect width="40" height="40" x="180" y="80" fill="#c81e28"/></svg>';
+  const original = await client.original(await sharp(Buffer.from(drawing)).png().toBuffer(), 'kite.png');
+  const colours = await client.ask('GET', `/originals/${original.id}/colours`);
+  expect(
+    z
+      .object({ colours: z.array(z.string()) })
+      .parse(colours.body)
+      .colours.slice(0, 2),
+  ).toEqual(['#d6be96', '#c81e28']);
+  const at = async (x: number, y: number) => await client.ask('GET', `/originals/${original.id}/colour?x=${x}&y=${y}`);
+  expect(await at(200, 100)).toMatchObject({ status: 200, body: { colour: '#c81e28' } });
+  expect(await at(179, 100)).toMatchObject({ body: { colour: '#d6be96' } });
+  expect(await at(10, 299)).toMatchObject({ body: { colour: null } });
+  expect(await at(400, 0)).toMatchObject({ status: 422, body: { message: expect.stringContaining('400 × 300 px') } });
+});

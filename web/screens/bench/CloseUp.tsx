@@ -1,34 +1,21 @@
 import './CloseUp.css';
-import {
-  boundsOf,
-  frameToOriginal,
-  type Grid,
-  nudge,
-  type Point,
-  type Snap,
-  snapWindow,
-  zoomAbout,
-} from '@inkwell/core/geometry';
-import type { Group, Place, Window } from '@inkwell/core/model';
+import type { Grid, Snap } from '@inkwell/core/geometry';
+import type { Group, Place } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
-import { type PointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import type { Measured } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
-import { snapReach } from '../../stage/ChosenOutline.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../theme/palette.ts';
 import { AudiencePicture } from './AudiencePicture.tsx';
-import { type BenchFrame, type FrameState, useFrameState } from './benchFrame.ts';
+import { type BenchFrame, useFrameState } from './benchFrame.ts';
 import { FrameOverlay, type LineKind, lineKinds } from './FrameOverlay.tsx';
+import { MovingFrame } from './MovingFrame.tsx';
 import { PiecesOverlay } from './PiecesOverlay.tsx';
 import { SwipeView } from './SwipeView.tsx';
 import { BlockView, ProfilePage } from './TilesView.tsx';
-import { useBenchStore } from './useBench.ts';
 
 const margin = 54;
-/** How much a turn of the wheel tightens or loosens. */
-const wheelStrength = 0.0011;
-const restMs = 160;
 const lineWords: Record<LineKind, string> = {
   none: 'No lines',
   thirds: 'Thirds',
@@ -155,90 +142,4 @@ function sizesWidth({ shownWidths, group }: Place, grid: Grid | null): number {
   // A profile page shows its tiles side by side; a strip is shown a panel at a time.
   const across = group?.kind === 'quilt' && grid ? grid.columns + (grid.columns - 1) * group.gap : 1;
   return Math.min(590, Math.max(280, ...shownWidths.map((width) => Math.ceil(width * across))) + 40);
-}
-
-/** A frame under which the picture is dragged (snapping, unless Alt is held), tightened and loosened. */
-function MovingFrame(props: {
-  one: BenchFrame;
-  state: FrameState;
-  width: number;
-  /** On which lines of the frame something came to lie. */
-  onSnap: (snaps: readonly Snap[]) => void;
-  children: React.ReactNode;
-}) {
-  const { one, state, width } = props;
-  const { window, opening, settings, output } = state;
-  const { original, frame } = one;
-  const store = useBenchStore();
-  const element = useRef<HTMLDivElement>(null);
-  const held = useRef<{ from: Point; window: Window } | null>(null);
-  /** Pixels of the opening for one on the screen, each way. */
-  const scale = { x: output.width / width, y: (output.width / width) * settings.stretch };
-  const bounds = () => boundsOf(original, store.getState().settings.frames[frame.id]?.backing ?? null);
-
-  const onPointerDown = (event: PointerEvent) => {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    held.current = { from: { x: event.clientX, y: event.clientY }, window };
-  };
-  const onPointerMove = (event: PointerEvent) => {
-    if (!held.current) return;
-    const { from, window: start } = held.current;
-    // The picture follows the hand, so the window goes the other way.
-    const by = { x: (from.x - event.clientX) * scale.x, y: (from.y - event.clientY) * scale.y };
-    const dragged = nudge(start, by, bounds(), opening);
-    const snapped = event.altKey ? null : snapWindow(dragged, original.marks, bounds(), opening, snapReach * scale.x);
-    props.onSnap(snapped?.snaps ?? []);
-    store.getState().move(frame.id, snapped?.window ?? dragged);
-  };
-  const onPointerUp = () => {
-    held.current = null;
-    props.onSnap([]);
-    store.getState().rest();
-  };
-
-  const latest = useRef({ window, bounds, scale, opening });
-  latest.current = { window, bounds, scale, opening };
-  useEffect(() => {
-    const box = element.current;
-    let rest: ReturnType<typeof setTimeout> | undefined;
-    const onWheel = (event: WheelEvent) => {
-      event.preventDefault();
-      const { window, bounds, scale, opening } = latest.current;
-      const edge = box?.getBoundingClientRect();
-      if (!edge) return;
-      const fromMiddle = {
-        x: event.clientX - edge.left - edge.width / 2,
-        y: event.clientY - edge.top - edge.height / 2,
-      };
-      const anchor = frameToOriginal(window, opening, {
-        x: opening.width / 2 + fromMiddle.x * scale.x,
-        y: opening.height / 2 + fromMiddle.y * scale.y,
-      });
-      store
-        .getState()
-        .move(frame.id, zoomAbout(window, Math.exp(event.deltaY * wheelStrength), anchor, bounds(), opening));
-      clearTimeout(rest);
-      rest = setTimeout(() => store.getState().rest(), restMs);
-    };
-    // React listens to the wheel passively, which would scroll the page as well.
-    box?.addEventListener('wheel', onWheel, { passive: false });
-    return () => {
-      box?.removeEventListener('wheel', onWheel);
-      clearTimeout(rest);
-    };
-  }, [frame.id, store]);
-
-  return (
-    <div
-      ref={element}
-      className="close-up-frame"
-      data-testid="close-up"
-      onPointerDown={onPointerDown}
-      onPointerMove={onPointerMove}
-      onPointerUp={onPointerUp}
-      onPointerCancel={onPointerUp}
-    >
-      {props.children}
-    </div>
-  );
 }

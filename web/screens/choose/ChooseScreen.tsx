@@ -2,7 +2,6 @@ import './ChooseScreen.css';
 import {
   type Frame,
   FrameSettingsSchema,
-  formatLimit,
   type OpenProject,
   type Original,
   type PlaceOfNetwork,
@@ -19,18 +18,11 @@ import { useChoosing } from '../../api/projects.ts';
 import { usePlaces, useSpecBook } from '../../api/specBook.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
 import { PlaceForm } from '../../parts/PlaceForm.tsx';
-import { PlaceOutline } from '../../parts/PlaceOutline.tsx';
-import { dimensionsWords, purposeWords } from '../../parts/placeWords.ts';
+import { purposeWords } from '../../parts/placeWords.ts';
 import { Failure, Held } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
-
-type Grouping = 'network' | 'purpose';
-interface PlaceGroup {
-  key: string;
-  title: string;
-  places: PlaceOfNetwork[];
-}
+import { type Grouping, type PlaceGroup, PlaceGroupList } from './PlaceGroupList.tsx';
 
 function grouped(by: Grouping, sheets: SpecSheet[], places: Map<string, PlaceOfNetwork>): PlaceGroup[] {
   const all = [...places.values()];
@@ -230,66 +222,6 @@ const asItWas = ({ originalId, placeId, ...frame }: Frame) => ({
 });
 const framesOf = (project: OpenProject, original: Original) =>
   project.frames.filter((frame) => frame.originalId === original.id).length;
-
-function PlaceGroupList({
-  group,
-  by,
-  has,
-  selected,
-  onChange,
-}: {
-  group: PlaceGroup;
-  by: Grouping;
-  has: (originalId: string, placeId: string) => boolean;
-  selected: Original[];
-  onChange: (places: PlaceOfNetwork[], on: boolean) => void;
-}) {
-  const single = group.places.filter((one) => !one.place.group);
-  const several = group.places.filter((one) => one.place.group);
-  const ticks = (wanted: PlaceOfNetwork[]) => {
-    const have = wanted.flatMap((one) => selected.filter((original) => has(original.id, one.id))).length;
-    const all = wanted.length * selected.length;
-    return { checked: all > 0 && have === all, indeterminate: have > 0 && have < all };
-  };
-  const item = (one: PlaceOfNetwork) => (
-    <li key={one.id}>
-      <Checkbox
-        {...ticks([one])}
-        disabled={selected.length === 0}
-        aria-label={`${one.network.name} ${one.place.name}`}
-        onChange={({ target }) => onChange([one], target.checked)}
-      >
-        <span className="choose-place">
-          <span className="choose-shape">
-            <PlaceOutline place={one.place} scale={0.016} />
-          </span>
-          <span>
-            {by === 'purpose' && <span className="quiet">{one.network.name} </span>}
-            {one.place.name}
-            <br />
-            <span className="quiet small">
-              {dimensionsWords(one.place)} · {formatLimit(one.place.limit)}
-            </span>
-          </span>
-        </span>
-      </Checkbox>
-    </li>
-  );
-  return (
-    <section className="sheet choose-group" aria-label={group.title}>
-      <Checkbox
-        {...ticks(single)}
-        disabled={selected.length === 0 || single.length === 0}
-        onChange={({ target }) => onChange(single, target.checked)}
-      >
-        <h3 style={{ display: 'inline' }}>{group.title}</h3>
-      </Checkbox>
-      <ul className="choose-list">{single.map(item)}</ul>
-      {several.length > 0 && <p className="quiet small choose-several">One picture in several pieces</p>}
-      <ul className="choose-list">{several.map(item)}</ul>
-    </section>
-  );
-}
 
 /** Pictures that came in earlier and are not in this project. */
 function Library({ project, onAdd }: { project: OpenProject; onAdd: (id: string) => void }) {

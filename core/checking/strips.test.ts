@@ -1,0 +1,93 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import type { KeepMark, ManifestFile } from '../model/index.ts';
+import { byHand, samplePlace } from '../testing/index.ts';
+import { frameFindings, seamCautions } from './index.ts';
+
+const place = samplePlace({
+  name: 'Swipe panels',
+  width: 1080,
+  height: 1350,
+  group: { kind: 'panels', min: 2, max: 10 },
+});
+const panorama = { width: 12_000, height: 3000, hasAlpha: false, trim: null, marks: [] };
+const kite = (left: number, width = 300): KeepMark => ({
+  id: '00000000-0000-4000-8000-000000000001',
+  name: 'The red kite',
+  role: 'keep',
+  priority: 'must',
+  kind: null,
+  look: null,
+  shape: 'rectangle',
+  left,
+  top: 1000,
+  width,
+  height: 400,
+});
+const five = { grid: { columns: 5, rows: 1 } };
+const middle = { centreX: 6000, centreY: 1500, span: 12_000 };
+
+test('a seam through a mark is told with its depth; composing again or other panels free it', () => {
+  const original = { ...panorama, marks: [kite(4700)] };
+  const moved = byHand(middle, five);
+  const find = (settings: typeof moved) =>
+    frameFindings({ original, place, settings, weight: null }).find((one) => one.kind === 'seam through mark');
+  // The seam lies at 4800, a hundred pixels inside, which are 45 of the file's.
+  expect(find(moved)).toMatchObject({
+    text: 'A seam runs 45 px deep through The red kite.',
+    fix: { label: 'Compose again', change: { composed: true } },
+  });
+  expect(find({ ...moved, ...find(moved)?.fix?.change })).toBeUndefined();
+
+  // Wider than any panel: there is nothing that would help.
+  const wide = { ...panorama, marks: [kite(500, 5200)] };
+  const stuck = frameFindings({ original: wide, place, settings: { ...moved, composed: true }, weight: null });
+  expect(stuck).toMatchObject([{ kind: 'seam through mark' }]);
+  expect(stuck[0]?.fix).toBeUndefined();
+});
+
+test('another number of panels is only offered where it brings fewer seams into marks and loses none', () => {
+  const lefts = fc.array(fc.integer({ min: 0, max: 11_000 }), { minLength: 2, maxLength: 5 });
+  fc.assert(
+    fc.property(lefts, fc.integer({ min: 2, max: 10 }), fc.integer({ min: 300, max: 1000 }), (all, columns, width) => {
+      const marks = [...new Set(all)].map((left, index) => ({
+        ...kite(left, width),
+        id: `00000000-0000-4000-8000-00000000000${index}`,
+      }));
+      const original = { ...panorama, marks };
+      const settings = { ...byHand(middle, { grid: { columns, rows: 1 } }), composed: true };
+      const find = (set: typeof settings) => frameFindings({ original, place, settings: set, weight: null });
+      const before = find(settings).filter((one) => one.kind === 'seam through mark');
+      const fix = before[0]?.fix;
+      if (!fix) return;
+      const after = find({ ...settings, ...fix.change });
+      expect(after.filter((one) => one.kind === 'seam through mark').length).toBeLessThan(before.length);
+      expect(after.some((one) => one.kind === 'mark cut')).toBe(false);
+    }),
+  );
+});
+
+test('a tall picture is no strip, and its fix makes one that shows all of it', () => {
+  const tall = { ...panorama, width: 3000, height: 5000 };
+  const settings = byHand({ centreX: 1500, centreY: 2500, span: 3000 }, { grid: { columns: 2, rows: 1 } });
+  const [blocker] = frameFindings({ original: tall, place, settings, weight: null });
+  expect(blocker).toMatchObject({ kind: 'too tall for a strip', level: 'blocker' });
+  expect(blocker?.text).toContain('taller than it is wide');
+  const fixed = { ...settings, ...blocker?.fix?.change };
+  expect(frameFindings({ original: tall, place, settings: fixed, weight: null })).toEqual([]);
+});
+
+test('a seam is told of where cutting made its step larger by more than can be overlooked', () => {
+  const line = (file: string, index: number, step: number) =>
+    ({
+      file,
+      planHash: 'x',
+      piece: { index, number: index + 1, of: 2, column: index + 1, row: 1, columns: 2, rows: 1 },
+      seams: index === 0 ? [{ next: 1, step, undivided: 2 }] : [],
+    }) as unknown as ManifestFile;
+  expect(seamCautions([line('a.jpg', 0, 4.9), line('b.jpg', 1, 0)])).toEqual([]);
+  const [caution] = seamCautions([line('a.jpg', 0, 5.2), line('b.jpg', 1, 0)]);
+  expect(caution).toContain(
+    'between a.jpg and b.jpg could be seen: a step of 5.2 levels, 2.0 in the undivided picture',
+  );
+});

@@ -43,9 +43,8 @@ test('places are chosen by network and by purpose, and frames that were taken ou
 
 test('the spec book shows every place of every network with its numbers', async ({ page }) => {
   await page.goto('/spec-book');
-  await expect(page.getByText('39 places in 8 sheets')).toBeVisible();
-  await expect(page.getByRole('listitem')).not.toHaveCount(0);
   // More where other tests made places of their own.
+  await expect(page.getByText(/^\d+ places in \d+ sheets/)).toBeVisible();
   expect(await page.getByRole('listitem').count()).toBeGreaterThanOrEqual(39);
   const candlecast = page.getByRole('region', { name: 'Candlecast' });
   await expect(candlecast).toContainText('checked on 9 Nov 2026');

@@ -23,8 +23,11 @@ export function ownPlacesRouter({ db }: Services): Router {
 
   router.post('/', async (request, response) => {
     const { place, keptIn } = AddSchema.parse(request.body);
-    if (keptIn.kind === 'project') found(await openProject(db, keptIn.projectId), 'This project');
-    const row = await addOwnPlace(db, place, keptIn);
+    const sheetName =
+      keptIn.kind === 'sheet'
+        ? keptIn.name
+        : `Only in ${found(await openProject(db, keptIn.projectId), 'This project').name}`;
+    const row = await addOwnPlace(db, place, keptIn, sheetName);
     response.status(201).json({ id: row.id, placeId: placeIdOf(row) });
   });
 

@@ -4,6 +4,9 @@ import { and, asc, count, eq, isNull, like, sql } from 'drizzle-orm';
 import type { Database, Queryable } from './database.ts';
 import { frames, ownPlaces } from './schema.ts';
 
+/** As the schema of a sheet allows. */
+const longestSheetName = 40;
+
 type Row = typeof ownPlaces.$inferSelect;
 
 /** The id by which frames refer to a place that somebody made. */
@@ -39,7 +42,7 @@ export async function ownSheets(db: Queryable): Promise<SpecSheet[]> {
 }
 
 /** Keeps a new place; its slug is its name, numbered where that is taken. */
-export async function addOwnPlace(db: Database, place: OwnPlace, keptIn: KeptIn): Promise<Row> {
+export async function addOwnPlace(db: Database, place: OwnPlace, keptIn: KeptIn, sheetName: string): Promise<Row> {
   const inSheet = keptIn.kind === 'sheet';
   const sheetSlug = inSheet ? `own-${fileNameWord(keptIn.name) || 'sheet'}` : `only-${keptIn.projectId}`;
   const base = fileNameWord(place.name) || 'place';
@@ -59,7 +62,7 @@ export async function addOwnPlace(db: Database, place: OwnPlace, keptIn: KeptIn)
       .insert(ownPlaces)
       .values({
         sheetSlug,
-        sheetName: inSheet ? keptIn.name : 'Only in this project',
+        sheetName: sheetName.slice(0, longestSheetName),
         projectId: inSheet ? null : keptIn.projectId,
         slug,
         place,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import type { PieceOfWhole } from '../model/index.ts';
 import { defaultPattern, fileNames, patternProblem } from './index.ts';
 
 const item = (over: Partial<Parameters<typeof fileNames>[1][number]> = {}) => ({
@@ -59,4 +60,28 @@ test('a wrong pattern is explained', () => {
   expect(patternProblem('{name')).toContain('brace');
   expect(patternProblem(defaultPattern)).toBeNull();
   expect(() => fileNames('{wrong}', [])).toThrow('not known');
+});
+
+test('names of pieces sort as they are uploaded, however many there are, and say where a tile stands', () => {
+  const named = (all: Pick<PieceOfWhole, 'number' | 'row' | 'column'>[], columns: number, rows: number) =>
+    fileNames(
+      '{name}_{place}',
+      all.map((piece, index) => ({
+        name: 'Kites',
+        network: 'Sunpane',
+        place: 'Pieces',
+        dimensions: { width: 1080, height: 1350 },
+        extension: 'jpg',
+        piece: { ...piece, index, of: columns * rows, columns, rows },
+      })),
+    );
+  const panels = Array.from({ length: 12 }, (_, index) => ({ number: index + 1, row: 1, column: index + 1 }));
+  const twelve = named(panels, 12, 1);
+  expect(twelve[0]).toBe('kites_pieces_01-of-12.jpg');
+  expect([...twelve].sort()).toEqual(twelve);
+  const tiles = [
+    { number: 1, row: 1, column: 1 },
+    { number: 2, row: 2, column: 1 },
+  ];
+  expect(named(tiles, 2, 2)).toEqual(['kites_pieces_1-of-4_r1c1.jpg', 'kites_pieces_2-of-4_r2c1.jpg']);
 });

@@ -1,7 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Group, ManifestFile, PieceOfWhole } from '../model/index.ts';
-import { fileNames, nameable } from '../naming/index.ts';
-import { sampleOriginal, samplePlace } from '../testing/index.ts';
+import { samplePlace } from '../testing/index.ts';
 import { firstGrid, piecesInOrder, postingInstructions } from './index.ts';
 
 const panels: Group = { kind: 'panels', min: 2, max: 20 };
@@ -25,24 +24,6 @@ test('pieces come in the order in which they are uploaded, with where they stand
   ]);
   expect(pieces(quilt, 3, 2)[0]).toMatchObject({ number: 1, index: 5, row: 2, column: 3, of: 6 });
   expect(piecesInOrder(samplePlace(), { grid: null, bridged: false })).toEqual([null]);
-});
-
-test('names of pieces sort as they are uploaded, however many there are, and say where a tile stands', () => {
-  const at = { id: 'sunpane/pieces', network: { slug: 'sunpane', name: 'Sunpane' }, place: placeOf(panels) };
-  const names = (all: PieceOfWhole[]) =>
-    fileNames(
-      '{name}_{place}',
-      all.map((piece) => nameable(sampleOriginal(), at, 'jpeg', piece)),
-    );
-  const twelve = names(pieces(panels, 12, 1));
-  expect(twelve[0]).toBe('kites_pieces_01-of-12.jpg');
-  expect([...twelve].sort()).toEqual(twelve);
-  expect(names(pieces(block, 2, 2))).toEqual([
-    'kites_pieces_1-of-4_r1c1.jpg',
-    'kites_pieces_2-of-4_r2c1.jpg',
-    'kites_pieces_3-of-4_r1c2.jpg',
-    'kites_pieces_4-of-4_r2c2.jpg',
-  ]);
 });
 
 test('the instructions list the files of every place in their order, and only where something was cut', () => {

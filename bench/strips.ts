@@ -13,7 +13,7 @@ import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 import { median, type Time, timed } from './inProcess.ts';
-import type { Program } from './throughServer.ts';
+import { type Program, vastPicture } from './throughServer.ts';
 
 const panels = 10;
 const repeats = 7;
@@ -106,18 +106,7 @@ export async function vastStrip(program: Program): Promise<{ megabytes: number; 
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-vast-'));
   try {
     const path = join(folder, 'vast.jpg');
-    const small = await sharp({
-      create: {
-        width: 5000,
-        height: 1250,
-        channels: 3,
-        background: '#888',
-        noise: { type: 'gaussian', mean: 128, sigma: 40 },
-      },
-    })
-      .png({ compressionLevel: 1 })
-      .toBuffer();
-    await sharp(small).resize(40_000, 10_000, { kernel: 'nearest' }).jpeg({ quality: 85 }).toFile(path);
+    await (await vastPicture(40_000, 10_000)).toFile(path);
     const began = performance.now();
     const original = await program.upload(path);
     const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Vast' }));

@@ -8,7 +8,7 @@ import { insideSpan, upright } from '@inkwell/core/geometry';
 import { FrameSchema, OpenProjectSchema, type Original, OriginalSchema } from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 
 const root = join(import.meta.dirname, '..');
 
@@ -104,6 +104,22 @@ export async function proofTimes(program: Program, picture: string, changes: num
   return times;
 }
 
+/** Coarse noise of any dimensions as a JPEG, made from an eighth of them. */
+export async function vastPicture(width: number, height: number): Promise<Sharp> {
+  const small = await sharp({
+    create: {
+      width: width / 8,
+      height: height / 8,
+      channels: 3,
+      background: '#888',
+      noise: { type: 'gaussian', mean: 128, sigma: 40 },
+    },
+  })
+    .png({ compressionLevel: 1 })
+    .toBuffer();
+  return sharp(small).resize(width, height, { kernel: 'nearest' }).jpeg({ quality: 85 });
+}
+
 /** Takes in a picture of 20,000 x 20,000 pixels with a camera's turn, and says what memory that took. */
 export async function vastImport(
   program: Program,
@@ -111,22 +127,7 @@ export async function vastImport(
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-vast-'));
   try {
     const path = join(folder, 'vast.jpg');
-    const small = await sharp({
-      create: {
-        width: 2500,
-        height: 2500,
-        channels: 3,
-        background: '#888',
-        noise: { type: 'gaussian', mean: 128, sigma: 40 },
-      },
-    })
-      .png({ compressionLevel: 1 })
-      .toBuffer();
-    const { size } = await sharp(small)
-      .resize(20_000, 20_000, { kernel: 'nearest' })
-      .withMetadata({ orientation: 6 })
-      .jpeg({ quality: 85 })
-      .toFile(path);
+    const { size } = await (await vastPicture(20_000, 20_000)).withMetadata({ orientation: 6 }).toFile(path);
     const began = performance.now();
     await program.upload(path);
     return {

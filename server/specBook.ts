@@ -2,6 +2,7 @@ import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import {
   type Frame,
   type FrameSettings,
+  isMust,
   type KeepMark,
   type Original,
   type PlaceOfNetwork,
@@ -57,9 +58,7 @@ export class SpecBook {
         const plan = planOf(frame, original);
         if (!plan) return null;
         const shownWidths = places.get(frame.placeId)?.place.shownWidths ?? [];
-        const marks = marksOnPicture(original.marks, pictureBox(original)).filter(
-          (mark): mark is KeepMark => mark.role === 'keep' && mark.priority === 'must',
-        );
+        const marks = marksOnPicture(original.marks, pictureBox(original)).filter(isMust);
         const hash = detailHash(plan, marks, shownWidths);
         return { plan, planHash: planHash(plan), detail: { marks, shownWidths, hash } };
       },

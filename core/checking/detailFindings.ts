@@ -1,6 +1,6 @@
 import { markInFrame, type Opening, unmetMarks } from '../framing/index.ts';
 import { boundsOf, clampWindow } from '../geometry/index.ts';
-import type { Finding, FrameChange, Mark, Window } from '../model/index.ts';
+import { type Finding, type FrameChange, isMust, type Mark, type Window } from '../model/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 
 /**
@@ -57,7 +57,7 @@ function tightenedTo(
     boundsOf(original, settings.backing),
     dimensions,
   );
-  const musts = original.marks.filter((one) => one.role === 'keep' && one.priority === 'must');
+  const musts = original.marks.filter(isMust);
   if (unmetMarks(next, opening, musts).length > unmetMarks(window, opening, musts).length) return null;
   return { composed: false, window: next };
 }

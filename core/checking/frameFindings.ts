@@ -51,8 +51,7 @@ export function frameFindings(
     ...detailFindings(frame, window, opening),
     enlargedFinding(frame, window, opening.dimensions),
     transparencyFinding(frame),
-    coveredFinding(frame.place, output),
-    hiddenFinding(frame.place, output),
+    ...(frame.settings.grid ? [] : [coveredFinding(frame.place, output), hiddenFinding(frame.place, output)]),
   ].filter((finding) => finding !== null);
   return [...found.filter((one) => one.level === 'blocker'), ...found.filter((one) => one.level === 'caution')];
 }

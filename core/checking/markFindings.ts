@@ -7,8 +7,8 @@ import {
   type Unmet,
   unmetMarks,
 } from '../framing/index.ts';
-import { boundsOf, marksOnPicture, nudge, type Point, pictureBox, zoomAbout } from '../geometry/index.ts';
-import type { Finding, FrameChange, Mark, Window } from '../model/index.ts';
+import { boundsOf, marksOnPicture, nudge, type Point, pictureBox, type Rect, zoomAbout } from '../geometry/index.ts';
+import { type Finding, type FrameChange, isMust, type Mark, type Window } from '../model/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 
 const markKinds = {
@@ -28,7 +28,7 @@ export function markFindings(frame: FrameToCheck, window: Window, opening: Openi
   const { original, place, settings } = frame;
   // What should be in but is not a must may go for the sake of the rest: that is what it is marked for.
   const telling = marksOnPicture(original.marks, pictureBox(original)).filter(
-    (mark) => mark.role === 'avoid' || mark.priority === 'must',
+    (mark) => mark.role === 'avoid' || isMust(mark),
   );
   const unmet = unmetMarks(window, opening, telling);
   const unmetAfter = (change: FrameChange) => {
@@ -88,13 +88,13 @@ function shiftsFor(mark: Mark, window: Window, opening: Opening, { kind }: Unmet
   const rect = markInFrame(mark, window, opening.dimensions);
   const right = rect.left + rect.width;
   const bottom = rect.top + rect.height;
-  const beside = (area: { left: number; top: number; width: number; height: number }): Point[] => [
+  const beside = (area: Rect): Point[] => [
     { x: right - area.left, y: 0 },
     { x: rect.left - area.left - area.width, y: 0 },
     { x: 0, y: bottom - area.top },
     { x: 0, y: rect.top - area.top - area.height },
   ];
-  const within = (area: { left: number; top: number; width: number; height: number }): Point => ({
+  const within = (area: Rect): Point => ({
     x: Math.min(0, rect.left - area.left) + Math.max(0, right - area.left - area.width),
     y: Math.min(0, rect.top - area.top) + Math.max(0, bottom - area.top - area.height),
   });

@@ -1,6 +1,6 @@
 import { boundsOf, gridOf, marksOnPicture, pictureBox } from '../geometry/index.ts';
-import type { Finding, FrameChange, KeepMark, Place, Window } from '../model/index.ts';
-import { composeStrip, cutMarks, planStrips } from '../splitting/index.ts';
+import { type Finding, type FrameChange, isMust, type KeepMark, type Place, type Window } from '../model/index.ts';
+import { composeStrip, cutMarks, tooTallWords } from '../splitting/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 
 /** What is wrong with a frame that is cut into pieces: its picture is no strip, or a seam runs through a mark. */
@@ -15,16 +15,14 @@ export function stripFindings(frame: FrameToCheck, window: Window): Finding[] {
           {
             kind: 'too tall for a strip',
             level: 'blocker',
-            text: planStrips(original, [place], original.marks).problem ?? '',
+            text: tooTallWords(original, grid),
             measured: `${box.width} × ${box.height} px`,
             allowed: 'wider than tall',
             fix: { label: 'Show all of it on an echo', change: { composed: true, backing: { kind: 'echo' } } },
           },
         ]
       : [];
-  const musts = marksOnPicture(original.marks, box).filter(
-    (mark): mark is KeepMark => mark.role === 'keep' && mark.priority === 'must',
-  );
+  const musts = marksOnPicture(original.marks, box).filter(isMust);
   const cuts = cutMarks(window, grid, musts);
   const fix = cuts.length > 0 ? freeing(frame, place, musts, cuts.length) : null;
   return [

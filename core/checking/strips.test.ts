@@ -91,3 +91,15 @@ test('a seam is told of where cutting made its step larger by more than can be o
     'between a.jpg and b.jpg could be seen: a step of 5.2 levels, 2.0 in the undivided picture',
   );
 });
+
+test('what covers a place covers each of its pieces; a ring and a cut-out are for whole pictures', () => {
+  const badge = { left: 900, top: 1200, width: 180, height: 150, shape: 'rectangle' as const, reason: 'counter' };
+  const covered = { ...place, covered: [badge], shape: 'circle' as const };
+  // The second panel's corner: 4800 - 400 to 4800 - 40 of the original.
+  const original = { ...panorama, marks: [{ ...kite(4420, 200), top: 2700, height: 200 }] };
+  const ring = { width: 40, colour: '#1f6f66', side: 'outside' as const };
+  const settings = byHand(middle, { ...five, ring, cutOut: true });
+  const found = frameFindings({ original, place: covered, settings, weight: null });
+  expect(found.map((one) => one.kind)).toEqual(['mark covered']);
+  expect(found[0]?.text).toBe('The red kite lies under counter.');
+});

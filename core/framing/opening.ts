@@ -1,4 +1,4 @@
-import { frameDimensions, type Picture, type Point } from '../geometry/index.ts';
+import { frameDimensions, type GridSettings, gridOf, type Picture, type Point, piecesOf } from '../geometry/index.ts';
 import {
   type Area,
   type Dimensions,
@@ -33,10 +33,19 @@ export interface Opening {
 /** A ring is never so wide that nothing of the picture is left: at most this part of the shorter side. */
 const widestRing = 0.4;
 
-/** The ring of a frame as it is drawn; null where the place is a plain rectangle. */
-export function ringOf(place: Pick<Place, 'shape'>, file: Dimensions, ring: Ring | null): Ring | null {
-  if (!ring || place.shape === 'rectangle') return null;
+/** The ring of a frame as it is drawn; null where the place is a plain rectangle or takes several pieces. */
+export function ringOf(place: Pick<Place, 'shape' | 'group'>, file: Dimensions, ring: Ring | null): Ring | null {
+  if (!ring || place.shape === 'rectangle' || place.group) return null;
   return { ...ring, width: Math.min(ring.width, Math.floor(Math.min(file.width, file.height) * widestRing)) };
+}
+
+/** What covers a frame, in its pixels: where it is cut, the same on every piece. */
+export function coveredAreas(place: Place, settings: GridSettings): Area[] {
+  const grid = gridOf(place, settings);
+  if (!grid) return place.covered;
+  return piecesOf(grid).flatMap((piece) =>
+    place.covered.map((area) => ({ ...area, left: area.left + piece.left, top: area.top + piece.top })),
+  );
 }
 
 /** How the window of a frame meets its file. */
@@ -57,8 +66,9 @@ export function openingOf(place: Place, picture: Picture, settings: OpeningSetti
     shape: place.shape,
     stretch,
     inset: { x: inside, y: inside * stretch },
-    covered: place.covered.map(seen),
-    shownPart: place.shownPart ? seen(place.shownPart) : null,
+    covered: coveredAreas(place, settings).map(seen),
+    // Of several pieces each has a part of its own: there is no one part in which a composition could be made.
+    shownPart: place.shownPart && !settings.grid ? seen(place.shownPart) : null,
     purpose: place.purpose,
     grouped: place.group !== undefined,
   };

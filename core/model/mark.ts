@@ -38,6 +38,8 @@ export const MarkSchema = z.discriminatedUnion('role', [
 ]);
 export type Mark = z.infer<typeof MarkSchema>;
 export type KeepMark = Extract<Mark, { role: 'keep' }>;
+/** Whether a mark must be in every frame. */
+export const isMust = (mark: Mark): mark is KeepMark => mark.role === 'keep' && mark.priority === 'must';
 export type AvoidMark = Extract<Mark, { role: 'avoid' }>;
 
 export const marksLimit = 60;

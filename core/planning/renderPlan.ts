@@ -108,9 +108,9 @@ export function planFrame({ original, place, settings, headroom = defaultHeadroo
   };
 }
 
-/** Whether a frame is delivered as its shape, with nothing round it. */
-export const isCutOut = (place: Pick<Place, 'shape'>, { cutOut }: Pick<FrameSettings, 'cutOut'>): boolean =>
-  cutOut && place.shape !== 'rectangle';
+/** Whether a frame is delivered as its shape, with nothing round it; pieces of one picture never are. */
+export const isCutOut = (place: Pick<Place, 'shape' | 'group'>, { cutOut }: Pick<FrameSettings, 'cutOut'>): boolean =>
+  cutOut && place.shape !== 'rectangle' && !place.group;
 
 function shapeOf(place: Place, settings: FrameSettings, output: Dimensions): RenderPlan['shape'] {
   const ring = ringOf(place, output, settings.ring);

@@ -4,6 +4,7 @@ import {
   boundsOf,
   enlargement,
   type Grid,
+  largestWindow,
   type Picture,
   pictureBox,
   wholeDimensions,
@@ -58,12 +59,27 @@ function counts({ group }: Place): number[] {
 
 function propose(place: Place, panels: number, bounds: Bounds, marks: readonly Mark[]): StripProposal | null {
   if (typeof place.height !== 'number') return null;
-  const grid: Grid = { columns: panels, rows: 1, piece: { width: place.width, height: place.height }, bridge: 0 };
+  const grid = gridOfPanels(place, panels, place.height);
   const output = wholeDimensions(grid);
   const strip = composeStrip(bounds, grid, marks);
   const lost = 1 - shownArea(strip.window, output.height / output.width) / area(bounds.box);
   const enlarged = enlargement(strip.window, output);
   return { ...strip, place, panels, lost, enlarged, against: against(strip, lost, enlarged) };
+}
+
+const gridOfPanels = ({ width }: Place, columns: number, height: number): Grid => ({
+  columns,
+  rows: 1,
+  piece: { width, height },
+  bridge: 0,
+});
+
+/** Why a picture that is taller than it is wide makes no strip, and what would work instead. */
+export function tooTallWords(original: Picture, grid: Grid): string {
+  const bounds = boundsOf(original, null);
+  const output = wholeDimensions(grid);
+  const shown = shownArea(largestWindow(bounds, output), output.height / output.width) / area(bounds.box);
+  return `This picture is taller than it is wide: a strip of ${grid.columns} would show only ${percent(shown)} of it. Post it as one portrait picture, cut another part of it, or lay it on a backing with something beside it.`;
 }
 
 const shownArea = ({ span }: Window, rise: number) => span * span * rise;
@@ -85,9 +101,8 @@ function problemOf(original: Picture, proposals: readonly StripProposal[]): stri
   const [best] = proposals;
   if (!best) return 'This network takes no panels side by side.';
   const { width, height } = pictureBox(original);
-  if (height > width) {
-    return `This picture is taller than it is wide: a strip of ${best.panels} would show only ${percent(1 - best.lost)} of it. Post it as one portrait picture, cut another part of it, or lay it on a backing with something beside it.`;
-  }
+  if (height > width && typeof best.place.height === 'number')
+    return tooTallWords(original, gridOfPanels(best.place, best.panels, best.place.height));
   if (best.lost > muchLost) {
     return `Even ${best.panels} panels show only ${percent(1 - best.lost)} of this picture. Choose fewer panels, square ones, or another part of the picture.`;
   }

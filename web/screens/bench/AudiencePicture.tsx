@@ -1,25 +1,21 @@
 import { FramePicture } from '../../parts/FramePicture.tsx';
-import type { BenchFrame, FrameState } from './benchFrame.ts';
+import { type BenchFrame, type FrameState, pictureOf } from './benchFrame.ts';
 import { FrameOverlay } from './FrameOverlay.tsx';
 
 /** A frame as the audience sees it: at a width at which it is shown, through its mask, with what covers it. */
 export function AudiencePicture({ one, state, width }: { one: BenchFrame; state: FrameState; width: number }) {
-  const { frame, original, at } = one;
-  const { output } = state;
+  const { frame, at } = one;
   return (
     <span className="audience-picture">
-      <FramePicture
-        frameId={frame.id}
-        original={original}
+      <FramePicture {...pictureOf(one, state)} width={width} masked />
+      <FrameOverlay
+        id={`${frame.id}-${width}`}
         place={at.place}
-        output={output}
-        window={state.window}
         settings={state.settings}
-        planHash={state.savedHash}
-        width={width}
-        masked
+        output={state.output}
+        lines="none"
+        named={false}
       />
-      <FrameOverlay id={`${frame.id}-${width}`} place={at.place} output={output} lines="none" named={false} />
     </span>
   );
 }

@@ -8,7 +8,7 @@ import { FramePicture } from '../../parts/FramePicture.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../theme/palette.ts';
 import { AudiencePicture } from './AudiencePicture.tsx';
-import { type BenchFrame, useFrameState } from './benchFrame.ts';
+import { type BenchFrame, pictureOf, useFrameState } from './benchFrame.ts';
 import { FrameOverlay, type LineKind, lineKinds } from './FrameOverlay.tsx';
 import { MovingFrame } from './MovingFrame.tsx';
 import { PiecesOverlay } from './PiecesOverlay.tsx';
@@ -31,7 +31,7 @@ export function CloseUp(props: {
   onBack: () => void;
 }) {
   const { one, surround } = props;
-  const { at, original, frame } = one;
+  const { at } = one;
   const holder = useRef<HTMLDivElement>(null);
   const room = useRoom(holder);
   const state = useFrameState(one, props.measured);
@@ -43,15 +43,7 @@ export function CloseUp(props: {
     40,
     Math.min(room.width - 2 * margin, ((room.height - 2 * margin) * output.width) / output.height),
   );
-  const picture = {
-    frameId: frame.id,
-    original,
-    place: at.place,
-    output,
-    window: state.window,
-    settings: state.settings,
-    planHash: state.savedHash,
-  };
+  const picture = pictureOf(one, state);
   return (
     <section
       className="close-up"
@@ -61,7 +53,15 @@ export function CloseUp(props: {
       <div ref={holder} className="close-up-stage" style={{ background: surrounds[surround] }}>
         <MovingFrame one={one} state={state} width={width} onSnap={setSnaps}>
           <FramePicture {...picture} width={Math.round(width)} />
-          <FrameOverlay id="close" place={at.place} output={output} lines={lines} snaps={snaps} named />
+          <FrameOverlay
+            id="close"
+            place={at.place}
+            settings={state.settings}
+            output={output}
+            lines={lines}
+            snaps={snaps}
+            named
+          />
           {grid && <PiecesOverlay grid={grid} numbers={numbers} />}
         </MovingFrame>
         <div className="close-up-tools">

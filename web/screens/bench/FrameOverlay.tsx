@@ -1,6 +1,6 @@
-import { coveredRects } from '@inkwell/core/framing';
+import { coveredAreas, coveredRects } from '@inkwell/core/framing';
 import type { Rect, Snap } from '@inkwell/core/geometry';
-import type { Dimensions, Place } from '@inkwell/core/model';
+import type { Dimensions, FrameSettings, Place } from '@inkwell/core/model';
 import { palette } from '../../theme/palette.ts';
 
 export const lineKinds = ['none', 'thirds', 'centre', 'diagonals'] as const;
@@ -29,16 +29,17 @@ const lines: Record<LineKind, [number, number, number, number][]> = {
 export function FrameOverlay(props: {
   id: string;
   place: Place;
+  settings: FrameSettings;
   output: Dimensions;
   lines: LineKind;
   /** Lines on which something of the picture lies now. */
   snaps?: readonly Snap[];
   named: boolean;
 }) {
-  const { id, place, output, named } = props;
+  const { id, place, settings, output, named } = props;
   const { width, height } = output;
-  const covered = coveredRects(place, output);
-  const shown = place.shownPart;
+  const covered = coveredRects({ covered: coveredAreas(place, settings) }, output);
+  const shown = settings.grid ? undefined : place.shownPart;
   const step = Math.max(width, height) / 60;
   return (
     <svg className="close-up-over" viewBox={`0 0 ${width} ${height}`} aria-hidden="true">

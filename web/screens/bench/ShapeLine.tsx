@@ -29,7 +29,7 @@ export function ShapeLine({ one, state }: { one: BenchFrame; state: FrameState }
   const { ring, stretch, cutOut, flatten } = settings;
   const { data: colours } = useColours(original.id);
   const set = (change: FrameChange) => store.getState().set('frames', frame.id, change);
-  const isRound = at.place.shape !== 'rectangle';
+  const isRound = at.place.shape !== 'rectangle' && !at.place.group;
   const transparent = original.hasAlpha || settings.backing?.kind === 'transparent';
   const flattens = (transparent || (isRound && cutOut)) && (flatten !== null || !carriesTransparency(settings.format));
   if (!isRound && stretch === 1 && !flattens) return null;

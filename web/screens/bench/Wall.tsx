@@ -6,7 +6,7 @@ import type { Measured } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { AudiencePicture } from './AudiencePicture.tsx';
-import { type BenchFrame, useFrameState } from './benchFrame.ts';
+import { type BenchFrame, pictureOf, useFrameState } from './benchFrame.ts';
 import { PiecesOverlay } from './PiecesOverlay.tsx';
 import { useBenchStore } from './useBench.ts';
 
@@ -98,7 +98,7 @@ const WallFrame = memo(function WallFrame({
     if (chosen) button.current?.scrollIntoView({ block: 'nearest' });
   }, [chosen]);
   if (!state || (onlyFindings && state.findings.length === 0)) return null;
-  const { at, frame, original } = one;
+  const { at, frame } = one;
   const { output, grid, numbers } = state;
   const width = Math.round(scale * Math.sqrt(output.width / output.height));
   const { limit } = at.place;
@@ -132,16 +132,7 @@ const WallFrame = memo(function WallFrame({
         </span>
       ) : (
         <span className="audience-picture">
-          <FramePicture
-            frameId={frame.id}
-            original={original}
-            place={at.place}
-            output={output}
-            window={state.window}
-            settings={state.settings}
-            planHash={state.savedHash}
-            width={width}
-          />
+          <FramePicture {...pictureOf(one, state)} width={width} />
           {grid && <PiecesOverlay grid={grid} numbers={numbers} />}
         </span>
       )}

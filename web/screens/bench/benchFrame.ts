@@ -40,6 +40,20 @@ export function resetChange(one: BenchFrame, settings: FrameSettings): FrameChan
   return { window: largestWindow(boundsOf(one.original, null), opening), composed: false, backing: null, stretch: 1 };
 }
 
+/** What a picture of a frame is drawn from, whatever its width. */
+export const pictureOf = (
+  { frame, original, at }: BenchFrame,
+  { output, window, settings, savedHash }: FrameState,
+) => ({
+  frameId: frame.id,
+  original,
+  place: at.place,
+  output,
+  window,
+  settings,
+  planHash: savedHash,
+});
+
 export interface FrameState extends Omit<FrameFacts, 'hash'> {
   settings: FrameSettings;
   /** The plan that the server has, or null while what is seen is not saved yet. */

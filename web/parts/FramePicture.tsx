@@ -25,7 +25,7 @@ const proofStep = 64;
 export function FramePicture(props: {
   frameId: string;
   original: Original;
-  place: Pick<Place, 'shape'>;
+  place: Pick<Place, 'shape' | 'group'>;
   output: Dimensions;
   window: Window;
   settings: FrameSettings;
@@ -43,7 +43,7 @@ export function FramePicture(props: {
   const proved = planHash !== null && loaded === planHash;
   const preview = previewUrl(original, movingPreviewWidth);
   const scale = width / output.width;
-  const rounding = place.shape === 'circle' ? '50%' : place.shape === 'rounded' ? roundedRadius(output) * scale : 0;
+  const rounding = roundingOf(place, output, scale);
   const cutOut = isCutOut(place, settings);
   const seeThrough = flatten === null && carriesTransparency(settings.format);
   const ring = ringOf(place, output, settings.ring);
@@ -99,6 +99,12 @@ export function FramePicture(props: {
       )}
     </span>
   );
+}
+
+/** The corners that the network's mask takes; it masks pieces one by one, not the whole that they are cut from. */
+function roundingOf({ shape, group }: Pick<Place, 'shape' | 'group'>, output: Dimensions, scale: number) {
+  if (group || shape === 'rectangle') return 0;
+  return shape === 'circle' ? '50%' : roundedRadius(output) * scale;
 }
 
 /**

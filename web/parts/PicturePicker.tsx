@@ -1,6 +1,7 @@
 import type { Original } from '@inkwell/core/model';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { colourOf, previewUrl } from '../api/originals.ts';
+import { palette } from '../theme/palette.ts';
 import { movingPreviewWidth } from './FramePicture.tsx';
 
 /** So many pixels of the preview are seen under the loupe, each way: an odd number, so that one lies in the middle. */
@@ -35,8 +36,8 @@ export function PicturePicker(props: {
     canvas.drawImage(picture, left, top, seen, seen, 0, 0, loupeSide, loupeSide);
     const middle = ((seen - 1) / 2) * cell;
     for (const [grow, colour] of [
-      [1.5, 'white'],
-      [0, 'black'],
+      [1.5, palette.outline],
+      [0, palette.outlineEdge],
     ] as const) {
       canvas.strokeStyle = colour;
       canvas.lineWidth = 1.5;
@@ -79,7 +80,13 @@ export function PicturePicker(props: {
           event.preventDefault();
         }}
       >
-        <img ref={image} alt="" src={previewUrl(original, movingPreviewWidth)} onLoad={() => setLoaded(true)} />
+        <img
+          ref={image}
+          alt=""
+          src={previewUrl(original, movingPreviewWidth)}
+          onLoad={() => setLoaded(true)}
+          onError={onNothing}
+        />
         <span className="picture-picker-at" style={{ left: `${at.x * 100}%`, top: `${at.y * 100}%` }} />
       </button>
       <canvas ref={loupe} width={loupeSide} height={loupeSide} />

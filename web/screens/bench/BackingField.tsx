@@ -5,6 +5,7 @@ import {
   type ImageFormat,
   type Original,
 } from '@inkwell/core/model';
+import { flattenColour } from '@inkwell/core/planning';
 import { Select } from 'antd';
 import { useColours } from '../../api/originals.ts';
 import { ColourField } from '../../parts/ColourField.tsx';
@@ -17,7 +18,6 @@ const choices: { value: Choice; label: string }[] = [
   { value: 'colour', label: 'One colour' },
   { value: 'transparent', label: 'Transparent' },
 ];
-const paper = '#f4f1ea';
 
 /** What shows where the picture does not reach the frame's edge. */
 export function BackingField(props: {
@@ -31,7 +31,7 @@ export function BackingField(props: {
   const clear = formats.some((format) => DeliveryFormatSchema.safeParse(format).success && carriesTransparency(format));
   const backingOf = (kind: Choice): Backing | null => {
     if (kind === 'none') return null;
-    return kind === 'colour' ? { kind, colour: colours?.[0] ?? paper } : { kind };
+    return kind === 'colour' ? { kind, colour: colours?.[0] ?? flattenColour } : { kind };
   };
   return (
     <span className="reading-backing">

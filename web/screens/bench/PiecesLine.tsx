@@ -28,6 +28,7 @@ export function PiecesLine({ one, state }: { one: BenchFrame; state: FrameState 
         <Select<number>
           size="small"
           aria-label="Panels"
+          popupMatchSelectWidth={false}
           value={grid.columns}
           style={{ width: 330 }}
           onChange={(columns) => set({ grid: { columns, rows: 1 } })}

@@ -1,4 +1,4 @@
-import { boundsOf, gridOf, marksOnPicture, pictureBox } from '../geometry/index.ts';
+import { boundsOf, marksOnPicture, pictureBox, spreadOf } from '../geometry/index.ts';
 import { type Finding, type FrameChange, isMust, type KeepMark, type Place, type Window } from '../model/index.ts';
 import { composeStrip, cutMarks, tooTallWords } from '../splitting/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
@@ -6,7 +6,7 @@ import type { FrameToCheck } from './frameToCheck.ts';
 /** What is wrong with a frame that is cut into pieces: its picture is no strip, or a seam runs through a mark. */
 export function stripFindings(frame: FrameToCheck, window: Window): Finding[] {
   const { original, place, settings } = frame;
-  const grid = gridOf(place, settings);
+  const grid = spreadOf(place, settings);
   if (!grid) return [];
   const box = pictureBox(original);
   const tall: Finding[] =
@@ -49,7 +49,7 @@ function freeing(
 ): { label: string; change: FrameChange } | null {
   const bounds = boundsOf(original, null);
   const isBetter = (columns: number) => {
-    const grid = gridOf(place, { ...settings, grid: { columns, rows: settings.grid?.rows ?? 1 } });
+    const grid = spreadOf(place, { ...settings, grid: { columns, rows: settings.grid?.rows ?? 1 } });
     const composed = grid && composeStrip(bounds, grid, musts);
     return composed !== null && composed.cuts.length < cuts && composed.outside === 0;
   };

@@ -1,4 +1,4 @@
-import { boundsOf, clampWindow, gridOf, type Picture, wholeWindow } from '../geometry/index.ts';
+import { boundsOf, clampWindow, type Picture, spreadOf, wholeWindow } from '../geometry/index.ts';
 import type { FrameSettings, Mark, Place, Window } from '../model/index.ts';
 import { composeStrip } from '../splitting/index.ts';
 import { composeWindow } from './composeWindow.ts';
@@ -16,7 +16,7 @@ export function frameWindow(
   if (!settings.composed) return clampWindow(settings.window, bounds, output);
   // A backing is chosen to show the whole picture, so that is what a composed frame does with it.
   if (bounds.beyond) return wholeWindow(bounds, output, settings.window);
-  const grid = gridOf(place, settings);
+  const grid = spreadOf(place, settings);
   // Seams are what matters most in a strip: it shows as much as it can, and its seams go round the marks.
   if (grid) return composeStrip(bounds, grid, original.marks, undefined, settings.window).window;
   return composeWindow(bounds, opening, original.marks, settings.window).window;

@@ -9,12 +9,12 @@ import {
 } from '../model/index.ts';
 
 /** What changes how a window meets its file. */
-export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch' | 'grid' | 'bridged'>;
+export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch' | 'grid' | 'bridged' | 'closing'>;
 
 /** A place as it is seen from a window: everything in pixels of the opening. */
 export interface Opening {
   /**
-   * What the window fills: the file's dimensions less a ring that lies outside, the height times the stretch. A window
+   * What the window fills: the file's dimensions less a closing panel and a ring outside, the height times the stretch. A window
    * of this ratio shows as much of the picture as the frame does, so that all geometry of windows holds unchanged.
    */
   dimensions: Dimensions;
@@ -51,7 +51,8 @@ export function coveredAreas(place: Place, settings: GridSettings): Area[] {
 /** How the window of a frame meets its file. */
 export function openingOf(place: Place, picture: Picture, settings: OpeningSettings): Opening {
   const { ring, stretch } = settings;
-  const file = frameDimensions(place, picture, settings);
+  const spread = { ...settings, closing: null };
+  const file = frameDimensions(place, picture, spread);
   const drawn = ringOf(place, file, ring);
   const outside = drawn?.side === 'outside' ? drawn.width : 0;
   const inside = drawn?.side === 'inside' ? drawn.width : 0;
@@ -66,7 +67,7 @@ export function openingOf(place: Place, picture: Picture, settings: OpeningSetti
     shape: place.shape,
     stretch,
     inset: { x: inside, y: inside * stretch },
-    covered: coveredAreas(place, settings).map(seen),
+    covered: coveredAreas(place, spread).map(seen),
     // Of several pieces each has a part of its own: there is no one part in which a composition could be made.
     shownPart: place.shownPart && !settings.grid ? seen(place.shownPart) : null,
     purpose: place.purpose,

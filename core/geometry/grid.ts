@@ -19,14 +19,24 @@ export function gapPixels(place: Pick<Place, 'group' | 'width'>): number {
 }
 
 /** What says how a frame is cut. */
-export type GridSettings = Pick<FrameSettings, 'grid' | 'bridged'>;
+export type GridSettings = Pick<FrameSettings, 'grid' | 'bridged' | 'closing'>;
 
-/** How a frame is cut into pieces; null where it is one picture. */
-export function gridOf(place: Place, { grid, bridged }: GridSettings): Grid | null {
+/** How a frame is cut into pieces, a closing panel among them; null where it is one picture. */
+export function gridOf(place: Place, settings: GridSettings): Grid | null {
+  const spread = spreadOf(place, settings);
+  return spread && hasClosing(place, settings) ? { ...spread, columns: spread.columns + 1 } : spread;
+}
+
+/** The pieces that the frame's window is spread over: all of them but a closing panel. */
+export function spreadOf(place: Place, { grid, bridged }: GridSettings): Grid | null {
   if (!grid || !place.group || typeof place.height !== 'number') return null;
   const piece = { width: place.width, height: place.height };
   return { columns: grid.columns, rows: grid.rows, piece, bridge: bridged ? gapPixels(place) : 0 };
 }
+
+/** Whether a frame ends with a panel that shows the whole picture: only strips can. */
+export const hasClosing = ({ group }: Pick<Place, 'group'>, { grid, closing }: GridSettings): boolean =>
+  closing !== null && grid !== null && group?.kind === 'panels';
 
 /** The pixels of a whole frame, before it is cut into pieces. */
 export function frameDimensions(place: Place, picture: Picture, settings: GridSettings): Dimensions {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BackingSchema, ColourSchema } from './backing.ts';
+import { BackingSchema, ColourSchema, OpaqueBackingSchema } from './backing.ts';
 import { DeliveryFormatSchema } from './format.ts';
 import { RingSchema } from './ring.ts';
 import { WindowSchema } from './window.ts';
@@ -30,6 +30,8 @@ export const FrameSchema = z.object({
   stretch: z.number().min(stretches.least).max(stretches.most),
   /** Into how many panels or tiles it is cut, where its place takes several; null where it is one picture. */
   grid: GridSchema.nullable(),
+  /** Ends a strip with one panel more, which shows the whole picture on this; null where it has no such panel. */
+  closing: OpaqueBackingSchema.nullable(),
   /** Leaves out what the network's gaps hide, so that lines run straight across them. */
   bridged: z.boolean(),
   /** All pieces have the quality of the one that needs the lowest, so that no grain changes at a seam. */
@@ -49,6 +51,7 @@ export const FrameSettingsSchema = FrameSchema.pick({
   flatten: true,
   stretch: true,
   grid: true,
+  closing: true,
   bridged: true,
   sharedQuality: true,
   format: true,
@@ -64,6 +67,7 @@ export const plainSettings = {
   flatten: null,
   stretch: 1,
   grid: null,
+  closing: null,
   bridged: false,
   sharedQuality: true,
 } as const satisfies Partial<FrameSettings>;

@@ -11,11 +11,16 @@ export interface PlanOpening {
   margin: number;
 }
 
-/** Where the picture lies in the file: all of it, or what a ring that lies outside leaves. */
-export function planOpening({ output, shape, stretch }: Pick<RenderPlan, 'output' | 'shape' | 'stretch'>): PlanOpening {
+/** Where the picture lies in the file: all of it, or what a ring that lies outside and a closing panel leave. */
+export function planOpening({
+  output,
+  shape,
+  stretch,
+  closing,
+}: Pick<RenderPlan, 'output' | 'shape' | 'stretch' | 'closing'>): PlanOpening {
   const outside = shape?.ring?.side === 'outside' ? shape.ring.width : 0;
   const most = Math.floor((Math.min(output.width, output.height) - 1) / 2);
   const margin = Math.min(most, Math.round(outside));
-  const pixels = { width: output.width - 2 * margin, height: output.height - 2 * margin };
+  const pixels = { width: output.width - (closing?.width ?? 0) - 2 * margin, height: output.height - 2 * margin };
   return { pixels, window: { width: pixels.width, height: pixels.height * stretch }, margin };
 }

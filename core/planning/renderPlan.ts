@@ -1,6 +1,16 @@
 import { z } from 'zod';
 import { frameWindow, ringOf, roundedRadius } from '../framing/index.ts';
-import { frameDimensions, gridOf, pictureBox } from '../geometry/index.ts';
+import {
+  boundsOf,
+  frameDimensions,
+  type GridSettings,
+  gridOf,
+  hasClosing,
+  type Picture,
+  type Pose,
+  pictureBox,
+  wholeWindow,
+} from '../geometry/index.ts';
 import {
   BackingSchema,
   carriesTransparency,
@@ -8,16 +18,18 @@ import {
   type Dimensions,
   DimensionsSchema,
   type FrameSettings,
+  OpaqueBackingSchema,
   type Original,
   type Place,
   RingSchema,
   TrimSchema,
+  type Window,
   WindowSchema,
 } from '../model/index.ts';
 import { budgetBytes, defaultHeadroom } from '../weighing/index.ts';
 
 /** Grows when the same plan would come out as other bytes, so that nothing cached under the old number is used. */
-export const engineVersion = 4;
+export const engineVersion = 5;
 
 /** Transparency becomes this colour where the format cannot carry it. */
 export const flattenColour = '#ffffff';
@@ -50,6 +62,8 @@ export const RenderPlanSchema = z.object({
     .nullable(),
   /** How the output is cut into files; null where it is one. */
   grid: z.object({ columns: z.int(), rows: z.int(), piece: DimensionsSchema, bridge: z.int().min(0) }).nullable(),
+  /** The panel at the end of a strip that shows the whole picture: its pixels across, and what it is drawn with. */
+  closing: z.object({ width: z.int().positive(), window: WindowSchema, backing: OpaqueBackingSchema }).nullable(),
   /** Colour behind transparent parts, `#rrggbb`; null keeps them transparent. */
   flatten: z.string().nullable(),
   encoding: z.object({
@@ -67,6 +81,13 @@ export type RenderPlan = z.infer<typeof RenderPlanSchema>;
 /** A thousandth of an original pixel: finer differences are arithmetic noise and must not change a plan's hash. */
 const grain = 1000;
 const settle = (value: number) => Math.round(value * grain) / grain;
+const settled = (window: Window): Window => ({
+  ...window,
+  centreX: settle(window.centreX),
+  centreY: settle(window.centreY),
+  span: settle(window.span),
+  turn: settle(window.turn),
+});
 
 export interface FrameToPlan {
   original: Pick<Original, 'sha256' | 'width' | 'height' | 'hasAlpha' | 'trim' | 'marks'>;
@@ -86,18 +107,13 @@ export function planFrame({ original, place, settings, headroom = defaultHeadroo
     engine: engineVersion,
     original: { sha256: original.sha256, width: original.width, height: original.height },
     picture: pictureBox(original),
-    window: {
-      ...window,
-      centreX: settle(window.centreX),
-      centreY: settle(window.centreY),
-      span: settle(window.span),
-      turn: settle(window.turn),
-    },
+    window: settled(window),
     backing: settings.backing,
     output,
     stretch: settings.stretch,
     shape: shapeOf(place, settings, output),
     grid: gridOf(place, settings),
+    closing: closingPanel(original, place, settings, window),
     flatten: isTransparent && needsFlattening ? (settings.flatten ?? flattenColour) : null,
     encoding: {
       format: settings.format,
@@ -112,6 +128,36 @@ export function planFrame({ original, place, settings, headroom = defaultHeadroo
 export const isCutOut = (place: Pick<Place, 'shape' | 'group'>, { cutOut }: Pick<FrameSettings, 'cutOut'>): boolean =>
   cutOut && place.shape !== 'rectangle' && !place.group;
 
+/** The panel after the last of a strip: the whole picture, turned and mirrored as the strip is. Null where it has none. */
+export function closingPanel(
+  original: Picture,
+  place: Place,
+  settings: GridSettings & Pick<FrameSettings, 'stretch'>,
+  pose: Pose,
+): RenderPlan['closing'] {
+  const { closing, stretch } = settings;
+  if (!closing || !hasClosing(place, settings) || typeof place.height !== 'number') return null;
+  const panel = { width: place.width, height: place.height * stretch };
+  return {
+    width: place.width,
+    window: settled(wholeWindow(boundsOf(original, closing), panel, pose)),
+    backing: closing,
+  };
+}
+
+/** The two plans that a strip with a closing panel is drawn by, side by side; the one that it is where it has none. */
+export function besideClosing(plan: RenderPlan): { strip: RenderPlan; closing: RenderPlan | null } {
+  if (!plan.closing) return { strip: plan, closing: null };
+  const { width, window, backing } = plan.closing;
+  const part = (across: number) => ({
+    ...plan,
+    output: { width: across, height: plan.output.height },
+    closing: null,
+    grid: null,
+  });
+  return { strip: part(plan.output.width - width), closing: { ...part(width), window, backing } };
+}
+
 function shapeOf(place: Place, settings: FrameSettings, output: Dimensions): RenderPlan['shape'] {
   const ring = ringOf(place, output, settings.ring);
   const cutOut = isCutOut(place, settings);
@@ -124,8 +170,14 @@ function shapeOf(place: Place, settings: FrameSettings, output: Dimensions): Ren
 export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {
   const scaled = (pixels: number) => Math.max(1, Math.round(pixels * factor));
   const output: Dimensions = { width: scaled(plan.output.width), height: scaled(plan.output.height) };
-  const { shape } = plan;
-  if (!shape) return { ...plan, output, grid: null };
-  const ring = shape.ring && { ...shape.ring, width: shape.ring.width * factor };
-  return { ...plan, output, grid: null, shape: { ...shape, radius: shape.radius * factor, ring } };
+  const shape = plan.shape && {
+    ...plan.shape,
+    radius: plan.shape.radius * factor,
+    ring: plan.shape.ring && { ...plan.shape.ring, width: plan.shape.ring.width * factor },
+  };
+  const closing = plan.closing && {
+    ...plan.closing,
+    width: Math.min(scaled(plan.closing.width), Math.max(1, output.width - 1)),
+  };
+  return { ...plan, output, grid: null, shape, closing };
 }

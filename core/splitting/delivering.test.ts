@@ -1,14 +1,14 @@
 import { expect, test } from 'vitest';
-import type { Group, ManifestFile, PieceOfWhole } from '../model/index.ts';
-import { samplePlace } from '../testing/index.ts';
-import { firstGrid, piecesInOrder, postingInstructions } from './index.ts';
+import type { Group, ManifestFile, OpaqueBacking, PieceOfWhole } from '../model/index.ts';
+import { sampleOriginal, samplePlace } from '../testing/index.ts';
+import { closingOffer, firstGrid, panelRange, piecesInOrder, postingInstructions } from './index.ts';
 
 const panels: Group = { kind: 'panels', min: 2, max: 20 };
 const block: Group = { kind: 'block', columns: 2, rows: 2, gap: 0.015, postingOrder: [0, 2, 1, 3] };
 const quilt: Group = { kind: 'quilt', columns: 3, minRows: 1, maxRows: 6, gap: 0.01, posting: 'last tile first' };
 const placeOf = (group: Group) => samplePlace({ name: 'Pieces', width: 1080, height: 1350, group });
 const pieces = (group: Group, columns: number, rows: number) =>
-  piecesInOrder(placeOf(group), { grid: { columns, rows }, bridged: false }) as PieceOfWhole[];
+  piecesInOrder(placeOf(group), { grid: { columns, rows }, bridged: false, closing: null }) as PieceOfWhole[];
 
 test('pieces come in the order in which they are uploaded, with where they stand', () => {
   expect(pieces(panels, 3, 1).map(({ number, index }) => [number, index])).toEqual([
@@ -23,7 +23,7 @@ test('pieces come in the order in which they are uploaded, with where they stand
     [2, 2],
   ]);
   expect(pieces(quilt, 3, 2)[0]).toMatchObject({ number: 1, index: 5, row: 2, column: 3, of: 6 });
-  expect(piecesInOrder(samplePlace(), { grid: null, bridged: false })).toEqual([null]);
+  expect(piecesInOrder(samplePlace(), { grid: null, bridged: false, closing: null })).toEqual([null]);
 });
 
 test('the instructions list the files of every place in their order, and only where something was cut', () => {
@@ -63,4 +63,29 @@ test('a new frame is cut as its network shows it, or into the panels that suit i
   expect(firstGrid(placeOf(panels), { ...panorama, width: 4800 }, [])).toEqual({ columns: 2, rows: 1 });
   expect(firstGrid(placeOf(block), panorama, [])).toEqual({ columns: 2, rows: 2 });
   expect(firstGrid(placeOf(quilt), panorama, [])).toEqual({ columns: 3, rows: 2 });
+});
+
+test('where the last panel would be mostly leftover, a panel with the whole picture is offered in its stead', () => {
+  const place = placeOf(panels);
+  const wide = (filled: number) => sampleOriginal({ width: Math.round(filled * 800), height: 1000 });
+  const set = (columns: number, closing: OpaqueBacking | null = null) => ({
+    grid: { columns, rows: 1 },
+    bridged: false,
+    closing,
+  });
+  expect(closingOffer(wide(3.3), place, set(4))).toMatchObject({ panels: 3, filled: expect.closeTo(3.3) });
+  expect(closingOffer(wide(3.3), place, set(3))).toMatchObject({ panels: 3 });
+  for (const [filled, settings] of [
+    [3.7, set(4)],
+    [3, set(3)],
+    [3.3, set(6)],
+    [3.3, set(3, { kind: 'echo' })],
+    [1.3, set(2)],
+    [20.3, set(20)],
+  ] as const) {
+    expect(closingOffer(wide(filled), place, settings)).toBeNull();
+  }
+  const closed = piecesInOrder(place, set(3, { kind: 'echo' }));
+  expect(closed.map((piece) => [piece?.number, piece?.columns])).toEqual([1, 2, 3, 4].map((number) => [number, 4]));
+  expect(panelRange(place, true)).toEqual({ least: 2, most: 19 });
 });

@@ -1,3 +1,4 @@
+export * from './closing.ts';
 export * from './composeStrip.ts';
 export * from './firstGrid.ts';
 export * from './instructions.ts';

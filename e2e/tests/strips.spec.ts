@@ -45,7 +45,14 @@ test('a panorama becomes five panels, a block and a quilt that meet exactly; a t
   await expect(wallFrame(page, strip)).toContainText('5 × 1080 × 1350');
   await settled(page, strip);
 
-  await page.keyboard.press('Enter');
+  await page.getByRole('combobox', { name: 'Closing panel' }).click();
+  await page.getByTitle('Closes whole, on an echo').click();
+  await expect(wallFrame(page, strip)).toContainText('6 × 1080 × 1350');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(wallFrame(page, strip)).toContainText('5 × 1080 × 1350');
+  await settled(page, strip);
+
+  await wallFrame(page, strip).press('Enter');
   const swipe = page.getByRole('region', { name: 'Swipe it' });
   await swipe.getByRole('slider').focus();
   await page.keyboard.press('ArrowRight');

@@ -13,6 +13,7 @@ export function previewPlan(original: Pick<Original, 'sha256' | 'width' | 'heigh
     backing: null,
     output: { width, height },
     stretch: 1,
+    closing: null,
     shape: null,
     grid: null,
     flatten: null,

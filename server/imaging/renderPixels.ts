@@ -1,5 +1,6 @@
 import {
   asStored,
+  besideClosing,
   type Laying,
   layPicture,
   type Part,
@@ -16,6 +17,30 @@ import { levelPath, type WorkingCopy } from './workingCopy.ts';
 
 /** Carries out a plan up to, not including, its encoding. */
 export async function renderPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
+  const { strip, closing } = besideClosing(plan);
+  const picture = await picturePixels(strip, copy);
+  return closing ? sideBySide(picture, await picturePixels(closing, copy)) : picture;
+}
+
+async function sideBySide(left: Pixels, right: Pixels): Promise<Pixels> {
+  const withAlpha = (pixels: Pixels) => toPixels(fromPixels(pixels).toColourspace('srgb').ensureAlpha());
+  const alike = left.channels === right.channels;
+  const parts = alike ? [left, right] : [await withAlpha(left), await withAlpha(right)];
+  const { channels } = parts[0] ?? left;
+  const width = left.width + right.width;
+  const data = Buffer.alloc(width * left.height * channels);
+  let at = 0;
+  for (const part of parts) {
+    const row = part.width * channels;
+    for (let y = 0; y < left.height; y += 1) {
+      part.data.copy(data, y * width * channels + at, y * row, (y + 1) * row);
+    }
+    at += row;
+  }
+  return { data, width, height: left.height, channels };
+}
+
+async function picturePixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
   const laying = layPicture(plan);
   const part = await upright(await resampled(laying.part, copy), copy);
   const field = await withMargins(part, laying, plan.backing?.kind === 'mirrored edges');
@@ -117,7 +142,7 @@ async function onBacking(laid: Pixels, plan: RenderPlan, copy: WorkingCopy): Pro
   const ground =
     backing.kind === 'colour'
       ? await coloured(backing.colour, output)
-      : await blurred(await renderPixels(echoPlan(plan), copy), output);
+      : await blurred(await picturePixels(echoPlan(plan), copy), output);
   const { data, width, height, channels } = laid;
   return toPixels(
     fromPixels(ground)

@@ -1,7 +1,7 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
-import type { SeamStep } from '@inkwell/core/model';
-import { planHash, planOpening } from '@inkwell/core/planning';
+import type { ManifestFile, SeamStep } from '@inkwell/core/model';
+import { besideClosing, planHash, planOpening } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measure.ts';
 import { type EncodedPiece, type Rendered, renderAtQuality, renderFiles } from '../imaging/render.ts';
 import type { WorkingCopies, WorkingCopy } from '../imaging/workingCopy.ts';
@@ -126,15 +126,19 @@ function manifestLine(item: DeliveryItem, { data, quality }: EncodedPiece, sha25
     quality,
     limitBytes: item.limit.bytes,
     limitUnit: item.limit.unit,
-    window: {
-      ...windowRect(plan.window, planOpening(plan).window),
-      turn: plan.window.turn,
-      mirror: plan.window.mirror,
-    },
+    window: windowLine(plan, piece),
     planHash: planHash(plan),
     ...(piece ? { piece } : {}),
     ...(seams.length > 0 ? { seams } : {}),
   };
+}
+
+/** What of the original a file is from: all of it on a closing panel, else what the whole strip shows. */
+function windowLine(plan: DeliveryItem['plan'], piece: DeliveryItem['piece']): ManifestFile['window'] {
+  const { strip, closing } = besideClosing(plan);
+  const shown = closing && piece && piece.column === piece.columns ? closing : strip;
+  const { turn, mirror } = shown.window;
+  return { ...windowRect(shown.window, planOpening(shown).window), turn, mirror };
 }
 
 /** The files of a plan; where its weight was measured before, they are encoded once, at the quality found then. */

@@ -11,7 +11,7 @@ import { fromPixels } from '../imaging/pixels.ts';
 import { renderFiles } from '../imaging/render.ts';
 import { renderPixels } from '../imaging/renderPixels.ts';
 import { makeWorkingCopy } from '../imaging/workingCopy.ts';
-import { chart, noise } from '../testing/pictures.ts';
+import { chart, difference, noise } from '../testing/pictures.ts';
 
 async function copyOf(picture: Sharp) {
   const folder = await mkdtemp(join(inject('dataFolder'), 'pieces-'));
@@ -69,6 +69,24 @@ test('a strip is resampled once and cut: put together, its pieces are the strip 
       ).toBe(true);
     }
   }
+});
+
+test('a closing panel shows the whole picture on its backing and changes nothing of the strip before it', async () => {
+  const copy = await copyOf(chart(1500, 600));
+  const place = samplePlace({ width: 240, height: 300, group: panels });
+  const settings = byHand(
+    { centreX: 750, centreY: 300, span: 1440, mirror: true },
+    { grid: { columns: 3, rows: 1 }, format: 'png' },
+  );
+  const closing = { kind: 'colour', colour: '#1f6f66' } as const;
+  const strip = await renderFiles(planFrame({ original, place, settings }), copy);
+  const closed = await renderFiles(planFrame({ original, place, settings: { ...settings, closing } }), copy);
+  expect(closed.pieces).toHaveLength(4);
+  for (const [index, { data }] of strip.pieces.entries()) expect(closed.pieces[index]?.data.equals(data)).toBe(true);
+  const last = await sharp(closed.pieces[3]?.data).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  expect(last.info).toMatchObject({ width: 240, height: 300 });
+  const whole = await chart(1500, 600).flop().resize(240, 96).extend({ top: 102, bottom: 102, background: '#1f6f66' });
+  expect(await difference(sharp(await whole.png().toBuffer()), sharp(closed.pieces[3]?.data))).toBeLessThan(2);
 });
 
 test('pieces share the lowest quality that any of them needs, or have their own; the step at a seam is measured', async () => {

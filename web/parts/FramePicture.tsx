@@ -2,6 +2,7 @@ import './FramePicture.css';
 import { ringOf, roundedRadius } from '@inkwell/core/framing';
 import { frameAxes, pictureBox } from '@inkwell/core/geometry';
 import {
+  type Backing,
   carriesTransparency,
   type Dimensions,
   type FrameSettings,
@@ -9,7 +10,7 @@ import {
   type Place,
   type Window,
 } from '@inkwell/core/model';
-import { flattenColour, isCutOut, ringPath } from '@inkwell/core/planning';
+import { closingPanel, flattenColour, isCutOut, ringPath } from '@inkwell/core/planning';
 import { type CSSProperties, useState } from 'react';
 import { proofUrl } from '../api/frames.ts';
 import { previewUrl } from '../api/originals.ts';
@@ -25,7 +26,7 @@ const proofStep = 64;
 export function FramePicture(props: {
   frameId: string;
   original: Original;
-  place: Pick<Place, 'shape' | 'group'>;
+  place: Place;
   output: Dimensions;
   window: Window;
   settings: FrameSettings;
@@ -47,7 +48,10 @@ export function FramePicture(props: {
   const cutOut = isCutOut(place, settings);
   const seeThrough = flatten === null && carriesTransparency(settings.format);
   const ring = ringOf(place, output, settings.ring);
+  const closing = closingPanel(original, place, settings, window);
+  const strip = width - (closing?.width ?? 0) * scale;
   const margin = ring?.side === 'outside' ? ring.width * scale : 0;
+  const moved = { original, preview, stretch: settings.stretch, height };
   return (
     <span
       className="frame-picture"
@@ -61,18 +65,9 @@ export function FramePicture(props: {
       }}
     >
       {!proved && (
-        <span
-          className="moving-layers"
-          style={{ borderRadius: rounding, ...(backing?.kind === 'colour' ? { background: backing.colour } : {}) }}
-        >
-          {backing?.kind === 'echo' && <img alt="" className="echo" src={preview} />}
-          <img
-            alt=""
-            className="moving"
-            decoding="sync"
-            src={preview}
-            style={movedPreview(original, window, settings.stretch, margin, { width, height })}
-          />
+        <span className="moving-layers" style={{ borderRadius: rounding }}>
+          <MovedPicture {...moved} window={window} backing={backing} margin={margin} left={0} width={strip} />
+          {closing && <MovedPicture {...moved} {...closing} margin={0} left={strip} width={width - strip} />}
           {ring && (
             <svg className="moving-ring" viewBox={`0 0 ${output.width} ${output.height}`} aria-hidden="true">
               <path
@@ -97,6 +92,37 @@ export function FramePicture(props: {
           onLoad={() => setLoaded(planHash)}
         />
       )}
+    </span>
+  );
+}
+
+/** The preview of an original as a window shows it, on its backing. */
+function MovedPicture(props: {
+  original: Original;
+  preview: string;
+  window: Window;
+  backing: Backing | null;
+  stretch: number;
+  margin: number;
+  /** Where it lies, in CSS pixels. */
+  left: number;
+  width: number;
+  height: number;
+}) {
+  const { original, preview, window, backing, stretch, margin, left, width, height } = props;
+  return (
+    <span
+      className="moved-picture"
+      style={{ left, width, ...(backing?.kind === 'colour' ? { background: backing.colour } : {}) }}
+    >
+      {backing?.kind === 'echo' && <img alt="" className="echo" src={preview} />}
+      <img
+        alt=""
+        className="moving"
+        decoding="sync"
+        src={preview}
+        style={movedPreview(original, window, stretch, margin, { width, height })}
+      />
     </span>
   );
 }

@@ -1,6 +1,6 @@
 import './BenchStage.css';
 import { frameWindow } from '@inkwell/core/framing';
-import { boundsOf, gridOf, levellingTurn, type Point, type Rect, turnParts, turnTo } from '@inkwell/core/geometry';
+import { boundsOf, levellingTurn, type Point, type Rect, spreadOf, turnParts, turnTo } from '@inkwell/core/geometry';
 import type { Mark, Original, Trim } from '@inkwell/core/model';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { previewUrl } from '../../api/originals.ts';
@@ -44,7 +44,7 @@ export function BenchStage(props: {
         const output = set && openingFor(one, set);
         if (!output) return [];
         const window = frameWindow(original, one.at.place, set);
-        return [{ id: one.frame.id, window, output, grid: gridOf(one.at.place, set) }];
+        return [{ id: one.frame.id, window, output, grid: spreadOf(one.at.place, set) }];
       }),
     [frames, settings, original],
   );

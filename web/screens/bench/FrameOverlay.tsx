@@ -1,5 +1,5 @@
 import { coveredAreas, coveredRects } from '@inkwell/core/framing';
-import type { Rect, Snap } from '@inkwell/core/geometry';
+import { hasClosing, type Rect, type Snap } from '@inkwell/core/geometry';
 import type { Dimensions, FrameSettings, Place } from '@inkwell/core/model';
 import { palette } from '../../theme/palette.ts';
 
@@ -40,6 +40,8 @@ export function FrameOverlay(props: {
   const { width, height } = output;
   const covered = coveredRects({ covered: coveredAreas(place, settings) }, output);
   const shown = settings.grid ? undefined : place.shownPart;
+  /** Lines are the strip's, without its closing panel. */
+  const across = width - (hasClosing(place, settings) ? place.width : 0);
   const step = Math.max(width, height) / 60;
   return (
     <svg className="close-up-over" viewBox={`0 0 ${width} ${height}`} aria-hidden="true">
@@ -74,7 +76,7 @@ export function FrameOverlay(props: {
       ))}
       {shown && <Outlined area={shown} step={step} dashed reason={named ? `always shown: ${shown.reason}` : null} />}
       {lines[props.lines].map(([x1, y1, x2, y2]) => {
-        const ends = { x1: x1 * width, y1: y1 * height, x2: x2 * width, y2: y2 * height };
+        const ends = { x1: x1 * across, y1: y1 * height, x2: x2 * across, y2: y2 * height };
         return (
           <g key={`${x1} ${y1} ${x2}`}>
             <line className="close-up-line edge" {...ends} />
@@ -87,8 +89,8 @@ export function FrameOverlay(props: {
           key={`${axis} ${at}`}
           className="close-up-snap"
           {...(axis === 'x'
-            ? { x1: at * width, y1: 0, x2: at * width, y2: height }
-            : { x1: 0, y1: at * height, x2: width, y2: at * height })}
+            ? { x1: at * across, y1: 0, x2: at * across, y2: height }
+            : { x1: 0, y1: at * height, x2: across, y2: at * height })}
         />
       ))}
     </svg>

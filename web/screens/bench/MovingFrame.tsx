@@ -1,4 +1,13 @@
-import { boundsOf, frameToOriginal, nudge, type Point, type Snap, snapWindow, zoomAbout } from '@inkwell/core/geometry';
+import {
+  boundsOf,
+  frameToOriginal,
+  hasClosing,
+  nudge,
+  type Point,
+  type Snap,
+  snapWindow,
+  zoomAbout,
+} from '@inkwell/core/geometry';
 import type { Window } from '@inkwell/core/model';
 import { type PointerEvent, type ReactNode, useEffect, useRef } from 'react';
 import { snapReach } from '../../stage/ChosenOutline.tsx';
@@ -26,6 +35,8 @@ export function MovingFrame(props: {
   const held = useRef<{ from: Point; window: Window } | null>(null);
   /** Pixels of the opening for one on the screen, each way. */
   const scale = { x: output.width / width, y: (output.width / width) * settings.stretch };
+  /** What of the frame on the screen the window does not fill, at its right: a closing panel. */
+  const closing = hasClosing(one.at.place, settings) ? one.at.place.width / scale.x : 0;
   const bounds = () => boundsOf(original, store.getState().settings.frames[frame.id]?.backing ?? null);
 
   const onPointerDown = (event: PointerEvent) => {
@@ -48,18 +59,18 @@ export function MovingFrame(props: {
     store.getState().rest();
   };
 
-  const latest = useRef({ window, bounds, scale, opening });
-  latest.current = { window, bounds, scale, opening };
+  const latest = useRef({ window, bounds, scale, opening, closing });
+  latest.current = { window, bounds, scale, opening, closing };
   useEffect(() => {
     const box = element.current;
     let rest: ReturnType<typeof setTimeout> | undefined;
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
-      const { window, bounds, scale, opening } = latest.current;
+      const { window, bounds, scale, opening, closing } = latest.current;
       const edge = box?.getBoundingClientRect();
       if (!edge) return;
       const fromMiddle = {
-        x: event.clientX - edge.left - edge.width / 2,
+        x: event.clientX - edge.left - (edge.width - closing) / 2,
         y: event.clientY - edge.top - edge.height / 2,
       };
       const anchor = frameToOriginal(window, opening, {

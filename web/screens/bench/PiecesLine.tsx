@@ -1,10 +1,11 @@
 import './Pieces.css';
-import { bridgedShare, gapPixels, gridOf } from '@inkwell/core/geometry';
+import { bridgedShare, gapPixels, spreadOf } from '@inkwell/core/geometry';
 import type { FrameChange } from '@inkwell/core/model';
-import { planStrips } from '@inkwell/core/splitting';
+import { panelRange, planStrips } from '@inkwell/core/splitting';
 import { Checkbox, Select } from 'antd';
 import { useMemo } from 'react';
 import type { BenchFrame, FrameState } from './benchFrame.ts';
+import { ClosingField } from './ClosingField.tsx';
 import { useBenchStore } from './useBench.ts';
 
 /** Into how many pieces a frame is cut, ranked by what that costs; bridged gaps; one quality for all or one each. */
@@ -17,11 +18,12 @@ export function PiecesLine({ one, state }: { one: BenchFrame; state: FrameState 
     () => (group?.kind === 'panels' ? planStrips(original, [at.place], original.marks).proposals : []),
     [original, at.place, group],
   );
-  const grid = gridOf(at.place, settings);
+  const grid = spreadOf(at.place, settings);
   if (!group || !grid) return null;
   const set = (change: FrameChange) => store.getState().set('frames', frame.id, change);
+  const most = panelRange(at.place, settings.closing !== null)?.most ?? 0;
   const gap = gapPixels(at.place);
-  const bridged = gridOf(at.place, { ...settings, bridged: true });
+  const bridged = spreadOf(at.place, { ...settings, bridged: true });
   return (
     <div className="reading-line pieces-line">
       {group.kind === 'panels' && (
@@ -32,12 +34,15 @@ export function PiecesLine({ one, state }: { one: BenchFrame; state: FrameState 
           value={grid.columns}
           style={{ width: 330 }}
           onChange={(columns) => set({ grid: { columns, rows: 1 } })}
-          options={ranked.map(({ panels, against }, index) => ({
-            value: panels,
-            label: `${panels} panels${index === 0 ? ', suits it best' : ''}${against.length > 0 ? `: ${against.join(' ')}` : ''}`,
-          }))}
+          options={ranked
+            .filter(({ panels }) => panels <= most)
+            .map(({ panels, against }, index) => ({
+              value: panels,
+              label: `${panels} panels${index === 0 ? ', suits it best' : ''}${against.length > 0 ? `: ${against.join(' ')}` : ''}`,
+            }))}
         />
       )}
+      <ClosingField one={one} state={state} onChange={set} />
       {group.kind === 'quilt' && (
         <Select<number>
           size="small"

@@ -67,7 +67,7 @@ export interface Bench {
 const stepsKept = 60;
 
 export const settingsOf: { [K in Kind]: (row: Kinds[K]['row']) => Kinds[K]['settings'] } = {
-  frames: ({ window, composed, backing, ring, cutOut, flatten, stretch, grid, bridged, sharedQuality, format }) => ({
+  frames: ({
     window,
     composed,
     backing,
@@ -76,6 +76,20 @@ export const settingsOf: { [K in Kind]: (row: Kinds[K]['row']) => Kinds[K]['sett
     flatten,
     stretch,
     grid,
+    closing,
+    bridged,
+    sharedQuality,
+    format,
+  }) => ({
+    window,
+    composed,
+    backing,
+    ring,
+    cutOut,
+    flatten,
+    stretch,
+    grid,
+    closing,
     bridged,
     sharedQuality,
     format,

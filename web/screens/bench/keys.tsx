@@ -1,6 +1,7 @@
 import { frameWindow } from '@inkwell/core/framing';
 import { type Bounds, boundsOf, nudge, turnBy, zoomAbout } from '@inkwell/core/geometry';
 import type { Dimensions, FrameChange, FrameSettings, Window } from '@inkwell/core/model';
+import { panelRange } from '@inkwell/core/splitting';
 import { useEffect, useRef } from 'react';
 import { type BenchFrame, openingFor, resetChange } from './benchFrame.ts';
 import { step } from './benchState.ts';
@@ -48,13 +49,15 @@ const directions: Record<string, { x: number; y: number }> = {
   ArrowDown: { x: 0, y: 1 },
 };
 /** One panel more or fewer, or one row of a quilt, as far as the place goes. */
-function morePanels({ at }: BenchFrame, { grid }: FrameSettings, by: number): FrameChange {
+function morePanels({ at }: BenchFrame, { grid, closing }: FrameSettings, by: number): FrameChange {
   const { group } = at.place;
-  if (!grid || !group || group.kind === 'block') return {};
+  if (!grid) return {};
   const within = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value));
-  return group.kind === 'panels'
-    ? { grid: { columns: within(grid.columns + by, group.min, group.max), rows: 1 } }
-    : { grid: { columns: grid.columns, rows: within(grid.rows + by, group.minRows, group.maxRows) } };
+  const range = panelRange(at.place, closing !== null);
+  if (range) return { grid: { columns: within(grid.columns + by, range.least, range.most), rows: 1 } };
+  return group?.kind === 'quilt'
+    ? { grid: { columns: grid.columns, rows: within(grid.rows + by, group.minRows, group.maxRows) } }
+    : {};
 }
 
 const tighter = 0.97;

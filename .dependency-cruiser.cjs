@@ -31,9 +31,10 @@ module.exports = {
     coreFloor('seeing', ['model', 'geometry']),
     coreFloor('splitting', ['model', 'geometry']),
     coreFloor('framing', ['model', 'geometry', 'splitting']),
-    coreFloor('planning', ['model', 'geometry', 'weighing', 'framing']),
-    coreFloor('checking', ['model', 'geometry', 'weighing', 'splitting', 'framing', 'planning']),
-    coreFloor('testing', ['model']),
+    coreFloor('planning', ['model', 'geometry', 'weighing', 'framing', 'finishing']),
+    coreFloor('checking', ['model', 'geometry', 'weighing', 'splitting', 'framing', 'finishing', 'planning']),
+    coreFloor('finishing', ['model', 'geometry', 'seeing']),
+    coreFloor('testing', ['model', 'seeing']),
     {
       name: 'samples-are-for-tests',
       severity: 'error',

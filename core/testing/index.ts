@@ -1,1 +1,2 @@
 export * from './samples.ts';
+export * from './targets.ts';

@@ -1,0 +1,131 @@
+import type { Rect } from '../geometry/index.ts';
+import type { Treatment } from '../model/index.ts';
+import { type Histogram, histogramOf, luminancePlane, type Plane, type Raster } from '../seeing/index.ts';
+import { type Correction, correct, noCorrection, solveCorrection } from './compensate.ts';
+import { haloReach, limitHalos } from './halo.ts';
+import { alphaOf, type Levels, levelsOf, rasterOf, setLuminance } from './levels.ts';
+import { type Ratio, scaledInLight, scalingReach } from './scale.ts';
+import { sharpened, sharpeningReach, sharpens } from './sharpen.ts';
+import { applyTone, type TonePoints, tonePoints } from './tone.ts';
+
+/** A treatment without its border, which is drawn once the picture lies in its frame. */
+export type PixelTreatment = Omit<Treatment, 'border'>;
+
+/** A part of a picture, and where its first pixel lies in the whole. */
+export interface PartOfPicture {
+  raster: Raster;
+  left: number;
+  top: number;
+}
+
+/** A picture, or a part of one, that is to be finished. */
+export interface ToFinish {
+  /** As plain scaling makes it, in the dimensions that are wanted. */
+  plain: Raster;
+  /** The same enlarged, with some pixels more round it where it is a part; null where nothing is gained by enlarging. */
+  enlarged: PartOfPicture | null;
+  /** Enlarged pixels to one that is wanted, each way. */
+  ratio: Ratio;
+  /** Where `plain` lies in the whole picture, in the pixels that are wanted. */
+  at: { left: number; top: number };
+  /** Pixels that are wanted to one of the file: 1, or less in a proof. */
+  scale: number;
+  /** Of the whole plain picture where `plain` is a part of it. */
+  histogram?: Histogram;
+}
+
+export interface Finished {
+  raster: Raster;
+  /** What it took to bring brightness and colourfulness back. */
+  correction: Correction;
+  points: TonePoints;
+}
+
+/** So many rows are worked on at once: enough that their surroundings hardly count, few enough for a processor's cache. */
+const bandRows = 96;
+
+/**
+ * Finishes a picture: sharpens the luminance of the enlarged picture and scales it down in linear light, holds halos
+ * within their limit, puts mean luminance and mean chroma back to those of the plain picture, then sets tone and
+ * saturation. Colour comes from the plain picture throughout. A flat area stays as it is to the bit until tone is set.
+ */
+export function finishPixels(picture: ToFinish, treatment: PixelTreatment): Finished {
+  const { plain, scale } = picture;
+  const levels = levelsOf(plain);
+  if (sharpens(treatment, scale * enlargementOf(picture))) setLuminance(levels, detailed(picture, treatment));
+  const correction = correctionFor(levels, plain, treatment);
+  correct(levels, correction);
+  const { tone } = treatment;
+  const needsHistogram = tone.kind === 'automatic' || tone.kind === 'paper';
+  const points = tonePoints(tone, needsHistogram ? (picture.histogram ?? histogramOf(plain)) : noHistogram);
+  applyTone(levels, points);
+  correct(levels, { midtones: 1, saturation: treatment.saturation });
+  return { raster: rasterOf(levels, plain), correction, points };
+}
+
+const noHistogram: Histogram = { luminance: [], red: [], green: [], blue: [], pixels: 0 };
+const enlargementOf = ({ enlarged, ratio }: ToFinish) => (enlarged ? Math.min(ratio.x, ratio.y) : 1);
+
+/** How many enlarged pixels round a part have a say in it. */
+export const finishingReach = (treatment: PixelTreatment, ratio: Ratio, scale: number): number =>
+  scalingReach(treatment.kernel, ratio) + sharpeningReach(treatment, scale * Math.min(ratio.x, ratio.y));
+
+/** The luminance of the picture with its sharpened detail, halos limited. */
+function detailed(picture: ToFinish, treatment: PixelTreatment): Plane {
+  const { plain, enlarged, ratio, scale, at } = picture;
+  const { width, height } = plain;
+  const before = luminancePlane(plain);
+  const luminance: Plane = { data: new Float32Array(width * height), width, height };
+  for (let top = 0; top < height; top += bandRows) {
+    const rect = { left: at.left, top: at.top + top, width, height: Math.min(bandRows, height - top) };
+    const made = enlarged
+      ? enlargedBand(enlarged, ratio, scale, treatment, rect)
+      : sharpenedBand(before, scale, treatment, top, rect.height);
+    luminance.data.set(made.data, top * width);
+  }
+  const radius = Math.max(treatment.sharpen.radius, treatment.blend > 0 ? treatment.second.radius : 0);
+  limitHalos(luminance, before, treatment.halo, haloReach(radius * scale));
+  return luminance;
+}
+
+/** Rows of the picture, sharpened while it was enlarged. */
+function enlargedBand(
+  { raster, left, top }: PartOfPicture,
+  ratio: Ratio,
+  scale: number,
+  treatment: PixelTreatment,
+  rect: Rect,
+): Plane {
+  const margin = finishingReach(treatment, ratio, scale);
+  const from = Math.max(0, Math.floor(rect.top * ratio.y) - top - margin);
+  const to = Math.min(raster.height, Math.ceil((rect.top + rect.height) * ratio.y) - top + margin);
+  const part = rowsOf(raster, from, to);
+  const plane = sharpened(luminancePlane(part), treatment, scale * Math.min(ratio.x, ratio.y));
+  return scaledInLight({ plane, alpha: alphaOf(part), left, top: top + from }, ratio, treatment.kernel, rect);
+}
+
+/** Rows of the picture, sharpened at its final dimensions. */
+function sharpenedBand(before: Plane, scale: number, treatment: PixelTreatment, top: number, rows: number): Plane {
+  const margin = sharpeningReach(treatment, scale);
+  const { width, height } = before;
+  const [first, last] = [Math.max(0, top - margin), Math.min(height, top + rows + margin)];
+  const part = { data: before.data.subarray(first * width, last * width), width, height: last - first };
+  const { data } = sharpened(part, treatment, scale);
+  return { data: data.subarray((top - first) * width, (top - first + rows) * width), width, height: rows };
+}
+
+function rowsOf({ data, width, channels }: Raster, from: number, to: number): Raster {
+  const row = width * channels;
+  return { data: data.subarray(from * row, to * row), width, height: to - from, channels };
+}
+
+function correctionFor(levels: Levels, plain: Raster, { compensate }: PixelTreatment): Correction {
+  switch (compensate.kind) {
+    case 'off':
+      return noCorrection;
+    case 'by hand':
+      return { midtones: compensate.midtones, saturation: compensate.saturation };
+    case 'measured':
+      return solveCorrection(levels, plain);
+  }
+}

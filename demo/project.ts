@@ -3,6 +3,9 @@ import { type Dimensions, type FrameSettings, type Mark, type Place, plainSettin
 import type { PictureKey } from './make.ts';
 
 export const projectName = 'Festival week';
+/** How its pictures are finished, but for those that need another finish. */
+export const projectFinish = 'crisp';
+export const demoFinishes: Partial<Record<PictureKey, string>> = { plan: 'scan', poster: 'plain' };
 
 /** A frame of the demo: where it goes, and the centre and span of its window; composed where none is given. */
 export type DemoFrame = [place: string, window?: [centreX: number, centreY: number, span: number]];

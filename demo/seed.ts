@@ -15,7 +15,7 @@ import { reachMilestone } from '@inkwell/server/store/milestones.ts';
 import { renameOriginal, saveOriginalSettings } from '@inkwell/server/store/originals.ts';
 import { addProject, changeOriginals } from '@inkwell/server/store/projects.ts';
 import { madePicture, type PictureKey, pictures } from './make.ts';
-import { demoFrames, demoMarks, demoSettings, projectName } from './project.ts';
+import { demoFinishes, demoFrames, demoMarks, demoSettings, projectFinish, projectName } from './project.ts';
 
 const settings = readSettings(process.env);
 const { db, close } = await openDatabase(settings.DATABASE_URL);
@@ -33,12 +33,18 @@ await reachMilestone(db, 'demo', async () => {
     const original = await importing.take(createReadStream(path), pictures[key].file);
     await renameOriginal(db, original.id, pictures[key].name);
     const marks = demoMarks[key]?.map((mark) => ({ ...mark, id: randomUUID() }));
-    if (marks) await saveOriginalSettings(db, original.id, original.version, { marks });
+    const finishId = demoFinishes[key];
+    if (marks || finishId) {
+      await saveOriginalSettings(db, original.id, original.version, {
+        ...(marks ? { marks } : {}),
+        ...(finishId ? { finishId } : {}),
+      });
+    }
     originals.set(key, original);
   });
 
   const places = shippedPlaces();
-  const id = await addProject(db, projectName);
+  const id = await addProject(db, projectName, projectFinish);
   const chosen = demoFrames.flatMap(({ picture, frames }) => {
     const original = originals.get(picture);
     return original ? [{ original, frames }] : [];

@@ -1,27 +1,33 @@
+import { resolveFinish } from '@inkwell/core/finishing';
 import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import {
-  type Frame,
-  type FrameSettings,
+  type Finish,
   isMust,
   type KeepMark,
-  type Original,
   type PlaceOfNetwork,
   placesById,
   type SpecSheet,
+  type Treatment,
 } from '@inkwell/core/model';
 import { detailHash, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { shippedSheets } from './standins/shippedSheets.ts';
 import type { Database } from './store/database.ts';
+import { listFinishes } from './store/finishes.ts';
+import type { FramedPicture } from './store/frames.ts';
 import { ownSheets } from './store/ownPlaces.ts';
 
 /** The spec book as it is now: all sheets, and their places by id. */
 export interface OpenBook {
   sheets: SpecSheet[];
   places: Map<string, PlaceOfNetwork>;
+  /** Finishes that people made. */
+  finishes: Finish[];
+  /** How a frame is finished. */
+  treatmentOf(framed: FramedPicture): Treatment;
   /** The plan of a frame as it is set; null where its place is no longer in the book. */
-  planOf(frame: FrameSettings & Pick<Frame, 'placeId'>, original: Original): RenderPlan | null;
+  planOf(framed: FramedPicture): RenderPlan | null;
   /** What is measured of a frame as it is set; null where its place is no longer in the book. */
-  measuringOf(frame: FrameSettings & Pick<Frame, 'placeId'>, original: Original): Measuring | null;
+  measuringOf(framed: FramedPicture): Measuring | null;
 }
 
 /** What of a frame takes pixels to know. */
@@ -46,16 +52,23 @@ export class SpecBook {
   async open(): Promise<OpenBook> {
     const sheets = [...this.shipped, ...(await ownSheets(this.db))];
     const places = placesById(sheets);
-    const planOf: OpenBook['planOf'] = (frame, original) => {
+    const finishes = await listFinishes(this.db);
+    const treatmentOf: OpenBook['treatmentOf'] = (framed) => resolveFinish(framed, finishes).treatment;
+    const planOf: OpenBook['planOf'] = (framed) => {
+      const { frame, original } = framed;
       const found = places.get(frame.placeId);
-      return found ? planFrame({ original, place: found.place, settings: frame }) : null;
+      const treatment = treatmentOf(framed);
+      return found ? planFrame({ original, place: found.place, settings: frame, treatment }) : null;
     };
     return {
       sheets,
       places,
+      finishes,
+      treatmentOf,
       planOf,
-      measuringOf(frame, original) {
-        const plan = planOf(frame, original);
+      measuringOf(framed) {
+        const { frame, original } = framed;
+        const plan = planOf(framed);
         if (!plan) return null;
         const shownWidths = places.get(frame.placeId)?.place.shownWidths ?? [];
         const marks = marksOnPicture(original.marks, pictureBox(original)).filter(isMust);

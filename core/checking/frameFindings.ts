@@ -21,7 +21,8 @@ import {
 } from '../model/index.ts';
 import { flattenColour, isCutOut } from '../planning/index.ts';
 import { detailFindings } from './detailFindings.ts';
-import type { FrameToCheck } from './frameToCheck.ts';
+import { finishFindings } from './finishFindings.ts';
+import { type FrameToCheck, withBorder } from './frameToCheck.ts';
 import { markFindings } from './markFindings.ts';
 import { stretchWords } from './stretchWords.ts';
 import { stripFindings } from './stripFindings.ts';
@@ -38,10 +39,10 @@ const plainlyVisibleQuality = 60;
  */
 export function frameFindings(
   frame: FrameToCheck,
-  window: Window = frameWindow(frame.original, frame.place, frame.settings),
+  window: Window = frameWindow(frame.original, frame.place, withBorder(frame)),
 ): Finding[] {
   const output = frameDimensions(frame.place, frame.original, frame.settings);
-  const opening = openingOf(frame.place, frame.original, frame.settings);
+  const opening = openingOf(frame.place, frame.original, withBorder(frame));
   const found = [
     formatFinding(frame),
     weightFinding(frame),
@@ -50,6 +51,7 @@ export function frameFindings(
     stretchFinding(frame),
     ...detailFindings(frame, window, opening),
     enlargedFinding(frame, window, opening.dimensions),
+    ...finishFindings(frame, output),
     transparencyFinding(frame),
     ...(frame.settings.grid ? [] : [coveredFinding(frame.place, output), hiddenFinding(frame.place, output)]),
   ].filter((finding) => finding !== null);

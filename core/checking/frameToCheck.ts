@@ -1,13 +1,36 @@
+import { plainTreatment } from '../finishing/index.ts';
+import type { OpeningSettings } from '../framing/index.ts';
 import type { Picture } from '../geometry/index.ts';
-import type { DetailKept, FrameSettings, Original, Place, Weight } from '../model/index.ts';
+import type {
+  DetailKept,
+  FinishFigures,
+  FrameChange,
+  FrameSettings,
+  Original,
+  Place,
+  Treatment,
+  Weight,
+} from '../model/index.ts';
 
 /** All that findings about one frame follow from. */
 export interface FrameToCheck {
   original: Picture & Pick<Original, 'hasAlpha' | 'marks'>;
   place: Place;
   settings: FrameSettings;
+  /** How it is finished; left out, it stays plain. */
+  treatment?: Treatment;
   /** Null while it has not been measured. */
   weight: Weight | null;
   /** What is left of its marks where it is shown small; null while it has not been measured. */
   detail?: readonly DetailKept[] | null;
+  /** What finishing has done to it; null while it has not been measured, and where nothing is done. */
+  figures?: FinishFigures | null;
+}
+
+/** A frame's settings, perhaps changed, with the border of its finish: what geometry needs. */
+export function withBorder(
+  { settings, treatment = plainTreatment }: Pick<FrameToCheck, 'settings' | 'treatment'>,
+  change: FrameChange = {},
+): FrameSettings & OpeningSettings {
+  return { ...settings, ...change, border: treatment.border };
 }

@@ -9,7 +9,7 @@ import {
 } from '../framing/index.ts';
 import { boundsOf, marksOnPicture, nudge, type Point, pictureBox, type Rect, zoomAbout } from '../geometry/index.ts';
 import { type Finding, type FrameChange, isMust, type Mark, type Window } from '../model/index.ts';
-import type { FrameToCheck } from './frameToCheck.ts';
+import { type FrameToCheck, withBorder } from './frameToCheck.ts';
 
 const markKinds = {
   cut: 'mark cut',
@@ -25,14 +25,14 @@ interface Way {
 
 /** Marks that a frame does not honour, each with the gentlest change that honours it and costs no other mark. */
 export function markFindings(frame: FrameToCheck, window: Window, opening: Opening): Finding[] {
-  const { original, place, settings } = frame;
+  const { original, place } = frame;
   // What should be in but is not a must may go for the sake of the rest: that is what it is marked for.
   const telling = marksOnPicture(original.marks, pictureBox(original)).filter(
     (mark) => mark.role === 'avoid' || isMust(mark),
   );
   const unmet = unmetMarks(window, opening, telling);
   const unmetAfter = (change: FrameChange) => {
-    const changed = { ...settings, ...change };
+    const changed = withBorder(frame, change);
     return unmetMarks(frameWindow(original, place, changed), openingOf(place, original, changed), telling);
   };
   const helps = (change: FrameChange, one: Unmet) => {

@@ -1,6 +1,7 @@
 import type { Finish, Treatment } from '../model/index.ts';
 
-const untouched: Treatment = {
+/** What leaves a picture as scaling makes it. */
+export const plainTreatment: Treatment = {
   oversize: 1,
   kernel: 'lanczos3',
   sharpen: { amount: 0, radius: 0.6, threshold: 2 },
@@ -21,7 +22,7 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
     id: plainFinishId,
     name: 'Plain',
     description: 'Scaling and nothing else: for pictures that were finished elsewhere, and to compare with.',
-    treatment: untouched,
+    treatment: plainTreatment,
   },
   {
     id: 'crisp',
@@ -29,7 +30,7 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
     description:
       'For photographs seen small: what scaling down has softened comes back, without bright seams at edges.',
     treatment: {
-      ...untouched,
+      ...plainTreatment,
       oversize: 1.6,
       sharpen: { amount: 0.9, radius: 0.7, threshold: 2 },
       second: { amount: 0.8, radius: 0.4, threshold: 3 },
@@ -42,7 +43,7 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
     name: 'Gentle',
     description: 'For faces, skies and fine grain: a little sharper, with a threshold that leaves calm areas alone.',
     treatment: {
-      ...untouched,
+      ...plainTreatment,
       oversize: 1.6,
       sharpen: { amount: 0.55, radius: 0.7, threshold: 4 },
       second: { amount: 0.5, radius: 0.4, threshold: 5 },
@@ -55,7 +56,7 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
     name: 'Scan',
     description: 'For drawings on paper: the paper becomes white and the lines stay, a little crisper than they were.',
     treatment: {
-      ...untouched,
+      ...plainTreatment,
       oversize: 1.6,
       sharpen: { amount: 0.8, radius: 0.6, threshold: 5 },
       halo: 0.05,

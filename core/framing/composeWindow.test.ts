@@ -276,7 +276,7 @@ describe('composition', () => {
 describe('rings and stretches', () => {
   const round = place(300, 300, { purpose: 'profile', shape: 'circle' });
   const openingWith = (settings: Pick<OpeningSettings, 'ring' | 'stretch'>) =>
-    openingOf(round, { ...original, trim: null }, { ...plainSettings, ...settings });
+    openingOf(round, { ...original, trim: null }, { ...plainSettings, border: null, ...settings });
   const ring = (side: Ring['side']) => ({ width: 30, colour: '#1f6f66', side });
 
   test('a ring over the picture covers no mark where any window of a grid keeps it free', () => {

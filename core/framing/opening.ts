@@ -1,6 +1,15 @@
-import { frameDimensions, type GridSettings, gridOf, type Picture, type Point, piecesOf } from '../geometry/index.ts';
+import {
+  frameDimensions,
+  type GridSettings,
+  gridOf,
+  hasClosing,
+  type Picture,
+  type Point,
+  piecesOf,
+} from '../geometry/index.ts';
 import {
   type Area,
+  type Border,
   type Dimensions,
   type FrameSettings,
   type Place,
@@ -9,12 +18,15 @@ import {
 } from '../model/index.ts';
 
 /** What changes how a window meets its file. */
-export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch' | 'grid' | 'bridged' | 'closing'>;
+export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch' | 'grid' | 'bridged' | 'closing'> & {
+  /** Of the frame's finish. */
+  border: Border | null;
+};
 
 /** A place as it is seen from a window: everything in pixels of the opening. */
 export interface Opening {
   /**
-   * What the window fills: the file's dimensions less a closing panel and a ring outside, the height times the stretch. A window
+   * What the window fills: the file's dimensions less a closing panel, a ring and a border outside, the height times the stretch. A window
    * of this ratio shows as much of the picture as the frame does, so that all geometry of windows holds unchanged.
    */
   dimensions: Dimensions;
@@ -39,6 +51,36 @@ export function ringOf(place: Pick<Place, 'shape' | 'group'>, file: Dimensions, 
   return { ...ring, width: Math.min(ring.width, Math.floor(Math.min(file.width, file.height) * widestRing)) };
 }
 
+/** The border of a frame as it is drawn; null where the frame has another shape, which a ring is for. */
+export function borderOf(place: Pick<Place, 'shape'>, border: Border | null): Border | null {
+  return place.shape === 'rectangle' ? border : null;
+}
+
+/** Pixels on each side of a frame. */
+export interface Margins {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+export const noMargins: Margins = { left: 0, top: 0, right: 0, bottom: 0 };
+
+/** A border is never so wide that less than this part of a side is left to the picture. */
+const widestBorder = 0.25;
+
+/**
+ * What a border takes of the picture's room. Inside it takes none; round pieces, or with a closing panel, it is always
+ * inside, or the picture could not run on from piece to piece.
+ */
+export function borderMargins(border: Border | null, file: Dimensions, runsOn: boolean): Margins {
+  if (!border || border.side === 'inside' || border.round === 'pieces' || runsOn) return noMargins;
+  const width = Math.min(border.width, Math.floor(Math.min(file.width, file.height) * widestBorder));
+  const { left, top, right, bottom } = border.edges;
+  const side = (on: boolean) => (on ? width : 0);
+  return { left: side(left), top: side(top), right: side(right), bottom: side(bottom) };
+}
+
 /** What covers a frame, in its pixels: where it is cut, the same on every piece. */
 export function coveredAreas(place: Place, settings: GridSettings): Area[] {
   const grid = gridOf(place, settings);
@@ -55,15 +97,19 @@ export function openingOf(place: Place, picture: Picture, settings: OpeningSetti
   const file = frameDimensions(place, picture, spread);
   const drawn = ringOf(place, file, ring);
   const outside = drawn?.side === 'outside' ? drawn.width : 0;
+  const margins = borderMargins(borderOf(place, settings.border), file, hasClosing(place, settings));
   const inside = drawn?.side === 'inside' ? drawn.width : 0;
   const seen = (area: Area): Area => ({
     ...area,
-    left: area.left - outside,
-    top: (area.top - outside) * stretch,
+    left: area.left - outside - margins.left,
+    top: (area.top - outside - margins.top) * stretch,
     height: area.height * stretch,
   });
   return {
-    dimensions: { width: file.width - 2 * outside, height: (file.height - 2 * outside) * stretch },
+    dimensions: {
+      width: file.width - 2 * outside - margins.left - margins.right,
+      height: (file.height - 2 * outside - margins.top - margins.bottom) * stretch,
+    },
     shape: place.shape,
     stretch,
     inset: { x: inside, y: inside * stretch },
@@ -76,4 +122,5 @@ export function openingOf(place: Place, picture: Picture, settings: OpeningSetti
 }
 
 /** The opening of a place without a ring, unstretched. */
-export const plainOpening = (place: Place, picture: Picture): Opening => openingOf(place, picture, plainSettings);
+export const plainOpening = (place: Place, picture: Picture): Opening =>
+  openingOf(place, picture, { ...plainSettings, border: null });

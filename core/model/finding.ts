@@ -17,7 +17,11 @@ export interface Finding {
     | 'mark cut'
     | 'mark covered'
     | 'mark not always shown'
-    | 'avoided mark shown';
+    | 'avoided mark shown'
+    | 'over-sharpened'
+    | 'noise lifted'
+    | 'clipped'
+    | 'finish left out';
   level: 'blocker' | 'caution';
   text: string;
   measured: number | string;

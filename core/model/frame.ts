@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { BackingSchema, ColourSchema, OpaqueBackingSchema } from './backing.ts';
+import { FinishChoiceSchema } from './finish.ts';
 import { DeliveryFormatSchema } from './format.ts';
 import { RingSchema } from './ring.ts';
 import { WindowSchema } from './window.ts';
@@ -37,6 +38,10 @@ export const FrameSchema = z.object({
   /** All pieces have the quality of the one that needs the lowest, so that no grain changes at a seam. */
   sharedQuality: z.boolean(),
   format: DeliveryFormatSchema,
+  /** Null where it is finished as its original is, or its project. */
+  finishId: FinishChoiceSchema.shape.finishId,
+  /** Null where the finish's own blend holds, or that of its original. */
+  blend: FinishChoiceSchema.shape.blend,
   version: z.int().positive(),
 });
 export type Frame = z.infer<typeof FrameSchema>;
@@ -55,6 +60,8 @@ export const FrameSettingsSchema = FrameSchema.pick({
   bridged: true,
   sharedQuality: true,
   format: true,
+  finishId: true,
+  blend: true,
 });
 export type FrameSettings = z.infer<typeof FrameSettingsSchema>;
 
@@ -70,6 +77,8 @@ export const plainSettings = {
   closing: null,
   bridged: false,
   sharedQuality: true,
+  finishId: null,
+  blend: null,
 } as const satisfies Partial<FrameSettings>;
 
 /** A change to a frame: what a fix carries, and what the bench saves. */

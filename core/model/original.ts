@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FinishChoiceSchema } from './finish.ts';
 import { MarksSchema } from './mark.ts';
 
 export const TrimSchema = z.object({
@@ -23,14 +24,17 @@ export const OriginalSchema = z.object({
   marks: MarksSchema,
   /** The part that counts as the picture, in whole pixels; null where all of it does. */
   trim: TrimSchema.nullable(),
-  /** Grows by one with every change of marks or trim. */
+  /** Null where it is finished as its project is. */
+  finishId: FinishChoiceSchema.shape.finishId,
+  blend: FinishChoiceSchema.shape.blend,
+  /** Grows by one with every change of what people set. */
   version: z.int().positive(),
   createdAt: z.iso.datetime(),
 });
 export type Original = z.infer<typeof OriginalSchema>;
 
 /** What people set on an original. */
-export const OriginalSettingsSchema = OriginalSchema.pick({ marks: true, trim: true });
+export const OriginalSettingsSchema = OriginalSchema.pick({ marks: true, trim: true, finishId: true, blend: true });
 export type OriginalSettings = z.infer<typeof OriginalSettingsSchema>;
 
 /** What a picture may measure to be taken in. */

@@ -5,6 +5,10 @@ import { OriginalSchema } from './original.ts';
 export const ProjectSchema = z.object({
   id: z.uuid(),
   name: z.string(),
+  /** How its frames are finished, unless they or their originals say otherwise. */
+  finishId: z.string(),
+  /** Grows by one with every change of what people set on the bench. */
+  version: z.int().positive(),
   createdAt: z.iso.datetime(),
   changedAt: z.iso.datetime(),
   frameCount: z.int(),
@@ -19,3 +23,7 @@ export const OpenProjectSchema = ProjectSchema.omit({ frameCount: true, cover: t
   frames: z.array(FrameSchema),
 });
 export type OpenProject = z.infer<typeof OpenProjectSchema>;
+
+/** What people set for a whole project. */
+export const ProjectSettingsSchema = ProjectSchema.pick({ finishId: true });
+export type ProjectSettings = z.infer<typeof ProjectSettingsSchema>;

@@ -1,3 +1,4 @@
+export * from './enlargedPlan.ts';
 export * from './laying.ts';
 export * from './opening.ts';
 export * from './orientation.ts';

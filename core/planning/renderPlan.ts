@@ -1,18 +1,24 @@
 import { z } from 'zod';
-import { frameWindow, ringOf, roundedRadius } from '../framing/index.ts';
+import { changesNothing, plainTreatment } from '../finishing/index.ts';
+import { borderOf, frameWindow, openingOf, ringOf, roundedRadius } from '../framing/index.ts';
 import {
   boundsOf,
+  enlargement,
   frameDimensions,
+  type Grid,
   type GridSettings,
   gridOf,
   hasClosing,
   type Picture,
   type Pose,
   pictureBox,
+  piecesOf,
   wholeWindow,
 } from '../geometry/index.ts';
 import {
   BackingSchema,
+  type Border,
+  BorderSchema,
   carriesTransparency,
   DeliveryFormatSchema,
   type Dimensions,
@@ -22,6 +28,8 @@ import {
   type Original,
   type Place,
   RingSchema,
+  type Treatment,
+  TreatmentSchema,
   TrimSchema,
   type Window,
   WindowSchema,
@@ -29,13 +37,15 @@ import {
 import { budgetBytes, defaultHeadroom } from '../weighing/index.ts';
 
 /** Grows when the same plan would come out as other bytes, so that nothing cached under the old number is used. */
-export const engineVersion = 5;
+export const engineVersion = 6;
 
 /** Transparency becomes this colour where the format cannot carry it. */
 export const flattenColour = '#ffffff';
 
 /** Encoder quality where the limit does not ask for less. */
 export const bestQuality = 90;
+
+const RectSchema = z.object({ left: z.number(), top: z.number(), width: z.number(), height: z.number() });
 
 /** Everything about the pixels and the encoding of one file. The same plan gives the same bytes. */
 export const RenderPlanSchema = z.object({
@@ -64,6 +74,17 @@ export const RenderPlanSchema = z.object({
   grid: z.object({ columns: z.int(), rows: z.int(), piece: DimensionsSchema, bridge: z.int().min(0) }).nullable(),
   /** The panel at the end of a strip that shows the whole picture: its pixels across, and what it is drawn with. */
   closing: z.object({ width: z.int().positive(), window: WindowSchema, backing: OpaqueBackingSchema }).nullable(),
+  /** What is done to the picture for its small size; null where it stays as scaling makes it. */
+  finish: TreatmentSchema.omit({ border: true })
+    .extend({
+      /** How many times the output's dimensions it is sharpened at: what the original has the pixels for. */
+      oversize: z.number().min(1),
+      /** Pixels of the output to one of the file: less than 1 in a proof. */
+      scale: z.number().positive(),
+    })
+    .nullable(),
+  /** A line along the edges of what it runs `around`; in output pixels, which are fractions in a proof. */
+  border: BorderSchema.extend({ width: z.number().positive(), around: z.array(RectSchema) }).nullable(),
   /** Colour behind transparent parts, `#rrggbb`; null keeps them transparent. */
   flatten: z.string().nullable(),
   encoding: z.object({
@@ -93,13 +114,21 @@ export interface FrameToPlan {
   original: Pick<Original, 'sha256' | 'width' | 'height' | 'hasAlpha' | 'trim' | 'marks'>;
   place: Place;
   settings: FrameSettings;
+  /** How it is finished; left out, it stays plain. */
+  treatment?: Treatment;
   /** Share of the limit that is left free, 0..1. */
   headroom?: number;
 }
 
 /** The plan of one frame at its full dimensions. */
-export function planFrame({ original, place, settings, headroom = defaultHeadroom }: FrameToPlan): RenderPlan {
-  const window = frameWindow(original, place, settings);
+export function planFrame({
+  original,
+  place,
+  settings,
+  treatment = plainTreatment,
+  headroom = defaultHeadroom,
+}: FrameToPlan): RenderPlan {
+  const window = frameWindow(original, place, { ...settings, border: treatment.border });
   const output = frameDimensions(place, original, settings);
   const isTransparent = original.hasAlpha || settings.backing?.kind === 'transparent' || isCutOut(place, settings);
   const needsFlattening = settings.flatten !== null || !carriesTransparency(settings.format);
@@ -113,6 +142,12 @@ export function planFrame({ original, place, settings, headroom = defaultHeadroo
     stretch: settings.stretch,
     shape: shapeOf(place, settings, output),
     grid: gridOf(place, settings),
+    finish: finishOf(
+      treatment,
+      window,
+      openingOf(place, original, { ...settings, border: treatment.border }).dimensions,
+    ),
+    border: borderAround(borderOf(place, treatment.border), gridOf(place, settings), output),
     closing: closingPanel(original, place, settings, window),
     flatten: isTransparent && needsFlattening ? (settings.flatten ?? flattenColour) : null,
     encoding: {
@@ -124,9 +159,35 @@ export function planFrame({ original, place, settings, headroom = defaultHeadroo
   };
 }
 
+/** Beyond so many pixels of output a file is no small size that wants finishing, and would not fit into memory. */
+export const mostFinished = 100_000_000;
+/** What is enlarged for sharpening has at most so many pixels. */
+const mostEnlarged = 60_000_000;
+
+/** A treatment as far as the original has the pixels for it; null where nothing is done. */
+function finishOf({ border: _, ...treatment }: Treatment, window: Window, opening: Dimensions): RenderPlan['finish'] {
+  const area = opening.width * opening.height;
+  if (changesNothing({ ...treatment, border: null }) || area > mostFinished) return null;
+  return { ...treatment, oversize: settle(oversizeFor(treatment, window, opening)), scale: 1 };
+}
+
+/** How many times its dimensions a frame is sharpened at: never more than the original has the pixels for. */
+export function oversizeFor({ oversize }: Pick<Treatment, 'oversize'>, window: Window, opening: Dimensions): number {
+  const there = 1 / enlargement(window, opening);
+  const bearable = Math.sqrt(mostEnlarged / (opening.width * opening.height));
+  return Math.max(1, Math.min(oversize, there, bearable));
+}
+
 /** Whether a frame is delivered as its shape, with nothing round it; pieces of one picture never are. */
 export const isCutOut = (place: Pick<Place, 'shape' | 'group'>, { cutOut }: Pick<FrameSettings, 'cutOut'>): boolean =>
   cutOut && place.shape !== 'rectangle' && !place.group;
+
+/** A border with the rectangles that it runs inside of: the whole file, or every piece of it. */
+function borderAround(border: Border | null, grid: Grid | null, output: Dimensions): RenderPlan['border'] {
+  if (!border) return null;
+  const pieces = grid && border.round === 'pieces' ? piecesOf(grid) : [{ left: 0, top: 0, ...output }];
+  return { ...border, around: pieces };
+}
 
 /** The panel after the last of a strip: the whole picture, turned and mirrored as the strip is. Null where it has none. */
 export function closingPanel(
@@ -154,6 +215,7 @@ export function besideClosing(plan: RenderPlan): { strip: RenderPlan; closing: R
     output: { width: across, height: plan.output.height },
     closing: null,
     grid: null,
+    border: null,
   });
   return { strip: part(plan.output.width - width), closing: { ...part(width), window, backing } };
 }
@@ -175,9 +237,20 @@ export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {
     radius: plan.shape.radius * factor,
     ring: plan.shape.ring && { ...plan.shape.ring, width: plan.shape.ring.width * factor },
   };
+  const finish = plan.finish && { ...plan.finish, scale: plan.finish.scale * factor };
+  const border = plan.border && {
+    ...plan.border,
+    width: plan.border.width * factor,
+    around: plan.border.around.map(({ left, top, width, height }) => ({
+      left: left * factor,
+      top: top * factor,
+      width: width * factor,
+      height: height * factor,
+    })),
+  };
   const closing = plan.closing && {
     ...plan.closing,
     width: Math.min(scaled(plan.closing.width), Math.max(1, output.width - 1)),
   };
-  return { ...plan, output, grid: null, shape, closing };
+  return { ...plan, output, grid: null, shape, closing, finish, border };
 }

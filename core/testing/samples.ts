@@ -36,6 +36,8 @@ export function sampleOriginal(values: Partial<Original> = {}): Original {
     createdAt: '2026-11-25T08:00:00.000Z',
     marks: [],
     trim: null,
+    finishId: null,
+    blend: null,
     version: 1,
     ...values,
   };

@@ -31,11 +31,13 @@ export function deliveriesRouter({ db, book, queue }: Services): Router {
     const project = found(await openProject(db, projectId), 'This project');
     const problem = patternProblem(pattern);
     if (problem) throw new Refusal(problem);
-    const { places, planOf } = await book.open();
-    const wanted = (await framesOfProject(db, projectId)).flatMap(({ frame, original }) => {
+    const { places, planOf, treatmentOf } = await book.open();
+    const wanted = (await framesOfProject(db, projectId)).flatMap((framed) => {
+      const { frame, original } = framed;
       const at = places.get(frame.placeId);
-      const plan = planOf(frame, original);
-      return at && plan && (!frameIds || frameIds.includes(frame.id)) ? [{ frame, original, at, plan }] : [];
+      const plan = planOf(framed);
+      const treatment = treatmentOf(framed);
+      return at && plan && (!frameIds || frameIds.includes(frame.id)) ? [{ frame, original, at, plan, treatment }] : [];
     });
     if (wanted.length === 0)
       throw new Refusal('There is no frame to deliver. Choose a picture and a place for it first.');
@@ -43,8 +45,8 @@ export function deliveriesRouter({ db, book, queue }: Services): Router {
       piecesInOrder(at.place, frame).map((piece) => ({ frame, original, at, plan, piece })),
     );
     const blocked = new Map(
-      wanted.map(({ frame, original, at }) => {
-        const findings = frameFindings({ original, place: at.place, settings: frame, weight: null });
+      wanted.map(({ frame, original, at, treatment }) => {
+        const findings = frameFindings({ original, place: at.place, settings: frame, treatment, weight: null });
         return [frame.id, findings.filter((one) => one.level === 'blocker').map((one) => one.text)];
       }),
     );

@@ -1,35 +1,64 @@
 import { openingOf } from '@inkwell/core/framing';
 import { boundsOf, clampWindow } from '@inkwell/core/geometry';
-import { type Frame, type FrameChange, FrameChangeSchema, type Original, type Place } from '@inkwell/core/model';
-import { planHash } from '@inkwell/core/planning';
+import { type Border, type FrameChange, FrameChangeSchema, type Place } from '@inkwell/core/model';
+import { plainPlan, planHash } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
+import { partOfPicture } from '../imaging/partOfPicture.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
-import { findFrame, saveFrame } from '../store/frames.ts';
+import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
 import { found, idOf } from './params.ts';
 
 const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
-const ProofSchema = z.object({ plan: z.string(), width: z.coerce.number().int().min(16).max(4000) });
+const AskedPlanSchema = z.object({ plan: z.string(), finish: z.enum(['own', 'plain']).default('own') });
+const ProofSchema = AskedPlanSchema.extend({ width: z.coerce.number().int().min(16).max(4000) });
+const side = z.coerce.number().int().min(1).max(4000);
+const start = z.coerce.number().int().min(0);
+const PixelsSchema = z.object({
+  plan: z.string(),
+  stage: z.enum(['plain', 'enlarged']),
+  oversize: z.coerce.number().min(1).max(4).default(1),
+  left: start.default(0),
+  top: start.default(0),
+  width: side.optional(),
+  height: side.optional(),
+});
 
 /** The change as it is kept: a window that is set lies where it may, and was moved by hand unless the change says otherwise. */
-function settledChange(frame: Frame, change: FrameChange, original: Original, place: Place): FrameChange {
+function settledChange(
+  { frame, original }: FramedPicture,
+  change: FrameChange,
+  place: Place,
+  border: Border | null,
+): FrameChange {
   if (!change.window) return change;
-  const settings = { ...frame, ...change };
+  const settings = { ...frame, ...change, border };
   const bounds = boundsOf(original, settings.backing);
   const window = clampWindow(change.window, bounds, openingOf(place, original, settings).dimensions);
   return { composed: false, ...change, window };
 }
 
-export function framesRouter({ db, book, proofs }: Services): Router {
+export function framesRouter({ db, book, proofs, copies }: Services): Router {
   const router = Router();
+
+  /** The plan of a frame, finished or plain, if it is still the one that was asked for. */
+  const planAsked = async (id: string, { plan: hash, finish }: z.infer<typeof AskedPlanSchema>) => {
+    const framed = found(await findFrame(db, id), 'This frame');
+    const plan = found((await book.open()).planOf(framed), 'The place of this frame');
+    const asked = finish === 'plain' ? plainPlan(plan) : plan;
+    if (planHash(asked) !== hash) throw new Refusal('The frame has changed since this was asked for.', 409);
+    return asked;
+  };
 
   router.patch('/:id', async (request, response) => {
     const { version, change } = SaveSchema.parse(request.body);
-    const { frame, original } = found(await findFrame(db, idOf(request)), 'This frame');
-    const { places } = await book.open();
+    const framed = found(await findFrame(db, idOf(request)), 'This frame');
+    const { frame } = framed;
+    const { places, treatmentOf } = await book.open();
     const { place } = found(places.get(frame.placeId), 'The place of this frame');
-    const saved = await saveFrame(db, frame.id, version, settledChange(frame, change, original, place));
+    const { border } = treatmentOf({ ...framed, frame: { ...frame, ...change } });
+    const saved = await saveFrame(db, frame.id, version, settledChange(framed, change, place, border));
     if (!saved) {
       const now = found(await findFrame(db, frame.id), 'This frame').frame;
       throw new Refusal('This frame was changed elsewhere meanwhile.', 409, { current: now });
@@ -40,12 +69,19 @@ export function framesRouter({ db, book, proofs }: Services): Router {
   // The address names the plan, so its picture never changes and may be kept by the browser for ever.
   router.get('/:id/proof', async (request, response) => {
     const asked = ProofSchema.parse(request.query);
-    const { frame, original } = found(await findFrame(db, idOf(request)), 'This frame');
-    const plan = found((await book.open()).planOf(frame, original), 'The place of this frame');
-    if (planHash(plan) !== asked.plan) throw new Refusal('The frame has changed since this proof was asked for.', 409);
-    const proof = await proofs.get(plan, asked.width);
+    const proof = await proofs.get(await planAsked(idOf(request), asked), asked.width);
     response.type(proof.type);
     response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
+  });
+
+  // Pixels for those who finish in the browser: of the plain picture, or of the same enlarged, without loss. Of a strip
+  // with a closing panel, the strip.
+  router.get('/:id/pixels', async (request, response) => {
+    const asked = PixelsSchema.parse(request.query);
+    const plan = await planAsked(idOf(request), { plan: asked.plan, finish: 'plain' });
+    const png = await partOfPicture(plan, asked, await copies.get(plan.original.sha256));
+    response.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
+    response.type('png').send(png);
   });
 
   return router;

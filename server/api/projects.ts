@@ -1,11 +1,12 @@
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
-import { FrameSettingsSchema, NameSchema, plainSettings } from '@inkwell/core/model';
+import { FrameSettingsSchema, NameSchema, ProjectSettingsSchema, plainSettings } from '@inkwell/core/model';
 import { firstGrid } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { knownDetails } from '../store/details.ts';
+import { knownFigures } from '../store/figures.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts';
 import {
   addProject,
@@ -14,6 +15,7 @@ import {
   listProjects,
   openProject,
   renameProject,
+  saveProjectSettings,
   setProjectDeleted,
 } from '../store/projects.ts';
 import { knownWeights } from '../store/weights.ts';
@@ -26,6 +28,7 @@ const ChangeFramesSchema = z.object({
     .default([]),
   remove: z.array(z.uuid()).max(2000).default([]),
 });
+const SettingsSchema = z.object({ version: z.int().positive(), change: ProjectSettingsSchema.partial() });
 const ChangeOriginalsSchema = z.object({
   add: z.array(z.uuid()).max(500).default([]),
   remove: z.array(z.uuid()).max(500).default([]),
@@ -52,6 +55,16 @@ export function projectsRouter({ db, book, queue }: Services): Router {
     const { name } = z.object({ name: NameSchema }).parse(request.body);
     found(await renameProject(db, idOf(request), name), 'This project');
     response.json(await openProject(db, idOf(request)));
+  });
+
+  router.patch('/:id/settings', async (request, response) => {
+    const { version, change } = SettingsSchema.parse(request.body);
+    const id = idOf(request);
+    const saved = await saveProjectSettings(db, id, version, change);
+    const project = found(await openProject(db, id), 'This project');
+    if (!saved)
+      throw new Refusal('The finish of this project was changed elsewhere meanwhile.', 409, { current: project });
+    response.json(project);
   });
 
   router.post('/:id/duplicate', async (request, response) => {
@@ -108,9 +121,9 @@ export function projectsRouter({ db, book, queue }: Services): Router {
   router.get('/:id/measured', async (request, response) => {
     const all = await framesOfProject(db, idOf(request));
     const { measuringOf } = await book.open();
-    const wanted = all.flatMap(({ frame, original }) => {
-      const measuring = measuringOf(frame, original);
-      return measuring ? [{ frameId: frame.id, ...measuring }] : [];
+    const wanted = all.flatMap((framed) => {
+      const measuring = measuringOf(framed);
+      return measuring ? [{ frameId: framed.frame.id, ...measuring }] : [];
     });
     const weights = await knownWeights(
       db,
@@ -120,15 +133,22 @@ export function projectsRouter({ db, book, queue }: Services): Router {
       db,
       wanted.map((one) => one.detail.hash),
     );
-    const answer = wanted.map(({ frameId, planHash, detail }) => ({
+    const figures = await knownFigures(
+      db,
+      wanted.map((one) => one.planHash),
+    );
+    const answer = wanted.map(({ frameId, planHash, plan, detail }) => ({
       frameId,
       planHash,
       weight: weights.get(planHash) ?? null,
       detail: detail.marks.length === 0 ? [] : (details.get(detail.hash) ?? null),
+      // Of a plain frame there is nothing to measure.
+      isFinished: plan.finish !== null,
+      figures: figures.get(planHash) ?? null,
     }));
-    for (const [index, { weight, detail }] of answer.entries()) {
+    for (const [index, { weight, detail, isFinished, figures }] of answer.entries()) {
       const one = wanted[index];
-      if (one && (!weight || !detail)) await queue.askMeasure(one.detail.hash, one.frameId);
+      if (one && (!weight || !detail || (isFinished && !figures))) await queue.askMeasure(one.detail.hash, one.frameId);
     }
     response.json(answer);
   });

@@ -11,6 +11,16 @@ const echoSide = 320;
 /** Slightly darker and paler than the picture, so that the picture stands out from its own echo. */
 const echoTone = { brightness: 0.9, saturation: 0.85 };
 
+/** An echo takes part in the tone of its picture; there is nothing in it to sharpen. */
+const unsharpened = ({ finish }: RenderPlan): RenderPlan['finish'] =>
+  finish && {
+    ...finish,
+    oversize: 1,
+    sharpen: { ...finish.sharpen, amount: 0 },
+    second: { ...finish.second, amount: 0 },
+    compensate: finish.compensate.kind === 'measured' ? { kind: 'off' } : finish.compensate,
+  };
+
 /** The window of the echo: as much of the picture as fills the frame, round the middle of what the frame shows. */
 export function echoPlan(plan: RenderPlan): RenderPlan {
   const { left, top, width, height } = plan.picture;
@@ -23,7 +33,17 @@ export function echoPlan(plan: RenderPlan): RenderPlan {
     height: Math.max(1, Math.round(pixels.height * share)),
   };
   const window = clampWindow(plan.window, bounds, opening.window);
-  return { ...plan, output, window, backing: null, shape: null, grid: null, flatten: null };
+  return {
+    ...plan,
+    output,
+    window,
+    finish: unsharpened(plan),
+    backing: null,
+    shape: null,
+    border: null,
+    grid: null,
+    flatten: null,
+  };
 }
 
 /** Makes an echo of the small picture that `echoPlan` asked for. */

@@ -53,9 +53,9 @@ export async function measureDetail(
 
 /** The rectangle that holds a mark in the file. */
 function inFile(mark: KeepMark, plan: RenderPlan): Rect {
-  const { window, margin } = planOpening(plan);
+  const { window, margins } = planOpening(plan);
   const { left, top, width, height } = markInFrame(mark, plan.window, window);
-  return { left: left + margin, top: top / plan.stretch + margin, width, height: height / plan.stretch };
+  return { left: left + margins.left, top: top / plan.stretch + margins.top, width, height: height / plan.stretch };
 }
 
 /** The luminance of a rectangle of the file, from a picture of the whole file at any scale. */

@@ -14,6 +14,8 @@ export function previewPlan(original: Pick<Original, 'sha256' | 'width' | 'heigh
     output: { width, height },
     stretch: 1,
     closing: null,
+    finish: null,
+    border: null,
     shape: null,
     grid: null,
     flatten: null,

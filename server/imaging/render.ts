@@ -3,6 +3,7 @@ import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { highestQualityThatFits } from '@inkwell/core/weighing';
 import { inTwos } from '../inTwos.ts';
 import { cutPieces } from './cutting.ts';
+import type { FinishWatch } from './finishing.ts';
 import { fromPixels, type Pixels } from './pixels.ts';
 import { renderPixels } from './renderPixels.ts';
 import { seamSteps } from './seams.ts';
@@ -48,8 +49,8 @@ export interface Rendered {
  * Carries out a plan to the finished files: each at the highest quality up to the plan's that fits its budget, all at the
  * lowest of these where they share it. Where nothing fits, the lightest files come back with `weight.fits` false.
  */
-export async function renderFiles(plan: RenderPlan, copy: WorkingCopy): Promise<Rendered> {
-  const { whole, cut } = await pixelsOf(plan, copy);
+export async function renderFiles(plan: RenderPlan, copy: WorkingCopy, watch?: FinishWatch): Promise<Rendered> {
+  const { whole, cut } = await pixelsOf(plan, copy, watch);
   const { budgetBytes, sharedQuality, quality } = plan.encoding;
   let [encodings, sketches] = [0, 0];
   let ceiling = quality;
@@ -81,8 +82,12 @@ export async function renderFiles(plan: RenderPlan, copy: WorkingCopy): Promise<
   return { pieces, seams: () => stepsOf(whole, plan, pieces), weight, encodings, sketches };
 }
 
-async function pixelsOf(plan: RenderPlan, copy: WorkingCopy): Promise<{ whole: Pixels; cut: Pixels[] }> {
-  const whole = await renderPixels(plan, copy);
+async function pixelsOf(
+  plan: RenderPlan,
+  copy: WorkingCopy,
+  watch?: FinishWatch,
+): Promise<{ whole: Pixels; cut: Pixels[] }> {
+  const whole = await renderPixels(plan, copy, watch);
   return { whole, cut: plan.grid ? await cutPieces(whole, plan.grid) : [whole] };
 }
 

@@ -1,6 +1,8 @@
+import type { ScalingKernel } from '@inkwell/core/model';
 import {
   asStored,
   besideClosing,
+  enlargedPlan,
   type Laying,
   layPicture,
   type Part,
@@ -11,15 +13,25 @@ import {
 } from '@inkwell/core/planning';
 import sharp, { type Sharp } from 'sharp';
 import { blurred, coloured, echoPlan } from './backing.ts';
+import { bordered } from './bordering.ts';
+import { type FinishWatch, finished, type Unfinished } from './finishing.ts';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
 import { shaped } from './shaping.ts';
 import { levelPath, type WorkingCopy } from './workingCopy.ts';
 
 /** Carries out a plan up to, not including, its encoding. */
-export async function renderPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
+export async function renderPixels(plan: RenderPlan, copy: WorkingCopy, watch?: FinishWatch): Promise<Pixels> {
   const { strip, closing } = besideClosing(plan);
-  const picture = await picturePixels(strip, copy);
-  return closing ? sideBySide(picture, await picturePixels(closing, copy)) : picture;
+  const picture = await picturePixels(strip, copy, watch);
+  const whole = closing ? await sideBySide(picture, await picturePixels(closing, copy)) : picture;
+  return plan.border ? bordered(whole, plan) : whole;
+}
+
+/** A plan's picture before it is finished, and the same enlarged for sharpening; null where it is not enlarged. */
+async function unfinishedPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Unfinished> {
+  const enlarged = enlargedPlan(plan);
+  const [plain, large] = await Promise.all([laidPixels(plan, copy), enlarged ? laidPixels(enlarged, copy) : null]);
+  return { plain, enlarged: large };
 }
 
 async function sideBySide(left: Pixels, right: Pixels): Promise<Pixels> {
@@ -40,22 +52,29 @@ async function sideBySide(left: Pixels, right: Pixels): Promise<Pixels> {
   return { data, width, height: left.height, channels };
 }
 
-async function picturePixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
+/** The picture as its window shows it, in the dimensions of the plan's opening. */
+export async function laidPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
   const laying = layPicture(plan);
-  const part = await upright(await resampled(laying.part, copy), copy);
+  const part = await upright(await resampled(laying.part, copy, plan.finish?.kernel), copy);
   const field = await withMargins(part, laying, plan.backing?.kind === 'mirrored edges');
-  const laid = await turned(field, laying, plan);
+  return turned(field, laying, plan);
+}
+
+async function picturePixels(plan: RenderPlan, copy: WorkingCopy, watch?: FinishWatch): Promise<Pixels> {
+  const laid = plan.finish
+    ? await finished(await unfinishedPixels(plan, copy), plan.finish, watch)
+    : await laidPixels(plan, copy);
   const done = await shaped(await onBacking(laid, plan, copy), plan);
   if (!plan.flatten || done.channels % 2 === 1) return done;
   return toPixels(fromPixels(done).flatten({ background: plan.flatten }));
 }
 
 /** The pixels of a part, from the working copy, still as they are stored. */
-async function resampled(part: Part, copy: WorkingCopy): Promise<Pixels> {
+async function resampled(part: Part, copy: WorkingCopy, kernel: ScalingKernel = 'lanczos3'): Promise<Pixels> {
   const { level, cut, resampleTo, trim } = sampling(asStored(part, copy.orientation), copy.levels);
   let picture = sharp(levelPath(copy, level), { limitInputPixels: false })
     .extract(cut)
-    .resize(resampleTo.width, resampleTo.height, { fit: 'fill', kernel: 'lanczos3' });
+    .resize(resampleTo.width, resampleTo.height, { fit: 'fill', kernel });
   if (trim) picture = picture.extract(trim);
   return toPixels(picture);
 }

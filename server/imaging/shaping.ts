@@ -7,15 +7,14 @@ import { fromPixels, type Pixels, toPixels } from './pixels.ts';
 export async function shaped(picture: Pixels, plan: RenderPlan): Promise<Pixels> {
   const { shape, output } = plan;
   if (!shape) return picture;
-  const { margin } = planOpening(plan);
+  const { margins } = planOpening(plan);
   const { ring } = shape;
-  const sides = { left: margin, top: margin, right: margin, bottom: margin };
   const framed =
-    margin > 0 && ring
+    margins.left > 0 && ring
       ? await toPixels(
           fromPixels(picture)
             .toColourspace('srgb')
-            .extend({ ...sides, background: ring.colour }),
+            .extend({ ...margins, background: ring.colour }),
         )
       : picture;
   const ringed = ring ? await painted(framed, svg(output, ringPath(shape, ring.width, output), ring.colour)) : framed;

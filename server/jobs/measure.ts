@@ -1,9 +1,12 @@
+import type { FinishFigures } from '@inkwell/core/model';
 import { measureDetail } from '../imaging/detail.ts';
 import { renderFiles } from '../imaging/render.ts';
+import { renderPixels } from '../imaging/renderPixels.ts';
 import type { WorkingCopies } from '../imaging/workingCopy.ts';
 import type { SpecBook } from '../specBook.ts';
 import type { Database } from '../store/database.ts';
 import { keepDetails, knownDetails } from '../store/details.ts';
+import { keepFigures, knownFigures } from '../store/figures.ts';
 import { findFrame } from '../store/frames.ts';
 import { keepWeight, knownWeights } from '../store/weights.ts';
 
@@ -13,12 +16,19 @@ import { keepWeight, knownWeights } from '../store/weights.ts';
  */
 export async function measure(db: Database, copies: WorkingCopies, book: SpecBook, frameId: string): Promise<void> {
   const found = await findFrame(db, frameId);
-  const measuring = found && (await book.open()).measuringOf(found.frame, found.original);
+  const measuring = found && (await book.open()).measuringOf(found);
   if (!measuring) return;
   const { plan, planHash, detail } = measuring;
   const copy = await copies.get(plan.original.sha256);
   if (detail.marks.length > 0 && (await knownDetails(db, [detail.hash])).size === 0) {
     await keepDetails(db, detail.hash, await measureDetail(plan, detail.marks, detail.shownWidths, copy));
   }
-  if ((await knownWeights(db, [planHash])).size === 0) await keepWeight(db, (await renderFiles(plan, copy)).weight);
+  const isWeighed = (await knownWeights(db, [planHash])).size > 0;
+  const isFigured = plan.finish === null || (await knownFigures(db, [planHash])).size > 0;
+  if (isWeighed && isFigured) return;
+  let figures: FinishFigures | null = null;
+  const watch = { figures: (measured: FinishFigures) => (figures = measured) };
+  if (isWeighed) await renderPixels(plan, copy, watch);
+  else await keepWeight(db, (await renderFiles(plan, copy, isFigured ? undefined : watch)).weight);
+  if (figures) await keepFigures(db, planHash, figures);
 }

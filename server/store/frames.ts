@@ -1,4 +1,4 @@
-import type { Frame, FrameChange, Original } from '@inkwell/core/model';
+import type { Frame, FrameChange, Original, Project } from '@inkwell/core/model';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database, Queryable } from './database.ts';
 import { toOriginal } from './originals.ts';
@@ -6,33 +6,38 @@ import { frames, originals, projectOriginals, projects } from './schema.ts';
 
 export type NewFrame = Omit<Frame, 'id' | 'version'>;
 
+/** A frame with what stands above it. */
+export interface FramedPicture {
+  frame: Frame;
+  original: Original;
+  project: Pick<Project, 'finishId'>;
+}
+
 /** A frame together with its original, unless either the original or the project was deleted. */
-export async function findFrame(db: Queryable, id: string): Promise<{ frame: Frame; original: Original } | null> {
+export async function findFrame(db: Queryable, id: string): Promise<FramedPicture | null> {
   const [row] = await db
-    .select({ frame: frames, original: originals })
+    .select({ frame: frames, original: originals, project: { finishId: projects.finishId } })
     .from(frames)
     .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
     .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)))
     .where(eq(frames.id, id));
-  return row ? { frame: row.frame, original: toOriginal(row.original) } : null;
+  return row ? { ...row, original: toOriginal(row.original) } : null;
 }
 
 /** All frames of a project in the order of its originals. */
-export async function framesOfProject(
-  db: Queryable,
-  projectId: string,
-): Promise<{ frame: Frame; original: Original }[]> {
+export async function framesOfProject(db: Queryable, projectId: string): Promise<FramedPicture[]> {
   const rows = await db
-    .select({ frame: frames, original: originals })
+    .select({ frame: frames, original: originals, project: { finishId: projects.finishId } })
     .from(frames)
     .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
+    .innerJoin(projects, eq(projects.id, frames.projectId))
     .leftJoin(
       projectOriginals,
       and(eq(projectOriginals.projectId, frames.projectId), eq(projectOriginals.originalId, frames.originalId)),
     )
     .where(eq(frames.projectId, projectId))
     .orderBy(asc(projectOriginals.position), asc(frames.placeId));
-  return rows.map((row) => ({ frame: row.frame, original: toOriginal(row.original) }));
+  return rows.map((row) => ({ ...row, original: toOriginal(row.original) }));
 }
 
 /** Adds frames and takes others out, at once. Frames that exist already are left as they are. */

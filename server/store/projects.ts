@@ -1,4 +1,5 @@
-import type { OpenProject, Project } from '@inkwell/core/model';
+import { plainFinishId } from '@inkwell/core/finishing';
+import type { OpenProject, Project, ProjectSettings } from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database, Queryable } from './database.ts';
 import { framesOfProject } from './frames.ts';
@@ -21,7 +22,8 @@ export async function listProjects(db: Queryable): Promise<Project[]> {
         frameCount: all.length,
         cover: all
           .filter((_, index) => index % Math.max(1, Math.ceil(all.length / coverFrames)) === 0)
-          .slice(0, coverFrames),
+          .slice(0, coverFrames)
+          .map(({ frame, original }) => ({ frame, original })),
       };
     }),
   );
@@ -46,8 +48,8 @@ export async function openProject(db: Queryable, id: string): Promise<OpenProjec
   };
 }
 
-export async function addProject(db: Queryable, name: string): Promise<string> {
-  const [row] = await db.insert(projects).values({ name }).returning({ id: projects.id });
+export async function addProject(db: Queryable, name: string, finishId = plainFinishId): Promise<string> {
+  const [row] = await db.insert(projects).values({ name, finishId }).returning({ id: projects.id });
   if (!row) throw new Error('The project was not stored.');
   return row.id;
 }
@@ -61,12 +63,27 @@ export async function renameProject(db: Queryable, id: string, name: string): Pr
   return rows.length > 0;
 }
 
+/** Saves settings changed on top of `version`. False where somebody else saved meanwhile, or the project is gone. */
+export async function saveProjectSettings(
+  db: Queryable,
+  id: string,
+  version: number,
+  change: Partial<ProjectSettings>,
+): Promise<boolean> {
+  const rows = await db
+    .update(projects)
+    .set({ ...change, version: sql`${projects.version} + 1`, changedAt: new Date() })
+    .where(and(alive(id), eq(projects.version, version)))
+    .returning({ id: projects.id });
+  return rows.length > 0;
+}
+
 /** A copy with the same originals and frames. Returns the new id, or null where there is no such project. */
 export async function duplicateProject(db: Database, id: string): Promise<string | null> {
   const project = await openProject(db, id);
   if (!project) return null;
   return db.transaction(async (tx) => {
-    const copy = await addProject(tx, `${project.name} copy`);
+    const copy = await addProject(tx, `${project.name} copy`, project.finishId);
     if (project.originals.length > 0) {
       const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
       await tx.insert(projectOriginals).values(chosen);

@@ -2,6 +2,7 @@ import type {
   Backing,
   DeliveryFormat,
   DetailKept,
+  FinishFigures,
   LeftOut,
   ManifestFile,
   Mark,
@@ -10,6 +11,7 @@ import type {
   OwnPlace,
   PieceOfWhole,
   Ring,
+  Treatment,
   Trim,
   Window,
 } from '@inkwell/core/model';
@@ -70,6 +72,8 @@ export const originals = pgTable(
     hasAlpha: boolean('has_alpha').notNull(),
     marks: jsonb('marks').$type<Mark[]>().notNull().default([]),
     trim: jsonb('trim').$type<Trim>(),
+    finishId: text('finish_id'),
+    blend: doublePrecision('blend'),
     version: integer('version').notNull().default(1),
     createdAt: moment('created_at').notNull().defaultNow(),
     deletedAt: moment('deleted_at'),
@@ -80,6 +84,8 @@ export const originals = pgTable(
 export const projects = pgTable('projects', {
   id: uuid('id').primaryKey().defaultRandom(),
   name: text('name').notNull(),
+  finishId: text('finish_id').notNull().default('plain'),
+  version: integer('version').notNull().default(1),
   createdAt: moment('created_at').notNull().defaultNow(),
   changedAt: moment('changed_at').notNull().defaultNow(),
   deletedAt: moment('deleted_at'),
@@ -122,6 +128,8 @@ export const frames = pgTable(
     bridged: boolean('bridged').notNull().default(false),
     sharedQuality: boolean('shared_quality').notNull().default(true),
     format: text('format').$type<DeliveryFormat>().notNull(),
+    finishId: text('finish_id'),
+    blend: doublePrecision('blend'),
     version: integer('version').notNull().default(1),
   },
   (table) => [unique('frames_one_per_place').on(table.projectId, table.originalId, table.placeId)],
@@ -145,6 +153,24 @@ export const ownPlaces = pgTable(
   },
   (table) => [unique('own_places_slug').on(table.sheetSlug, table.slug)],
 );
+
+/** Finishes that people made; those that ship are part of the program. */
+export const finishes = pgTable('finishes', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  name: text('name').notNull(),
+  description: text('description').notNull(),
+  treatment: jsonb('treatment').$type<Treatment>().notNull(),
+  version: integer('version').notNull().default(1),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
+});
+
+/** What finishing has done to a frame, as it was measured, by plan. */
+export const figures = pgTable('figures', {
+  planHash: text('plan_hash').primaryKey(),
+  figures: jsonb('figures').$type<FinishFigures>().notNull(),
+  measuredAt: moment('measured_at').notNull().defaultNow(),
+});
 
 /** Full-size encodings that were measured, by plan. */
 export const weights = pgTable('weights', {

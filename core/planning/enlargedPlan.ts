@@ -1,0 +1,20 @@
+import { planOpening } from './opening.ts';
+import type { RenderPlan } from './renderPlan.ts';
+
+/** Less than this is not worth another scaling. */
+const worthEnlarging = 1.05;
+
+/** The same frame left plain, its border included: what its finish is compared with. */
+export const plainPlan = (plan: RenderPlan): RenderPlan => ({ ...plan, finish: null });
+
+/** The plan of a picture at the dimensions at which it is sharpened, unfinished; null where nothing is gained by that. */
+export function enlargedPlan(plan: RenderPlan): RenderPlan | null {
+  const { finish } = plan;
+  if (!finish || finish.oversize < worthEnlarging) return null;
+  const { pixels } = planOpening(plan);
+  const output = {
+    width: Math.round(pixels.width * finish.oversize),
+    height: Math.round(pixels.height * finish.oversize),
+  };
+  return { ...plan, output, finish: null, border: null, shape: null, closing: null, grid: null, flatten: null };
+}

@@ -1,0 +1,57 @@
+import type { FinishFigures } from '@inkwell/core/model';
+import type { RenderPlan } from '@inkwell/core/planning';
+import { Piscina } from 'piscina';
+import type { FinishResult, FinishTask } from './finishTask.ts';
+import type { Pixels } from './pixels.ts';
+
+/** A picture as plain scaling makes it, and the same enlarged for sharpening. */
+export interface Unfinished {
+  plain: Pixels;
+  enlarged: Pixels | null;
+}
+
+/** Is told what finishing has done to a picture; that is only measured where somebody listens. */
+export interface FinishWatch {
+  figures(figures: FinishFigures): void;
+}
+
+const threads = 2;
+/** A thread that has had nothing to do for so long goes. */
+const idleMs = 30_000;
+
+let pool: Piscina<FinishTask, FinishResult> | null = null;
+
+/** Threads that finish pictures, started when the first is asked for. They do not keep the program alive. */
+function finishers(): Piscina<FinishTask, FinishResult> {
+  pool ??= new Piscina({
+    filename: new URL('./finishTask.ts', import.meta.url).href,
+    execArgv: ['--import', 'tsx'],
+    minThreads: 0,
+    maxThreads: threads,
+    idleTimeout: idleMs,
+  });
+  return pool;
+}
+
+/** Carries out a plan's finish. */
+export async function finished(
+  { plain, enlarged }: Unfinished,
+  { scale, ...treatment }: NonNullable<RenderPlan['finish']>,
+  watch?: FinishWatch,
+): Promise<Pixels> {
+  const ratio = enlarged ? { x: enlarged.width / plain.width, y: enlarged.height / plain.height } : { x: 1, y: 1 };
+  const { raster, figures } = await finishers().run({
+    picture: {
+      plain,
+      enlarged: enlarged && { raster: enlarged, left: 0, top: 0 },
+      ratio,
+      at: { left: 0, top: 0 },
+      scale,
+    },
+    treatment,
+    measured: watch !== undefined,
+  });
+  if (figures) watch?.figures(figures);
+  const { data, width, height, channels } = raster;
+  return { data: Buffer.from(data.buffer, data.byteOffset, data.byteLength), width, height, channels };
+}

@@ -1,0 +1,35 @@
+import { besideClosing, planOpening, type RenderPlan } from '@inkwell/core/planning';
+import { Refusal } from '../refusal.ts';
+import { fromPixels } from './pixels.ts';
+import { laidPixels } from './renderPixels.ts';
+import type { WorkingCopy } from './workingCopy.ts';
+
+/** Which part of which stage of a picture is wanted; without dimensions, all of it. */
+export interface PartAsked {
+  stage: 'plain' | 'enlarged';
+  oversize: number;
+  left: number;
+  top: number;
+  width?: number | undefined;
+  height?: number | undefined;
+}
+
+/** The longest side of what is drawn for somebody who looks at a part of it. */
+const longestSide = 12_000;
+
+/** Pixels of an unfinished picture as a PNG. @throws Refusal where the part lies outside of it */
+export async function partOfPicture(plan: RenderPlan, asked: PartAsked, copy: WorkingCopy): Promise<Buffer> {
+  const { strip } = besideClosing(plan);
+  const { pixels: opening } = planOpening(strip);
+  const times = asked.stage === 'enlarged' ? asked.oversize : 1;
+  const output = { width: Math.round(opening.width * times), height: Math.round(opening.height * times) };
+  if (Math.max(output.width, output.height) > longestSide) {
+    throw new Refusal(`The picture would be ${output.width} × ${output.height} px; a part of it cannot be shown.`);
+  }
+  const { left, top, width = output.width - left, height = output.height - top } = asked;
+  if (width < 1 || height < 1 || left + width > output.width || top + height > output.height) {
+    throw new Refusal(`That part lies outside of the picture, which is ${output.width} × ${output.height} px.`);
+  }
+  const picture = await laidPixels({ ...strip, output, shape: null, border: null, grid: null, flatten: null }, copy);
+  return fromPixels(picture).extract({ left, top, width, height }).png({ compressionLevel: 1 }).toBuffer();
+}

@@ -1,0 +1,183 @@
+import { acutanceOf, finishById, finishingReach, finishPixels } from '@inkwell/core/finishing';
+import { type Finish, FinishFiguresSchema, FinishSchema, type Treatment } from '@inkwell/core/model';
+import { plainPlan, planFrame, planHash, scalePlan } from '@inkwell/core/planning';
+import { histogramOf, luminancePlane, type Raster } from '@inkwell/core/seeing';
+import { byHand, samplePlace } from '@inkwell/core/testing';
+import sharp from 'sharp';
+import { expect, test } from 'vitest';
+import { fromPixels, type Pixels, toPixels } from '../imaging/pixels.ts';
+import { renderPixels } from '../imaging/renderPixels.ts';
+import { until } from '../testing/client.ts';
+import { chart, difference, noise } from '../testing/pictures.ts';
+import { startProgram } from '../testing/program.ts';
+
+const { client, services } = await startProgram();
+const crisp = finishById('crisp', []);
+const { name, description, treatment } = crisp;
+
+/** A soft picture with detail in every direction, as a camera makes it. */
+const photo = () => noise(2400, 1800).blur(3).linear(3, -256);
+const acutance = (pixels: Pixels) => acutanceOf(luminancePlane(pixels));
+
+async function pictured(treatment: Treatment, values: Parameters<typeof samplePlace>[0] = {}) {
+  const original = await client.original(await photo().png().toBuffer(), 'soft.png');
+  const place = samplePlace({ width: 600, height: 400, ...values });
+  const settings = byHand({ centreX: 1200, centreY: 900, span: 1500 }, { format: 'png' });
+  const plan = planFrame({ original, place, settings, treatment });
+  const copy = await services.copies.get(original.sha256);
+  return { original, plan, pixels: await renderPixels(plan, copy), copy };
+}
+
+test('a finished frame is crisper than a plain one, keeps its dimensions, and its proof shows the same', async () => {
+  const { plan, pixels, copy } = await pictured(treatment);
+  const plain = await renderPixels(plainPlan(plan), copy);
+  expect(pixels).toMatchObject({ width: 600, height: 400 });
+  expect(acutance(pixels)).toBeGreaterThan(1.1 * acutance(plain));
+  const proof = await renderPixels(scalePlan(plan, 0.5), copy);
+  expect(await difference(fromPixels(pixels).resize(300, 200), fromPixels(proof))).toBeLessThan(2.5);
+});
+
+test('what a browser finishes of a part differs from the server’s file by a level at most', async () => {
+  const original = await client.original(await photo().png().toBuffer(), 'live.png');
+  const project = await client.project('Live', [original], ['pipwire/single-image']);
+  const change = { finishId: 'crisp' };
+  await client.ask('PATCH', `/projects/${project.id}/settings`, { version: 1, change });
+  const [frame] = project.frames;
+  if (!frame) throw new Error('no frame');
+  const plan = (await services.book.open()).planOf({ frame, original, project: { finishId: 'crisp' } });
+  if (!plan?.finish) throw new Error('not finished');
+  const { scale, ...finish } = plan.finish;
+  const whole = await renderPixels(plan, await services.copies.get(original.sha256));
+
+  const hash = planHash(plainPlan(plan));
+  const raster = async (query: string): Promise<Raster> =>
+    toPixels(sharp(await client.bytes(`/frames/${frame.id}/pixels?plan=${hash}&${query}`)));
+  const plain = await raster('stage=plain');
+  expect(plain).toMatchObject(plan.output);
+  const rect = { left: 200, top: 150, width: 320, height: 240 };
+  const size = (length: number) => Math.round(length * finish.oversize);
+  const ratio = { x: size(plain.width) / plain.width, y: size(plain.height) / plain.height };
+  const margin = finishingReach(finish, ratio, scale);
+  const [left, top] = [Math.floor(rect.left * ratio.x) - margin, Math.floor(rect.top * ratio.y) - margin];
+  const [width, height] = [size(rect.width) + 2 * margin + 1, size(rect.height) + 2 * margin + 1];
+  const enlarged = await raster(
+    `stage=enlarged&oversize=${finish.oversize}&left=${left}&top=${top}&width=${width}&height=${height}`,
+  );
+  const part = finishPixels(
+    {
+      plain: await toPixels(fromPixels(plain as Pixels).extract(rect)),
+      enlarged: { raster: enlarged, left, top },
+      ratio,
+      at: rect,
+      scale,
+      histogram: histogramOf(plain),
+    },
+    finish,
+  ).raster;
+  const there = await toPixels(fromPixels(whole).extract(rect));
+  let [most, sum] = [0, 0];
+  for (let y = 1; y < rect.height - 1; y += 1) {
+    for (let x = 3; x < (rect.width - 1) * 3; x += 1) {
+      const by = Math.abs((part.data[y * rect.width * 3 + x] ?? 0) - (there.data[y * rect.width * 3 + x] ?? 0));
+      most = Math.max(most, by);
+      sum += by;
+    }
+  }
+  // The part is compensated by its own means, the file by those of the whole.
+  expect(most).toBeLessThanOrEqual(2);
+  expect(sum / (rect.width * rect.height * 3)).toBeLessThan(0.5);
+  expect(await client.ask('GET', `/frames/${frame.id}/pixels?plan=${hash}&stage=plain&left=5000`)).toMatchObject({
+    status: 422,
+  });
+
+  const Measured = { parse: (body: unknown) => (body as { frameId: string; figures: unknown }[])[0] };
+  const measured = await until(
+    async () => Measured.parse((await client.ask('GET', `/projects/${project.id}/measured`)).body),
+    (one) => one?.figures !== null,
+  );
+  const figures = FinishFiguresSchema.parse(measured?.figures);
+  expect(figures.finished.acutance).toBeGreaterThan(figures.plain.acutance);
+  expect(Math.abs(figures.finished.luminance - figures.plain.luminance)).toBeLessThan(0.1);
+  expect(figures.halo).toBeLessThanOrEqual(finish.halo);
+});
+
+test('a border outside leaves the dimensions and makes the picture smaller; inside it covers; on pieces it goes round each', async () => {
+  const border = {
+    width: 6,
+    colour: '#a8322a',
+    side: 'outside',
+    edges: { left: true, top: true, right: false, bottom: true },
+    round: 'whole',
+  } as const;
+  const plain = finishById('plain', []).treatment;
+  const at = async (pixels: Pixels, x: number, y: number) => [
+    ...(await fromPixels(pixels).extract({ left: x, top: y, width: 1, height: 1 }).removeAlpha().raw().toBuffer()),
+  ];
+  const red = [0xa8, 0x32, 0x2a];
+  const outside = await pictured({ ...plain, border });
+  expect(outside.pixels).toMatchObject({ width: 600, height: 400 });
+  for (const [x, y] of [
+    [0, 200],
+    [5, 200],
+    [300, 0],
+    [300, 399],
+  ] as const)
+    expect(await at(outside.pixels, x, y)).toEqual(red);
+  expect(await at(outside.pixels, 599, 200)).not.toEqual(red);
+  // What the border leaves shows what the window holds, to its edge.
+  const inner = fromPixels(outside.pixels).extract({ left: 6, top: 6, width: 594, height: 388 });
+  const rise = (1500 * 388) / 594;
+  const cut = { left: 450, top: Math.round(900 - rise / 2), width: 1500, height: Math.round(rise) };
+  expect(
+    await difference(
+      inner,
+      sharp(await photo().png().toBuffer())
+        .extract(cut)
+        .resize(594, 388, { fit: 'fill' }),
+    ),
+  ).toBeLessThan(3);
+
+  const inside = await pictured({ ...plain, border: { ...border, side: 'inside' } });
+  const bare = await pictured(plain);
+  expect(await at(inside.pixels, 2, 200)).toEqual(red);
+  expect(await at(inside.pixels, 300, 200)).toEqual(await at(bare.pixels, 300, 200));
+});
+
+test('finishes are kept, changed on a version, written to files and read again, and stay while they are used', async () => {
+  const made = FinishSchema.parse(
+    (await client.ask('POST', '/finishes', { name: 'Dune light', description, treatment })).body,
+  );
+  const save = (version: number, change: Partial<Finish>) =>
+    client.ask('PATCH', `/finishes/${made.id}`, { version, change });
+  expect(await save(1, { treatment: { ...treatment, blend: 0.9 } })).toMatchObject({ body: { version: 2 } });
+  expect(await save(1, { name: 'Late' })).toMatchObject({ status: 409, body: { current: { version: 2 } } });
+  expect(await client.ask('PATCH', '/finishes/crisp', { version: 1, change: { name: 'Mine' } })).toMatchObject({
+    status: 404,
+  });
+
+  const file = JSON.parse((await client.bytes(`/finishes/${made.id}/file`)).toString());
+  expect(file).toMatchObject({ inkwellFinish: 1, name: 'Dune light', treatment: { blend: 0.9 } });
+  const again = FinishSchema.parse((await client.ask('POST', '/finishes/import', file)).body);
+  expect(again).toMatchObject({ name: 'Dune light', version: 1, treatment: file.treatment });
+  expect(JSON.parse((await client.bytes('/finishes/crisp/file')).toString())).toMatchObject({ name });
+  const wrong = await client.ask('POST', '/finishes/import', {
+    ...file,
+    treatment: { ...file.treatment, oversize: 9 },
+  });
+  expect(wrong).toMatchObject({
+    status: 400,
+    body: { message: expect.stringContaining('Oversize is a number from 1 to 2.5.') },
+  });
+  expect(await client.ask('POST', '/finishes/import', { hello: 'there' })).toMatchObject({ status: 400 });
+
+  const original = await client.original(await chart(800, 600).png().toBuffer(), 'used.png');
+  const project = await client.project('Used', [original], ['sunpane/square-post', 'pipwire/header']);
+  const settings = { version: 1, change: { finishId: made.id } };
+  expect(await client.ask('PATCH', `/projects/${project.id}/settings`, settings)).toMatchObject({
+    body: { finishId: made.id, version: 2 },
+  });
+  expect(await client.ask('PATCH', `/projects/${project.id}/settings`, settings)).toMatchObject({ status: 409 });
+  expect((await client.ask('GET', '/finishes')).body).toMatchObject({ uses: { [made.id]: 2 } });
+  expect(await client.ask('DELETE', `/finishes/${made.id}`)).toMatchObject({ status: 409 });
+  expect(await client.ask('DELETE', `/finishes/${again.id}`)).toMatchObject({ status: 204 });
+});

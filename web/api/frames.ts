@@ -1,3 +1,4 @@
+import type { Rect } from '@inkwell/core/geometry';
 import { type Frame, type FrameChange, FrameSchema } from '@inkwell/core/model';
 import { type Saved, save } from './client.ts';
 
@@ -6,5 +7,16 @@ export const saveFrame = (id: string, version: number, change: FrameChange): Pro
   save(FrameSchema, `/frames/${id}`, version, change);
 
 /** The proof of a frame's plan. The plan's hash makes the address change with every change of the picture. */
-export const proofUrl = (frameId: string, planHash: string, width: number) =>
-  `/api/frames/${frameId}/proof?plan=${planHash}&width=${width}`;
+export const proofUrl = (frameId: string, planHash: string, width: number, finish: 'own' | 'plain' = 'own') =>
+  `/api/frames/${frameId}/proof?plan=${planHash}&width=${width}${finish === 'plain' ? '&finish=plain' : ''}`;
+
+/** Pixels of a frame's unfinished picture: all of it as it is plain, or a part of it enlarged. */
+export const plainPixelsUrl = (frameId: string, plainHash: string) =>
+  `/api/frames/${frameId}/pixels?plan=${plainHash}&stage=plain`;
+export const enlargedPixelsUrl = (
+  frameId: string,
+  plainHash: string,
+  oversize: number,
+  { left, top, width, height }: Rect,
+) =>
+  `/api/frames/${frameId}/pixels?plan=${plainHash}&stage=enlarged&oversize=${oversize}&left=${left}&top=${top}&width=${width}&height=${height}`;

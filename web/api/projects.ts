@@ -1,13 +1,16 @@
 import {
   DetailKeptSchema,
+  FinishFiguresSchema,
   type FrameSettings,
+  type OpenProject,
   OpenProjectSchema,
   ProjectSchema,
+  type ProjectSettings,
   WeightSchema,
 } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, tell } from './client.ts';
+import { ask, type Saved, save, tell } from './client.ts';
 
 export function useProjects() {
   return useQuery({ queryKey: ['projects'], queryFn: () => ask(z.array(ProjectSchema), '/projects') });
@@ -16,6 +19,13 @@ export function useProjects() {
 export function useProject(id: string) {
   return useQuery({ queryKey: ['project', id], queryFn: () => ask(OpenProjectSchema, `/projects/${id}`) });
 }
+
+/** Saves what is set for a project, changed on top of `version`. @throws ApiError for everything but a conflict */
+export const saveProject = (
+  id: string,
+  version: number,
+  change: Partial<ProjectSettings>,
+): Promise<Saved<OpenProject>> => save(OpenProjectSchema, `/projects/${id}/settings`, version, change);
 
 export function useProjectActions() {
   const client = useQueryClient();
@@ -77,6 +87,9 @@ const MeasuredSchema = z.object({
   /** Null while it is being measured. */
   weight: WeightSchema.nullable(),
   detail: z.array(DetailKeptSchema).nullable(),
+  /** Only a finished frame has figures. */
+  isFinished: z.boolean(),
+  figures: FinishFiguresSchema.nullable(),
 });
 /** What was measured of a frame. */
 export type Measured = z.infer<typeof MeasuredSchema>;
@@ -89,6 +102,11 @@ export function useMeasured(projectId: string) {
     queryKey: ['measured', projectId],
     queryFn: () => ask(z.array(MeasuredSchema), `/projects/${projectId}/measured`),
     refetchInterval: ({ state }) =>
-      state.data?.some((one) => one.weight === null || one.detail === null) ? measuringPollMs : false,
+      state.data?.some(
+        ({ weight, detail, isFinished, figures }) =>
+          weight === null || detail === null || (isFinished && figures === null),
+      )
+        ? measuringPollMs
+        : false,
   });
 }

@@ -1,8 +1,9 @@
 import './FramePicture.css';
-import { ringOf, roundedRadius } from '@inkwell/core/framing';
+import { borderMargins, borderOf, type Margins, noMargins, ringOf, roundedRadius } from '@inkwell/core/framing';
 import { frameAxes, pictureBox } from '@inkwell/core/geometry';
 import {
   type Backing,
+  type Border,
   carriesTransparency,
   type Dimensions,
   type FrameSettings,
@@ -30,6 +31,8 @@ export function FramePicture(props: {
   output: Dimensions;
   window: Window;
   settings: FrameSettings;
+  /** Of the frame's finish. */
+  border: Border | null;
   /** The plan whose proof is shown; null while a hand moves the frame or a save is on its way. */
   planHash: string | null;
   width: number;
@@ -49,8 +52,17 @@ export function FramePicture(props: {
   const seeThrough = flatten === null && carriesTransparency(settings.format);
   const ring = ringOf(place, output, settings.ring);
   const closing = closingPanel(original, place, settings, window);
+  const outside = ring?.side === 'outside' ? ring.width : 0;
+  const drawn = borderOf(place, props.border);
+  const taken = borderMargins(drawn, output, closing !== null);
+  /** CSS pixels that ring and border take of the picture's room. */
+  const margins = {
+    left: (outside + taken.left) * scale,
+    top: (outside + taken.top) * scale,
+    right: (outside + taken.right) * scale,
+    bottom: (outside + taken.bottom) * scale,
+  };
   const strip = width - (closing?.width ?? 0) * scale;
-  const margin = ring?.side === 'outside' ? ring.width * scale : 0;
   const moved = { original, preview, stretch: settings.stretch, height };
   return (
     <span
@@ -66,8 +78,9 @@ export function FramePicture(props: {
     >
       {!proved && (
         <span className="moving-layers" style={{ borderRadius: rounding }}>
-          <MovedPicture {...moved} window={window} backing={backing} margin={margin} left={0} width={strip} />
-          {closing && <MovedPicture {...moved} {...closing} margin={0} left={strip} width={width - strip} />}
+          <MovedPicture {...moved} window={window} backing={backing} margins={margins} left={0} width={strip} />
+          {closing && <MovedPicture {...moved} {...closing} margins={noMargins} left={strip} width={width - strip} />}
+          {drawn && drawn.round === 'whole' && <MovedBorder border={drawn} scale={scale} />}
           {ring && (
             <svg className="moving-ring" viewBox={`0 0 ${output.width} ${output.height}`} aria-hidden="true">
               <path
@@ -103,13 +116,13 @@ function MovedPicture(props: {
   window: Window;
   backing: Backing | null;
   stretch: number;
-  margin: number;
+  margins: Margins;
   /** Where it lies, in CSS pixels. */
   left: number;
   width: number;
   height: number;
 }) {
-  const { original, preview, window, backing, stretch, margin, left, width, height } = props;
+  const { original, preview, window, backing, stretch, margins, left, width, height } = props;
   return (
     <span
       className="moved-picture"
@@ -121,9 +134,24 @@ function MovedPicture(props: {
         className="moving"
         decoding="sync"
         src={preview}
-        style={movedPreview(original, window, stretch, margin, { width, height })}
+        style={movedPreview(original, window, stretch, margins, { width, height })}
       />
     </span>
+  );
+}
+
+/** A border as it will be drawn, at least one pixel wide on the screen. */
+function MovedBorder({ border, scale }: { border: Border; scale: number }) {
+  const width = (on: boolean) => (on ? Math.max(1, Math.round(border.width * scale)) : 0);
+  const { left, top, right, bottom } = border.edges;
+  return (
+    <span
+      className="moving-border"
+      style={{
+        borderColor: border.colour,
+        borderWidth: `${width(top)}px ${width(right)}px ${width(bottom)}px ${width(left)}px`,
+      }}
+    />
   );
 }
 
@@ -136,20 +164,24 @@ function roundingOf({ shape, group }: Pick<Place, 'shape' | 'group'>, output: Di
 /**
  * Lays the preview of an original so that a box of CSS pixels shows what the window shows.
  *
- * @param margin CSS pixels of the box on each side that the window does not fill
+ * @param margins CSS pixels of the box that the window does not fill
  */
 function movedPreview(
   original: Original,
   window: Window,
   stretch: number,
-  margin: number,
+  margins: Margins,
   box: Dimensions,
 ): CSSProperties {
-  const scale = (box.width - 2 * margin) / window.span;
+  const inner = {
+    width: box.width - margins.left - margins.right,
+    height: box.height - margins.top - margins.bottom,
+  };
+  const scale = inner.width / window.span;
   const { across, down } = frameAxes(window);
   const [x, y] = [window.centreX * scale, window.centreY * scale];
-  const left = box.width / 2 - (across.x * x + across.y * y);
-  const top = box.height / 2 - (down.x * x + down.y * y) / stretch;
+  const left = margins.left + inner.width / 2 - (across.x * x + across.y * y);
+  const top = margins.top + inner.height / 2 - (down.x * x + down.y * y) / stretch;
   const trim = pictureBox(original);
   const right = original.width - trim.left - trim.width;
   const bottom = original.height - trim.top - trim.height;

@@ -3,6 +3,7 @@ import { Segmented } from 'antd';
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useStore } from 'zustand';
+import { useFinishes } from '../../api/finishes.ts';
 import { previewUrl } from '../../api/originals.ts';
 import { useMeasured } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
@@ -15,14 +16,16 @@ import { benchFrames } from './benchFrame.ts';
 import { CloseUp } from './CloseUp.tsx';
 import { Conflicts, MarkConflict } from './Conflicts.tsx';
 import { Reading } from './Reading.tsx';
-import { BenchProvider, useProjectBench } from './useBench.ts';
+import { BenchProvider, useFinishing, useProjectBench } from './useBench.ts';
 import { WallPart } from './WallPart.tsx';
 
 /** The original with all outlines on the left, the wall of finished pictures on the right, the reading of one below. */
 export function BenchScreen() {
   const project = useOpenProject();
   const places = usePlaces();
-  const store = useProjectBench(project);
+  const { data: known } = useFinishes();
+  const store = useProjectBench(project, known?.finishes);
+  const finishing = useFinishing(store, 'settings');
   const [search, setSearch] = useSearchParams();
   const { data: measured } = useMeasured(project.id);
 
@@ -33,8 +36,8 @@ export function BenchScreen() {
   const set = useStore(store, (bench) => (kept ? bench.settings.originals[kept.id] : undefined));
   const original = useMemo(() => kept && { ...kept, ...set }, [kept, set]);
   const frames = useMemo(
-    () => (original ? benchFrames(project.frames, original, places) : []),
-    [project.frames, original, places],
+    () => (original ? benchFrames(project.frames, original, places, finishing) : []),
+    [project.frames, original, places, finishing],
   );
   const chosen = frames.find((one) => one.frame.id === search.get('frame')) ?? frames[0];
   const surround: Surround = surroundOf(search.get('surround'));

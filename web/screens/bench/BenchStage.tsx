@@ -1,5 +1,4 @@
 import './BenchStage.css';
-import { frameWindow } from '@inkwell/core/framing';
 import { boundsOf, levellingTurn, type Point, type Rect, spreadOf, turnParts, turnTo } from '@inkwell/core/geometry';
 import type { Mark, Original, Trim } from '@inkwell/core/model';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -8,7 +7,7 @@ import { movingPreviewWidth } from '../../parts/FramePicture.tsx';
 import { OriginalStage } from '../../stage/OriginalStage.tsx';
 import type { Tool } from '../../stage/tools.ts';
 import { type Surround, surrounds } from '../../theme/palette.ts';
-import { type BenchFrame, openingFor } from './benchFrame.ts';
+import { type BenchFrame, openingFor, windowFor } from './benchFrame.ts';
 import { withMoved } from './benchState.ts';
 import { MarkPanel } from './MarkPanel.tsx';
 import { newMark } from './marks.ts';
@@ -43,7 +42,7 @@ export function BenchStage(props: {
         const set = settings[one.frame.id];
         const output = set && openingFor(one, set);
         if (!output) return [];
-        const window = frameWindow(original, one.at.place, set);
+        const window = windowFor({ ...one, original }, set);
         return [{ id: one.frame.id, window, output, grid: spreadOf(one.at.place, set) }];
       }),
     [frames, settings, original],

@@ -1,10 +1,10 @@
 import './Conflicts.css';
-import { frameWindow } from '@inkwell/core/framing';
 import { frameDimensions, windowRect } from '@inkwell/core/geometry';
 import { type FrameSettings, formatLabel, type Original } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { FramePicture } from '../../parts/FramePicture.tsx';
-import { type BenchFrame, openingFor } from './benchFrame.ts';
+import { type BenchFrame, openingFor, windowFor } from './benchFrame.ts';
+import { finishFor } from './finishing.ts';
 import { useBench, useBenchStore } from './useBench.ts';
 
 const pictureWidth = 110;
@@ -73,7 +73,7 @@ function Version({
   settings: FrameSettings;
   children: React.ReactNode;
 }) {
-  const window = frameWindow(one.original, one.at.place, settings);
+  const window = windowFor(one, settings);
   const rect = windowRect(window, openingFor(one, settings));
   return (
     <div className="row">
@@ -84,6 +84,7 @@ function Version({
         output={frameDimensions(one.at.place, one.original, settings)}
         window={window}
         settings={settings}
+        border={finishFor(one, settings).treatment.border}
         planHash={null}
         width={pictureWidth}
       />

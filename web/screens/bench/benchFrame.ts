@@ -1,12 +1,21 @@
-import { type OpeningSettings, openingOf } from '@inkwell/core/framing';
+import { frameWindow, openingOf } from '@inkwell/core/framing';
 import { boundsOf, largestWindow } from '@inkwell/core/geometry';
-import type { Dimensions, Frame, FrameChange, FrameSettings, Original, PlaceOfNetwork } from '@inkwell/core/model';
+import type {
+  Dimensions,
+  Frame,
+  FrameChange,
+  FrameSettings,
+  Original,
+  PlaceOfNetwork,
+  Window,
+} from '@inkwell/core/model';
 import equal from 'fast-deep-equal';
 import { useMemo } from 'react';
 import type { Measured } from '../../api/projects.ts';
 import { settingsOf } from './benchState.ts';
+import { type Finishing, finishFor } from './finishing.ts';
 import { type FrameFacts, frameFacts } from './frameFacts.ts';
-import { useBench, useSettings } from './useBench.ts';
+import { useBench, useBenchStore, useFinishing, useSettings } from './useBench.ts';
 
 /** A frame with all that the bench has to know about where it goes. */
 export interface BenchFrame {
@@ -14,25 +23,31 @@ export interface BenchFrame {
   /** With the marks and the trim that are set now. */
   original: Original;
   at: PlaceOfNetwork;
+  finishing: Finishing;
 }
 
 export function benchFrames(
   frames: readonly Frame[],
   original: Original,
   places: Map<string, PlaceOfNetwork>,
+  finishing: Finishing,
 ): BenchFrame[] {
   const order = [...places.keys()];
   return frames
     .flatMap((frame) => {
       const at = places.get(frame.placeId);
-      return at && frame.originalId === original.id ? [{ frame, original, at }] : [];
+      return at && frame.originalId === original.id ? [{ frame, original, at, finishing }] : [];
     })
     .sort((a, b) => order.indexOf(a.at.id) - order.indexOf(b.at.id));
 }
 
 /** What the window of a frame fills, for the geometry of windows. */
-export const openingFor = ({ original, at }: BenchFrame, settings: OpeningSettings): Dimensions =>
-  openingOf(at.place, original, settings).dimensions;
+export const openingFor = (one: BenchFrame, settings: FrameSettings): Dimensions =>
+  openingOf(one.at.place, one.original, { ...settings, border: finishFor(one, settings).treatment.border }).dimensions;
+
+/** The window of a frame: composed, or as it was set by hand. */
+export const windowFor = (one: BenchFrame, settings: FrameSettings): Window =>
+  frameWindow(one.original, one.at.place, { ...settings, border: finishFor(one, settings).treatment.border });
 
 /** What sets a frame back to the largest upright window in the middle of its picture. */
 export function resetChange(one: BenchFrame, settings: FrameSettings): FrameChange {
@@ -43,7 +58,7 @@ export function resetChange(one: BenchFrame, settings: FrameSettings): FrameChan
 /** What a picture of a frame is drawn from, whatever its width. */
 export const pictureOf = (
   { frame, original, at }: BenchFrame,
-  { output, window, settings, savedHash }: FrameState,
+  { output, window, settings, finish, savedHash }: FrameState,
 ) => ({
   frameId: frame.id,
   original,
@@ -51,6 +66,7 @@ export const pictureOf = (
   output,
   window,
   settings,
+  border: finish.treatment.border,
   planHash: savedHash,
 });
 
@@ -65,16 +81,18 @@ export function useFrameState(one: BenchFrame, measured: readonly Measured[] | u
   const settings = useSettings(one.frame.id);
   const saved = useBench((bench) => bench.saved.frames[one.frame.id]);
   const savedOriginal = useBench((bench) => bench.saved.originals[one.original.id]);
+  const savedFinishing = useFinishing(useBenchStore(), 'saved');
   const mine = measured?.find((each) => each.frameId === one.frame.id);
   return useMemo(() => {
     if (!settings) return null;
-    const { original, at } = one;
-    const { hash, ...facts } = frameFacts(original, at.place, settings, mine);
+    const { original } = one;
+    const { hash, ...facts } = frameFacts(one, settings, mine);
     const isSaved =
       saved !== undefined &&
       savedOriginal !== undefined &&
       equal(settingsOf.frames(saved), settings) &&
-      equal(settingsOf.originals(savedOriginal), settingsOf.originals(original));
+      equal(settingsOf.originals(savedOriginal), settingsOf.originals(original)) &&
+      equal(finishFor({ ...one, finishing: savedFinishing }, settings).treatment, facts.finish.treatment);
     return { ...facts, settings, savedHash: isSaved ? hash : null };
-  }, [one, settings, saved, savedOriginal, mine]);
+  }, [one, settings, saved, savedOriginal, savedFinishing, mine]);
 }

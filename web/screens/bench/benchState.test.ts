@@ -18,7 +18,8 @@ const frame = (index: 0 | 1, span: number, version = 1): Frame => ({
 });
 const at = (span: number) => ({ window: { centreX: 500, centreY: 500, span, turn: 0, mirror: false } });
 const all = (span: number) => ({ ...plainSettings, ...at(span), composed: false, format: 'jpeg' as const });
-const unsavedOf = (state: Parameters<typeof unsaved>[0]) => unsaved(state).frames;
+const unsavedOf = (state: Parameters<typeof unsaved>[0]) => unsaved(state, 'frames');
+const others = { projects: [], finishes: [] };
 
 const originalId = sampleOriginal().id;
 const picture = (marks: Mark[] = [], version = 1) => sampleOriginal({ marks, version });
@@ -40,7 +41,7 @@ function shelf(): Shelf {
 
 function bench(on: Shelf = shelf()) {
   const store = createBench('p', on);
-  store.getState().adopt({ frames: [frame(0, 100), frame(1, 200)], originals: [picture()] });
+  store.getState().adopt({ ...others, frames: [frame(0, 100), frame(1, 200)], originals: [picture()] });
   return store;
 }
 const span = (store: ReturnType<typeof bench>, index: 0 | 1) =>
@@ -78,7 +79,7 @@ describe('moving and undoing', () => {
   test('undoing one frame leaves alone what came from elsewhere for another', () => {
     const store = bench();
     store.getState().set('frames', ids[0], at(150));
-    store.getState().adopt({ frames: [frame(0, 100), frame(1, 777, 2)], originals: [picture()] });
+    store.getState().adopt({ ...others, frames: [frame(0, 100), frame(1, 777, 2)], originals: [picture()] });
     step(store, 'undo');
     expect([span(store, 0), span(store, 1)]).toEqual([100, 777]);
     step(store, 'redo');
@@ -132,7 +133,7 @@ describe('saving', () => {
     const store = bench();
     store.getState().set('frames', ids[0], at(300));
     store.getState().arrived('frames', frame(0, 300, 2), all(300));
-    store.getState().adopt({ frames: [frame(0, 100, 1), frame(1, 200)], originals: [picture()] });
+    store.getState().adopt({ ...others, frames: [frame(0, 100, 1), frame(1, 200)], originals: [picture()] });
     expect(span(store, 0)).toBe(300);
   });
 });
@@ -145,15 +146,16 @@ describe('marks of an original', () => {
     const store = bench(on);
     store.getState().set('originals', originalId, { marks: [mark(10)] });
     store.getState().set('frames', ids[0], at(150));
-    expect(unsaved(store.getState())).toMatchObject({
-      frames: [{ row: { id: ids[0] } }],
-      originals: [{ row: { id: originalId, version: 1 }, settings: { marks: [{ left: 10 }] } }],
-    });
-    store.getState().arrived('originals', picture([mark(10)], 2), { marks: [mark(10)], trim: null });
-    expect(unsaved(store.getState()).originals).toEqual([]);
+    expect(unsavedOf(store.getState())).toMatchObject([{ row: { id: ids[0] } }]);
+    expect(unsaved(store.getState(), 'originals')).toMatchObject([
+      { row: { id: originalId, version: 1 }, settings: { marks: [{ left: 10 }] } },
+    ]);
+    const sent = { marks: [mark(10)], trim: null, finishId: null, blend: null };
+    store.getState().arrived('originals', picture([mark(10)], 2), sent);
+    expect(unsaved(store.getState(), 'originals')).toEqual([]);
 
     const after = createBench('p', on);
-    after.getState().adopt({ frames: [frame(0, 100), frame(1, 200)], originals: [picture([mark(10)], 2)] });
+    after.getState().adopt({ ...others, frames: [frame(0, 100), frame(1, 200)], originals: [picture([mark(10)], 2)] });
     step(after, 'undo');
     expect([span(after, 0), marks(after)]).toEqual([100, [mark(10)]]);
     step(after, 'undo');
@@ -182,7 +184,8 @@ describe('marks of an original', () => {
     store.getState().set('originals', originalId, { marks: [mark(10)] });
     store.getState().conflict('originals', picture([mark(77)], 9));
     store.getState().set('frames', ids[0], at(150));
-    expect(unsaved(store.getState())).toMatchObject({ frames: [{}], originals: [] });
+    expect(unsavedOf(store.getState())).toMatchObject([{}]);
+    expect(unsaved(store.getState(), 'originals')).toEqual([]);
     store.getState().takeTheirs('originals', originalId);
     expect(marks(store)).toEqual([mark(77)]);
     expect(store.getState().saved.originals[originalId]?.version).toBe(9);
@@ -235,7 +238,7 @@ describe('over a reload', () => {
     before.getState().set('frames', ids[1], at(260));
 
     const after = createBench('p', on);
-    after.getState().adopt({ frames: [frame(0, 150, 2), frame(1, 200)], originals: [picture()] });
+    after.getState().adopt({ ...others, frames: [frame(0, 150, 2), frame(1, 200)], originals: [picture()] });
     expect(unsavedOf(after.getState())).toMatchObject([{ row: { id: ids[1], version: 1 }, settings: at(260) }]);
     step(after, 'undo');
     step(after, 'undo');
@@ -248,7 +251,7 @@ describe('over a reload', () => {
     const on = shelf();
     bench(on).getState().set('frames', ids[0], at(150));
     const after = createBench('p', on);
-    after.getState().adopt({ frames: [frame(0, 999, 7), frame(1, 200)], originals: [picture()] });
+    after.getState().adopt({ ...others, frames: [frame(0, 999, 7), frame(1, 200)], originals: [picture()] });
     expect(unsavedOf(after.getState())).toMatchObject([{ row: { version: 1 }, settings: at(150) }]);
   });
 
@@ -256,7 +259,7 @@ describe('over a reload', () => {
     const on = shelf();
     const store = bench(on);
     store.getState().set('frames', ids[0], at(150));
-    store.getState().adopt({ frames: [frame(1, 200)], originals: [picture()] });
+    store.getState().adopt({ ...others, frames: [frame(1, 200)], originals: [picture()] });
     step(store, 'undo');
     expect(Object.keys(store.getState().settings.frames)).toEqual([ids[1]]);
     on.setItem('inkwell.bench.p', '{"past": "nonsense"');

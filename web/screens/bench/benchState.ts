@@ -1,4 +1,16 @@
-import type { Frame, FrameSettings, Mark, Original, OriginalSettings, Region, Window } from '@inkwell/core/model';
+import type {
+  Finish,
+  FinishSettings,
+  Frame,
+  FrameSettings,
+  Mark,
+  Original,
+  OriginalSettings,
+  Project,
+  ProjectSettings,
+  Region,
+  Window,
+} from '@inkwell/core/model';
 import equal from 'fast-deep-equal';
 import { temporal } from 'zundo';
 import { createStore } from 'zustand';
@@ -14,12 +26,24 @@ import {
 } from './ledger.ts';
 import { keptRows, readKept, type Shelf } from './shelf.ts';
 
-/** What is edited on a bench: its frames, and the marks and trims of their originals. */
+/** What is edited on a bench: its frames, what is set on their originals and for the project, and finishes. */
 export interface Kinds {
   frames: { row: Frame; settings: FrameSettings };
   originals: { row: Original; settings: OriginalSettings };
+  projects: { row: Pick<Project, 'id' | 'version' | 'finishId'>; settings: ProjectSettings };
+  finishes: { row: Finish; settings: FinishSettings };
 }
 export type Kind = keyof Kinds;
+export const kinds = ['finishes', 'projects', 'originals', 'frames'] as const satisfies readonly Kind[];
+
+/** Something for every kind. */
+type ForAll<What extends { [K in Kind]: unknown }> = { [K in Kind]: What[K] };
+type Rows = ForAll<{ [K in Kind]: ById<Kinds[K]['row']> }>;
+export type Settings = ForAll<{ [K in Kind]: ById<Kinds[K]['settings']> }>;
+/** What the server has of everything that is edited. */
+export type Known = { [K in Kind]: readonly Kinds[K]['row'][] };
+
+const none = { frames: {}, originals: {}, projects: {}, finishes: {} };
 
 /** A window or a mark on its way. */
 export type Moving =
@@ -36,17 +60,17 @@ export function withMoved(marks: readonly Mark[], moving: Moving | null): Mark[]
 /** What the bench of one project knows, ahead of what the server has. */
 export interface Bench {
   /** How everything is set now: the part that undo and redo go over. */
-  settings: { [K in Kind]: ById<Kinds[K]['settings']> };
+  settings: Settings;
   /** Everything as the server has it. What is set otherwise is still to be saved. */
-  saved: { [K in Kind]: ById<Kinds[K]['row']> };
+  saved: Rows;
   /** What was changed elsewhere while it was changed here, as it is there. */
-  conflicts: { [K in Kind]: ById<Kinds[K]['row']> };
+  conflicts: Rows;
   /** What a hand or the arrow keys move: seen, but neither saved nor a step of undo until it rests. */
   moving: Moving | null;
   connection: 'fine' | 'saving' | 'offline';
 
   /** Takes over what the server has, except where this bench has changes of its own. */
-  adopt(project: { frames: readonly Frame[]; originals: readonly Original[] }): void;
+  adopt(known: Known): void;
   move(frameId: string, window: Window): void;
   moveMark(originalId: string, markId: string, region: Region): void;
   /** Ends a movement: what was moved becomes a step of undo and is saved. */
@@ -67,34 +91,10 @@ export interface Bench {
 const stepsKept = 60;
 
 export const settingsOf: { [K in Kind]: (row: Kinds[K]['row']) => Kinds[K]['settings'] } = {
-  frames: ({
-    window,
-    composed,
-    backing,
-    ring,
-    cutOut,
-    flatten,
-    stretch,
-    grid,
-    closing,
-    bridged,
-    sharedQuality,
-    format,
-  }) => ({
-    window,
-    composed,
-    backing,
-    ring,
-    cutOut,
-    flatten,
-    stretch,
-    grid,
-    closing,
-    bridged,
-    sharedQuality,
-    format,
-  }),
-  originals: ({ marks, trim }) => ({ marks, trim }),
+  frames: ({ id: _, projectId: __, originalId: ___, placeId: ____, version: _____, ...settings }) => settings,
+  originals: ({ marks, trim, finishId, blend }) => ({ marks, trim, finishId, blend }),
+  projects: ({ finishId }) => ({ finishId }),
+  finishes: ({ name, description, treatment }) => ({ name, description, treatment }),
 };
 
 type LedgerOf<K extends Kind> = Ledger<Kinds[K]['row'], Kinds[K]['settings']>;
@@ -128,27 +128,16 @@ export function createBench(projectId: string, shelf: Shelf) {
           };
         };
         return {
-          settings: { frames: {}, originals: {} },
-          saved: { frames: {}, originals: {} },
-          conflicts: { frames: {}, originals: {} },
+          settings: none,
+          saved: none,
+          conflicts: none,
           moving: null,
           connection: 'fine',
 
-          adopt({ frames, originals }) {
-            const bench = get();
-            const adopted = {
-              frames: adoptRows(ledgerOf(bench, 'frames'), frames, kept.unsaved.frames, settingsOf.frames),
-              originals: adoptRows(
-                ledgerOf(bench, 'originals'),
-                originals,
-                kept.unsaved.originals,
-                settingsOf.originals,
-              ),
-            };
-            settle({
-              settings: { frames: adopted.frames.settings, originals: adopted.originals.settings },
-              saved: { frames: adopted.frames.saved, originals: adopted.originals.saved },
-            });
+          adopt(known) {
+            const adopted = <K extends Kind>(kind: K): LedgerOf<K> =>
+              adoptRows(ledgerOf(get(), kind), known[kind], kept.unsaved[kind], settingsOf[kind]);
+            for (const kind of kinds) settle(withLedger(kind, adopted(kind)));
           },
           move(frameId, window) {
             set({ moving: { kind: 'window', frameId, window } });
@@ -214,13 +203,18 @@ export function createBench(projectId: string, shelf: Shelf) {
       },
       {
         partialize: ({ settings }) => ({ settings }),
-        equality: (a, b) => a.settings.frames === b.settings.frames && a.settings.originals === b.settings.originals,
+        equality: (a, b) => kinds.every((kind) => a.settings[kind] === b.settings[kind]),
         // A step holds only what it changed: undoing it must not touch what came from elsewhere meanwhile.
         diff: (from, to) => {
-          const frames = changedSettings(from.settings?.frames ?? {}, to.settings?.frames ?? {});
-          const originals = changedSettings(from.settings?.originals ?? {}, to.settings?.originals ?? {});
-          const isStep = Object.keys(frames).length + Object.keys(originals).length > 0;
-          return isStep ? { settings: { frames, originals } } : null;
+          const changed = <K extends Kind>(kind: K) =>
+            changedSettings<Kinds[K]['settings']>(from.settings?.[kind] ?? {}, to.settings?.[kind] ?? {});
+          const settings: Settings = {
+            frames: changed('frames'),
+            originals: changed('originals'),
+            projects: changed('projects'),
+            finishes: changed('finishes'),
+          };
+          return kinds.some((kind) => Object.keys(settings[kind]).length > 0) ? { settings } : null;
         },
         limit: stepsKept,
       },
@@ -236,9 +230,12 @@ export function createBench(projectId: string, shelf: Shelf) {
     const { pastStates, futureStates } = store.temporal.getState();
     const steps = (states: Partial<Pick<Bench, 'settings'>>[]) =>
       states.flatMap((state) => (state.settings ? [state.settings] : []));
+    const unsavedOf = <K extends Kind>(kind: K) => keptRows(unsavedRows(ledgerOf(bench, kind), settingsOf[kind]));
     const open = {
-      frames: keptRows(unsavedRows(ledgerOf(bench, 'frames'), settingsOf.frames)),
-      originals: keptRows(unsavedRows(ledgerOf(bench, 'originals'), settingsOf.originals)),
+      frames: unsavedOf('frames'),
+      originals: unsavedOf('originals'),
+      projects: unsavedOf('projects'),
+      finishes: unsavedOf('finishes'),
     };
     shelf.setItem(key, JSON.stringify({ unsaved: open, past: steps(pastStates), future: steps(futureStates) }));
   };
@@ -265,6 +262,8 @@ export function step(store: BenchStore, direction: 'undo' | 'redo'): void {
     settings: {
       frames: merged(before.frames, settings.frames, saved.frames),
       originals: merged(before.originals, settings.originals, saved.originals),
+      projects: merged(before.projects, settings.projects, saved.projects),
+      finishes: merged(before.finishes, settings.finishes, saved.finishes),
     },
     moving: null,
   });
@@ -273,13 +272,8 @@ export function step(store: BenchStore, direction: 'undo' | 'redo'): void {
 
 export type BenchStore = ReturnType<typeof createBench>;
 
-/** Everything that waits to be sent, leaving out what waits for a decision. */
-export function unsaved(bench: Bench) {
-  const { conflicts } = bench;
-  return {
-    frames: unsavedRows(ledgerOf(bench, 'frames'), settingsOf.frames).filter(({ row }) => !conflicts.frames[row.id]),
-    originals: unsavedRows(ledgerOf(bench, 'originals'), settingsOf.originals).filter(
-      ({ row }) => !conflicts.originals[row.id],
-    ),
-  };
+/** Rows of one kind that wait to be sent, leaving out what waits for a decision. */
+export function unsaved<K extends Kind>(bench: Bench, kind: K) {
+  const ledger = ledgerOf(bench, kind);
+  return unsavedRows(ledger, settingsOf[kind]).filter(({ row }) => !ledger.conflicts[row.id]);
 }

@@ -1,10 +1,23 @@
 import { frameFindings } from '@inkwell/core/checking';
+import type { ResolvedFinish } from '@inkwell/core/finishing';
 import { openingOf } from '@inkwell/core/framing';
 import { frameDimensions, type Grid, gridOf } from '@inkwell/core/geometry';
-import type { Dimensions, Finding, FrameSettings, Original, Place, Weight, Window } from '@inkwell/core/model';
-import { planFrame, planHash } from '@inkwell/core/planning';
+import type {
+  Dimensions,
+  Finding,
+  Finish,
+  FinishFigures,
+  FrameSettings,
+  Original,
+  Place,
+  PlaceOfNetwork,
+  Weight,
+  Window,
+} from '@inkwell/core/model';
+import { plainPlan, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import type { Measured } from '../../api/projects.ts';
+import { type Finishing, finishFor } from './finishing.ts';
 
 /** Everything that follows from how a frame is set. */
 export interface FrameFacts {
@@ -19,32 +32,45 @@ export interface FrameFacts {
   /** The number of every piece in the order of uploading, by reading order. */
   numbers: number[];
   hash: string;
+  /** How it is finished, and who says so. */
+  finish: ResolvedFinish;
+  /** What is carried out of that, or null where nothing is; with the oversize that the original has the pixels for. */
+  carried: RenderPlan['finish'];
+  /** What finishing has done; null while it is being measured, and of a plain frame. */
+  figures: FinishFigures | null;
+  /** The hash of the same frame left plain. */
+  plainHash: string;
   /** Null while it is being measured. */
   weight: Weight | null;
   findings: Finding[];
 }
 
-type Input = [Place, Original['marks'], Original['trim'], Measured | undefined];
+type Input = [Place, Original['marks'], Original['trim'], Measured | undefined, Finish, number];
 /** By the settings themselves: they are replaced, never changed, and the wall and the count in the head ask alike. */
 const known = new WeakMap<FrameSettings, { input: Input; facts: FrameFacts }>();
 
 /** @param measured what was measured of the frame, as it was set at that time */
 export function frameFacts(
-  original: Original,
-  place: Place,
+  one: { original: Original; at: PlaceOfNetwork; finishing: Finishing },
   settings: FrameSettings,
   measured: Measured | undefined,
 ): FrameFacts {
-  const input: Input = [place, original.marks, original.trim, measured];
+  const { original } = one;
+  const { place } = one.at;
+  const finish = finishFor(one, settings);
+  const { treatment } = finish;
+  const input: Input = [place, original.marks, original.trim, measured, finish.finish, treatment.blend];
   const before = known.get(settings);
-  if (before?.input.every((one, index) => one === input[index])) return before.facts;
-  const plan = planFrame({ original, place, settings });
+  if (before?.input.every((each, index) => each === input[index])) return before.facts;
+  const plan = planFrame({ original, place, settings, treatment });
   const hash = planHash(plan);
+  const framed = { ...settings, border: treatment.border };
   const fresh = measured?.planHash === hash ? measured : undefined;
   const weight = fresh?.weight ?? null;
+  const figures = fresh?.figures ?? null;
   const facts: FrameFacts = {
     window: plan.window,
-    opening: openingOf(place, original, settings).dimensions,
+    opening: openingOf(place, original, framed).dimensions,
     output: frameDimensions(place, original, settings),
     grid: gridOf(place, settings),
     numbers: piecesInOrder(place, settings)
@@ -52,8 +78,15 @@ export function frameFacts(
       .sort((a, b) => a.index - b.index)
       .map((piece) => piece.number),
     hash,
+    finish,
+    carried: plan.finish,
+    figures,
+    plainHash: planHash(plainPlan(plan)),
     weight,
-    findings: frameFindings({ original, place, settings, weight, detail: fresh?.detail ?? null }, plan.window),
+    findings: frameFindings(
+      { original, place, settings, treatment, weight, detail: fresh?.detail ?? null, figures },
+      plan.window,
+    ),
   };
   known.set(settings, { input, facts });
   return facts;

@@ -1,9 +1,8 @@
-import { frameWindow } from '@inkwell/core/framing';
 import { type Bounds, boundsOf, nudge, turnBy, zoomAbout } from '@inkwell/core/geometry';
 import type { Dimensions, FrameChange, FrameSettings, Window } from '@inkwell/core/model';
 import { panelRange } from '@inkwell/core/splitting';
 import { useEffect, useRef } from 'react';
-import { type BenchFrame, openingFor, resetChange } from './benchFrame.ts';
+import { type BenchFrame, openingFor, resetChange, windowFor } from './benchFrame.ts';
 import { step } from './benchState.ts';
 import { movingWindow, useBenchStore } from './useBench.ts';
 
@@ -95,7 +94,7 @@ export function useBenchKeys(props: {
       const { settings, move } = store.getState();
       const set = chosen && settings.frames[chosen.frame.id];
       if (!chosen || !set) return;
-      const now = movingWindow(store.getState(), chosen.frame.id) ?? frameWindow(chosen.original, chosen.at.place, set);
+      const now = movingWindow(store.getState(), chosen.frame.id) ?? windowFor(chosen, set);
       move(chosen.frame.id, change(now, boundsOf(chosen.original, set.backing), openingFor(chosen, set)));
       clearTimeout(rest);
       rest = setTimeout(() => store.getState().rest(), restMs);
@@ -110,7 +109,7 @@ export function useBenchKeys(props: {
       const { chosen } = latest.current;
       const set = chosen && store.getState().settings.frames[chosen.frame.id];
       if (!chosen || !set) return;
-      const now = frameWindow(chosen.original, chosen.at.place, set);
+      const now = windowFor(chosen, set);
       const window = change(now, boundsOf(chosen.original, set.backing), openingFor(chosen, set));
       store.getState().set('frames', chosen.frame.id, { window });
     };

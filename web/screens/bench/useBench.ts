@@ -1,12 +1,16 @@
-import type { Frame, FrameSettings, OpenProject, Original, Window } from '@inkwell/core/model';
+import { plainFinishId } from '@inkwell/core/finishing';
+import type { Finish, FrameSettings, OpenProject, Window } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { createContext, useContext, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import { useStore } from 'zustand';
-import { ApiError } from '../../api/client.ts';
+import { ApiError, type Saved } from '../../api/client.ts';
+import { type Finishes, saveFinish } from '../../api/finishes.ts';
 import { saveFrame } from '../../api/frames.ts';
 import { saveOriginal } from '../../api/originals.ts';
+import { saveProject } from '../../api/projects.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
-import { type Bench, type BenchStore, createBench, type Kind, unsaved } from './benchState.ts';
+import { type Bench, type BenchStore, createBench, type Kind, type Kinds, kinds, unsaved } from './benchState.ts';
+import type { Finishing } from './finishing.ts';
 
 const retryMs = 2500;
 const benches = new Map<string, BenchStore>();
@@ -34,15 +38,34 @@ export function useSettings(frameId: string): FrameSettings | undefined {
   return useMemo(() => (settings && window ? { ...settings, window, composed: false } : settings), [settings, window]);
 }
 
+/** The finishes and the project's choice, as they are set now on a bench, or as the server has them. */
+export function useFinishing(store: BenchStore, which: 'settings' | 'saved'): Finishing {
+  const projects = useStore(store, (bench) => bench[which].projects);
+  const rows = useStore(store, (bench) => bench.saved.finishes);
+  const settings = useStore(store, (bench) => bench[which].finishes);
+  return useMemo(
+    () => ({
+      project: Object.values(projects)[0] ?? { finishId: plainFinishId },
+      finishes: Object.values(rows).map((row) => ({ ...row, ...settings[row.id] })),
+    }),
+    [projects, rows, settings],
+  );
+}
+
 /** The bench of a project: kept while the page lives, fed with what the server has, and saved by itself. */
-export function useProjectBench(project: OpenProject): BenchStore {
+export function useProjectBench(project: OpenProject, finishes: readonly Finish[] | undefined): BenchStore {
   let store = benches.get(project.id);
   if (!store) {
     store = createBench(project.id, localStorage);
     benches.set(project.id, store);
   }
   const bench = store;
-  useLayoutEffect(() => bench.getState().adopt(project), [bench, project]);
+  useLayoutEffect(() => {
+    const { frames, originals } = project;
+    // Finishes that are still on their way must not be taken for gone, or what undo holds of them would be.
+    const known = finishes ?? Object.values(bench.getState().saved.finishes);
+    bench.getState().adopt({ frames, originals, projects: [project], finishes: known });
+  }, [bench, project, finishes]);
   useSaving(bench, project.id);
   return bench;
 }
@@ -54,34 +77,30 @@ interface Save {
   send: () => Promise<void>;
 }
 
-/** Everything that is to be sent now, as saves. Marks come first: frames are composed from them. */
-function savesOf(
-  store: BenchStore,
-  adopt: (row: Partial<Record<'frame', Frame> & Record<'original', Original>>) => void,
-): Save[] {
-  const { frames, originals } = unsaved(store.getState());
-  return [
-    ...originals.map(({ row, settings }) => ({
-      kind: 'originals' as const,
+/** How a row of each kind is sent. */
+const senders: {
+  [K in Kind]: (id: string, version: number, settings: Kinds[K]['settings']) => Promise<Saved<Kinds[K]['row']>>;
+} = {
+  frames: saveFrame,
+  originals: saveOriginal,
+  projects: saveProject,
+  finishes: saveFinish,
+};
+
+/** Everything that is to be sent now, as saves. Frames come last: they follow from all the rest. */
+function savesOf(store: BenchStore, adopt: <K extends Kind>(kind: K, row: Kinds[K]['row']) => void): Save[] {
+  const savesOfKind = <K extends Kind>(kind: K): Save[] =>
+    unsaved(store.getState(), kind).map(({ row, settings }) => ({
+      kind,
       id: row.id,
       async send() {
-        const result = await saveOriginal(row.id, row.version, settings);
-        if ('elsewhere' in result) return store.getState().conflict('originals', result.elsewhere);
-        store.getState().arrived('originals', result.done, settings);
-        adopt({ original: result.done });
+        const result = await senders[kind](row.id, row.version, settings);
+        if ('elsewhere' in result) return store.getState().conflict(kind, result.elsewhere);
+        store.getState().arrived(kind, result.done, settings);
+        adopt(kind, result.done);
       },
-    })),
-    ...frames.map(({ row, settings }) => ({
-      kind: 'frames' as const,
-      id: row.id,
-      async send() {
-        const result = await saveFrame(row.id, row.version, settings);
-        if ('elsewhere' in result) return store.getState().conflict('frames', result.elsewhere);
-        store.getState().arrived('frames', result.done, settings);
-        adopt({ frame: result.done });
-      },
-    })),
-  ];
+    }));
+  return kinds.flatMap((kind) => savesOfKind(kind));
 }
 
 /** Sends every change as soon as it rests, one save a row at a time. What cannot be sent is kept and tried again. */
@@ -94,19 +113,27 @@ function useSaving(store: BenchStore, projectId: string) {
     const underWay = new Set<string>();
     let retry: ReturnType<typeof setTimeout> | undefined;
 
-    const replaced = <Row extends { id: string }>(rows: Row[], row: Row | undefined) =>
-      row ? rows.map((one) => (one.id === row.id ? row : one)) : rows;
-    const adopt: Parameters<typeof savesOf>[1] = ({ frame, original }) => {
+    const replaced = <Row extends { id: string }>(rows: Row[], row: Row) =>
+      rows.map((one) => (one.id === row.id ? { ...one, ...row } : one));
+    const intoProject = (change: (project: OpenProject) => Partial<OpenProject>) =>
       client.setQueryData<OpenProject>(
         ['project', projectId],
-        (project) =>
-          project && {
-            ...project,
-            frames: replaced(project.frames, frame),
-            originals: replaced(project.originals, original),
-          },
+        (project) => project && { ...project, ...change(project) },
       );
+    const takers: { [K in Kind]: (row: Kinds[K]['row']) => void } = {
+      frames: (row) => intoProject((project) => ({ frames: replaced(project.frames, row) })),
+      originals: (row) => intoProject((project) => ({ originals: replaced(project.originals, row) })),
+      projects: ({ finishId, version }) => intoProject(() => ({ finishId, version })),
+      finishes: (row) =>
+        client.setQueryData<Finishes>(
+          ['finishes'],
+          (known) => known && { ...known, finishes: replaced(known.finishes, row) },
+        ),
+    };
+    const adopt = <K extends Kind>(kind: K, row: Kinds[K]['row']) => {
+      takers[kind](row);
       void client.invalidateQueries({ queryKey: ['measured', projectId] });
+      if (kind === 'projects') void client.invalidateQueries({ queryKey: ['finishes'] });
     };
 
     const saveAll = () => {

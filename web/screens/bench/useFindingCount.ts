@@ -3,23 +3,24 @@ import { useMemo } from 'react';
 import type { Measured } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
 import { frameFacts } from './frameFacts.ts';
-import { useBench } from './useBench.ts';
+import { useBench, useBenchStore, useFinishing } from './useBench.ts';
 
 /** How many frames of a project have findings, as they are set on the bench now. */
 export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {
   const places = usePlaces();
   const set = useBench((bench) => bench.settings);
+  const finishing = useFinishing(useBenchStore(), 'settings');
   return useMemo(
     () =>
       project.frames.filter((frame) => {
         const kept = project.originals.find((one) => one.id === frame.originalId);
-        const place = places.get(frame.placeId)?.place;
+        const at = places.get(frame.placeId);
         const settings = set.frames[frame.id];
-        if (!kept || !place || !settings) return false;
+        if (!kept || !at || !settings) return false;
         const original = { ...kept, ...set.originals[kept.id] };
         const mine = measured?.find((one) => one.frameId === frame.id);
-        return frameFacts(original, place, settings, mine).findings.length > 0;
+        return frameFacts({ original, at, finishing }, settings, mine).findings.length > 0;
       }).length,
-    [project, places, set, measured],
+    [project, places, set, finishing, measured],
   );
 }

@@ -32,8 +32,8 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
     treatment: {
       ...plainTreatment,
       oversize: 1.6,
-      sharpen: { amount: 0.9, radius: 0.7, threshold: 2 },
-      second: { amount: 0.8, radius: 0.4, threshold: 3 },
+      sharpen: { amount: 1.2, radius: 0.7, threshold: 5 },
+      second: { amount: 1, radius: 0.4, threshold: 4 },
       blend: 0.4,
       halo: 0.08,
     },
@@ -45,8 +45,8 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
     treatment: {
       ...plainTreatment,
       oversize: 1.6,
-      sharpen: { amount: 0.55, radius: 0.7, threshold: 4 },
-      second: { amount: 0.5, radius: 0.4, threshold: 5 },
+      sharpen: { amount: 0.8, radius: 0.7, threshold: 7 },
+      second: { amount: 0.6, radius: 0.4, threshold: 6 },
       blend: 0.2,
       halo: 0.04,
     },

@@ -12,7 +12,7 @@ import { found, idOf } from './params.ts';
 
 const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
 const AskedPlanSchema = z.object({ plan: z.string(), finish: z.enum(['own', 'plain']).default('own') });
-const ProofSchema = AskedPlanSchema.extend({ width: z.coerce.number().int().min(16).max(4000) });
+const ProofSchema = AskedPlanSchema.extend({ width: z.coerce.number().int().min(16).max(12_000) });
 const side = z.coerce.number().int().min(1).max(4000);
 const start = z.coerce.number().int().min(0);
 const PixelsSchema = z.object({

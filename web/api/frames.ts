@@ -1,4 +1,3 @@
-import type { Rect } from '@inkwell/core/geometry';
 import { type Frame, type FrameChange, FrameSchema } from '@inkwell/core/model';
 import { type Saved, save } from './client.ts';
 
@@ -10,13 +9,8 @@ export const saveFrame = (id: string, version: number, change: FrameChange): Pro
 export const proofUrl = (frameId: string, planHash: string, width: number, finish: 'own' | 'plain' = 'own') =>
   `/api/frames/${frameId}/proof?plan=${planHash}&width=${width}${finish === 'plain' ? '&finish=plain' : ''}`;
 
-/** Pixels of a frame's unfinished picture: all of it as it is plain, or a part of it enlarged. */
+/** Pixels of a frame's unfinished picture: all of it as it is plain, or enlarged; a part of that is added to the address. */
 export const plainPixelsUrl = (frameId: string, plainHash: string) =>
   `/api/frames/${frameId}/pixels?plan=${plainHash}&stage=plain`;
-export const enlargedPixelsUrl = (
-  frameId: string,
-  plainHash: string,
-  oversize: number,
-  { left, top, width, height }: Rect,
-) =>
-  `/api/frames/${frameId}/pixels?plan=${plainHash}&stage=enlarged&oversize=${oversize}&left=${left}&top=${top}&width=${width}&height=${height}`;
+export const enlargedPixelsUrl = (frameId: string, plainHash: string, oversize: number) =>
+  `/api/frames/${frameId}/pixels?plan=${plainHash}&stage=enlarged&oversize=${oversize}`;

@@ -14,7 +14,8 @@ import { BenchStage } from './BenchStage.tsx';
 import { BenchTools } from './BenchTools.tsx';
 import { benchFrames } from './benchFrame.ts';
 import { CloseUp } from './CloseUp.tsx';
-import { Conflicts, MarkConflict } from './Conflicts.tsx';
+import { Conflicts, MarkConflict, SettingsConflicts } from './Conflicts.tsx';
+import { FinishView } from './finish/FinishView.tsx';
 import { Reading } from './Reading.tsx';
 import { BenchProvider, useFinishing, useProjectBench } from './useBench.ts';
 import { WallPart } from './WallPart.tsx';
@@ -41,7 +42,7 @@ export function BenchScreen() {
   );
   const chosen = frames.find((one) => one.frame.id === search.get('frame')) ?? frames[0];
   const surround: Surround = surroundOf(search.get('surround'));
-  const close = search.get('view') === 'close';
+  const view = search.get('view');
   const onlyFindings = search.get('show') === 'findings';
 
   const go = (values: Record<string, string>) =>
@@ -56,6 +57,9 @@ export function BenchScreen() {
   /** Opens the close-up of a frame, or goes back to the wall. */
   const closeUp = (frameId: string | null) =>
     go(frameId ? { view: 'close', frame: frameId, ...(original ? { original: original.id } : {}) } : { view: 'wall' });
+  /** Opens a frame's plain and finished picture beside its finish. */
+  const openFinish = (frameId: string) =>
+    go({ view: 'finish', frame: frameId, ...(original ? { original: original.id } : {}) });
   const choose = (frameId: string) => go({ frame: frameId, ...(original ? { original: original.id } : {}) });
 
   if (!original) {
@@ -76,11 +80,20 @@ export function BenchScreen() {
           chosen={chosen}
           onChoose={choose}
           onCloseUp={closeUp}
+          onFinish={openFinish}
           measured={measured}
           onlyFindings={onlyFindings}
           onOnlyFindings={(only) => go({ show: only ? 'findings' : 'all' })}
         />
-        {close && chosen ? (
+        {view === 'finish' && chosen ? (
+          <FinishView
+            key={chosen.frame.id}
+            one={chosen}
+            measured={measured}
+            surround={surround}
+            onBack={() => closeUp(null)}
+          />
+        ) : view === 'close' && chosen ? (
           <CloseUp
             key={chosen.frame.id}
             one={chosen}
@@ -145,7 +158,16 @@ export function BenchScreen() {
         <div className="bench-reading">
           <Conflicts frames={frames} />
           <MarkConflict original={original} />
-          {chosen && <Reading key={chosen.frame.id} one={chosen} frames={frames} measured={measured} />}
+          <SettingsConflicts />
+          {chosen && (
+            <Reading
+              key={chosen.frame.id}
+              one={chosen}
+              frames={frames}
+              measured={measured}
+              onFinish={view === 'finish' ? null : () => openFinish(chosen.frame.id)}
+            />
+          )}
         </div>
       </div>
     </BenchProvider>

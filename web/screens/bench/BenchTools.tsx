@@ -17,6 +17,7 @@ export function BenchTools({
   chosen,
   onChoose,
   onCloseUp,
+  onFinish,
   measured,
   onlyFindings,
   onOnlyFindings,
@@ -25,6 +26,7 @@ export function BenchTools({
   chosen: BenchFrame | undefined;
   onChoose: (id: string) => void;
   onCloseUp: (frameId: string | null) => void;
+  onFinish: (frameId: string) => void;
   measured: readonly Measured[] | undefined;
   onlyFindings: boolean;
   onOnlyFindings: (only: boolean) => void;
@@ -38,7 +40,7 @@ export function BenchTools({
   const [listOpen, setListOpen] = useState(false);
   const [target, setTarget] = useState<HTMLElement | null>(null);
   useEffect(() => setTarget(document.getElementById('project-tools')), []);
-  useBenchKeys({ frames, chosen, onChoose, onCloseUp, onList: () => setListOpen((open) => !open) });
+  useBenchKeys({ frames, chosen, onChoose, onCloseUp, onFinish, onList: () => setListOpen((open) => !open) });
   if (!target) return null;
   const said = { fine: 'Saved', saving: 'Saving …', offline: 'Not connected: changes are kept here and sent later' }[
     connection

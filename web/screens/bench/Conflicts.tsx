@@ -30,6 +30,30 @@ export function MarkConflict({ original }: { original: Original }) {
   );
 }
 
+/** Finishes, and the project's choice of one, that were changed here and elsewhere at the same time. */
+export function SettingsConflicts() {
+  const finishes = useBench((bench) => bench.conflicts.finishes);
+  const projects = useBench((bench) => bench.conflicts.projects);
+  const store = useBenchStore();
+  const all = [
+    ...Object.values(finishes).map(({ id, name }) => ({ kind: 'finishes' as const, id, what: `The finish ${name}` })),
+    ...Object.values(projects).map(({ id }) => ({ kind: 'projects' as const, id, what: 'The finish of this project' })),
+  ];
+  return all.map(({ kind, id, what }) => (
+    <section key={id} role="alert" className="conflict">
+      <p>
+        <strong>{what} was changed elsewhere meanwhile.</strong> Your change is not saved. Which one shall it be?
+      </p>
+      <Button size="small" type="primary" onClick={() => store.getState().keepMine(kind, id)}>
+        Keep yours
+      </Button>
+      <Button size="small" onClick={() => store.getState().takeTheirs(kind, id)}>
+        Take the other
+      </Button>
+    </section>
+  ));
+}
+
 /** Frames that were changed here and elsewhere at the same time: both versions, and the choice between them. */
 export function Conflicts({ frames }: { frames: BenchFrame[] }) {
   const conflicts = useBench((bench) => bench.conflicts.frames);

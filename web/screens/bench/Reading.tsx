@@ -23,10 +23,13 @@ export function Reading({
   one,
   frames,
   measured,
+  onFinish,
 }: {
   one: BenchFrame;
   frames: readonly BenchFrame[];
   measured: readonly Measured[] | undefined;
+  /** Opens the finish of the frame; null where it is open, and where its window is not what it is about. */
+  onFinish: (() => void) | null;
 }) {
   const store = useBenchStore();
   const state = useFrameState(one, measured);
@@ -52,6 +55,11 @@ export function Reading({
             ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}${state.weight.quality === null ? '' : `, quality ${state.weight.quality}`}`
             : 'measuring the weight …'}
         </span>
+        {onFinish && (
+          <Button size="small" title="Plain and finished, side by side (F)" onClick={onFinish}>
+            Finish: {state.finish.finish.name}
+          </Button>
+        )}
         <Select<DeliveryFormat>
           size="small"
           aria-label="Format"
@@ -65,9 +73,13 @@ export function Reading({
           }))}
         />
       </div>
-      <Numbers one={one} state={state} />
-      <PiecesLine one={one} state={state} />
-      <ShapeLine one={one} state={state} />
+      {onFinish && (
+        <>
+          <Numbers one={one} state={state} />
+          <PiecesLine one={one} state={state} />
+          <ShapeLine one={one} state={state} />
+        </>
+      )}
       <ul className="reading-findings" aria-label="Findings">
         {findings.length === 0 && (
           <li className="quiet">

@@ -19,6 +19,7 @@ const keys: [string, string][] = [
   ['M', 'mirror'],
   [', and .', 'the frame before and after'],
   ['Enter', 'the frame as a close-up; Esc goes back, or puts a tool down'],
+  ['F', 'the frame plain and finished; P held shows it plain'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
   ['?', 'this list'],
@@ -81,6 +82,8 @@ export function useBenchKeys(props: {
   onChoose: (id: string) => void;
   /** The frame to be seen large; null goes back to the wall. */
   onCloseUp: (frameId: string | null) => void;
+  /** A frame's finish to be judged. */
+  onFinish: (frameId: string) => void;
   onList: () => void;
 }) {
   const store = useBenchStore();
@@ -155,6 +158,7 @@ export function useBenchKeys(props: {
         setChosen((one, settings) => morePanels(one, settings, event.shiftKey ? -1 : 1));
       else if (event.key === 'c') setChosen(() => ({ composed: true }));
       else if (event.key === 'Enter' && opensCloseUp(event.target)) openCloseUp(event.target);
+      else if (event.key === 'f' && latest.current.chosen) latest.current.onFinish(latest.current.chosen.frame.id);
       else if (event.key === 'Escape') latest.current.onCloseUp(null);
       else if (event.key === ',') chooseNext(-1);
       else if (event.key === '.') chooseNext(1);

@@ -1,0 +1,100 @@
+import { type Border, type Original, treatmentRanges } from '@inkwell/core/model';
+import { Checkbox, Select } from 'antd';
+import { ColourField } from '../../../parts/ColourField.tsx';
+import { palette } from '../../../theme/palette.ts';
+import { TuneField } from './TuneField.tsx';
+
+const firstBorder: Border = {
+  width: 4,
+  colour: palette.sheet.toLowerCase(),
+  side: 'inside',
+  edges: { left: true, top: true, right: true, bottom: true },
+  round: 'whole',
+};
+const edgeWords = { left: 'Left', top: 'Top', right: 'Right', bottom: 'Bottom' } as const;
+type Side = Border['side'] | 'none';
+
+/** A thin line round the picture. */
+export function BorderFields(props: {
+  border: Border | null;
+  original: Original;
+  disabled: boolean;
+  /** Of a frame that is cut, the border may go round every piece. */
+  isCut: boolean;
+  onSet: (border: Border | null) => void;
+}) {
+  const { border, original, disabled, isCut, onSet } = props;
+  return (
+    <div className="treatment">
+      <h4>Border</h4>
+      <div className="treatment-choice">
+        <span>Drawn</span>
+        <Select<Side>
+          size="small"
+          aria-label="Border"
+          disabled={disabled}
+          value={border?.side ?? 'none'}
+          options={[
+            { value: 'none', label: 'No border' },
+            { value: 'inside', label: 'Inside, over the picture' },
+            { value: 'outside', label: 'Outside of the picture' },
+          ]}
+          onChange={(side) => onSet(side === 'none' ? null : { ...(border ?? firstBorder), side })}
+        />
+      </div>
+      {border && (
+        <>
+          <TuneField
+            label="Border width"
+            hint="In pixels of the file; the file keeps its dimensions"
+            value={border.width}
+            least={treatmentRanges.border.least}
+            most={60}
+            step={1}
+            unit="px"
+            disabled={disabled}
+            onDrag={() => undefined}
+            onSet={(width) => onSet({ ...border, width: Math.round(width) })}
+          />
+          <div className="treatment-choice">
+            <span>Colour</span>
+            {disabled ? (
+              <span>{border.colour}</span>
+            ) : (
+              <ColourField
+                label="Colour of the border"
+                value={border.colour}
+                original={original}
+                onChange={(colour) => onSet({ ...border, colour })}
+              />
+            )}
+          </div>
+          <div className="treatment-choice">
+            <span>Edges</span>
+            <span>
+              {(Object.keys(edgeWords) as (keyof typeof edgeWords)[]).map((edge) => (
+                <Checkbox
+                  key={edge}
+                  disabled={disabled}
+                  checked={border.edges[edge]}
+                  onChange={({ target }) => onSet({ ...border, edges: { ...border.edges, [edge]: target.checked } })}
+                >
+                  {edgeWords[edge]}
+                </Checkbox>
+              ))}
+            </span>
+          </div>
+          {isCut && (
+            <Checkbox
+              disabled={disabled}
+              checked={border.round === 'pieces'}
+              onChange={({ target }) => onSet({ ...border, round: target.checked ? 'pieces' : 'whole' })}
+            >
+              Round every piece, not only the whole
+            </Checkbox>
+          )}
+        </>
+      )}
+    </div>
+  );
+}

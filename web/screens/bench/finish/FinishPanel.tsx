@@ -1,0 +1,213 @@
+import { noTone, tonePoints } from '@inkwell/core/finishing';
+import { FinishFileSchema, type FinishSettings, type Treatment } from '@inkwell/core/model';
+import { useQuery } from '@tanstack/react-query';
+import { App, Button, Input } from 'antd';
+import { useRef } from 'react';
+import { sentenceOf } from '../../../api/client.ts';
+import { finishFileUrl, useFinishActions, useFinishes } from '../../../api/finishes.ts';
+import { plainPixelsUrl, proofUrl } from '../../../api/frames.ts';
+import { NameField } from '../../../parts/NameField.tsx';
+import { useUndoNote } from '../../../parts/useUndoNote.tsx';
+import { theFinisher } from '../../../workers/theFinisher.ts';
+import type { BenchFrame, FrameState } from '../benchFrame.ts';
+import { useBench, useBenchStore } from '../useBench.ts';
+import { BorderFields } from './BorderFields.tsx';
+import { Figures } from './Figures.tsx';
+import { FinishChooser } from './FinishChooser.tsx';
+import { Histogram } from './Histogram.tsx';
+import { TreatmentFields } from './TreatmentFields.tsx';
+import { framesWith, touchedWords } from './touched.ts';
+
+const finishFindings = new Set(['over-sharpened', 'noise lifted', 'clipped', 'finish left out']);
+
+/** Chooses, judges and edits the finish of a frame. */
+export function FinishPanel(props: {
+  one: BenchFrame;
+  state: FrameState;
+  /** A treatment on its way; null when the hand has let go. */
+  onDraft: (treatment: Treatment | null) => void;
+}) {
+  const { one, state, onDraft } = props;
+  const { frame, original } = one;
+  const { finish, carried, figures } = state;
+  const { treatment } = finish;
+  const store = useBenchStore();
+  const actions = useFinishActions();
+  const note = useUndoNote();
+  const { notification } = App.useApp();
+  const file = useRef<HTMLInputElement>(null);
+  const { data: known } = useFinishes();
+  const plain = useHistogram(plainPixelsUrl(frame.id, state.plainHash));
+  const finished = useHistogram(state.savedHash && proofUrl(frame.id, state.savedHash, state.output.width));
+  const points = plain ? tonePoints(treatment.tone, plain) : null;
+  const { id, name, description, shipped } = finish.finish;
+
+  const setFinish = (change: Partial<FinishSettings>) => store.getState().set('finishes', id, change);
+  /** Gives a finish to whoever the one that holds now comes from. */
+  const choose = (finishId: string) => {
+    const bench = store.getState();
+    if (finish.from === 'frame') bench.set('frames', frame.id, { finishId });
+    else if (finish.from === 'original') bench.set('originals', original.id, { finishId });
+    else bench.set('projects', frame.projectId, { finishId });
+  };
+  const makeOwn = () =>
+    actions.add.mutate(
+      { name: `My ${name.toLowerCase()}`, description, treatment: finish.finish.treatment },
+      { onSuccess: (made) => choose(made.id), onError: note.failed },
+    );
+  const read = async (chosen: File) => {
+    const parsed = await chosen
+      .text()
+      .then(JSON.parse)
+      .catch(() => null);
+    const finishFile = FinishFileSchema.safeParse(parsed);
+    if (!finishFile.success) {
+      const first = finishFile.error.issues[0];
+      const where = first?.path.join(', ');
+      const problem = parsed === null ? 'It is no JSON.' : `${where ? `${where}: ` : ''}${first?.message}`;
+      notification.error({
+        title: `${chosen.name} is no finish`,
+        description: `${problem} A finish is a file that this program has exported.`,
+      });
+      return;
+    }
+    actions.read.mutate(finishFile.data, {
+      onSuccess: (made) => {
+        choose(made.id);
+        notification.success({ title: `${made.name} was read and is chosen now.` });
+      },
+      onError: (error) => notification.error({ title: 'Not read', description: sentenceOf(error) }),
+    });
+  };
+  const remove = () =>
+    actions.remove.mutate(id, {
+      onSuccess: () => note.done(`${name} was removed.`, () => actions.restore.mutateAsync(id)),
+      onError: note.failed,
+    });
+  const { blend: _, ...numbers } = treatment;
+  const kept = { ...numbers, blend: finish.finish.treatment.blend };
+  const cautions = state.findings.filter(({ kind }) => finishFindings.has(kind));
+  const less = carried && carried.oversize < treatment.oversize - 0.005 ? carried.oversize : null;
+  const here = useBench((bench) => framesWith(id, bench));
+  const uses = Math.max(here, known?.uses[id] ?? 0);
+  return (
+    <aside className="finish-panel" aria-label="Finish">
+      <FinishChooser
+        one={one}
+        state={state}
+        onDragBlend={(blend) => onDraft(blend === null ? null : { ...treatment, blend })}
+      />
+      <Histogram
+        plain={plain}
+        finished={carried ? finished : undefined}
+        points={points && points !== noTone ? points : null}
+      />
+      <Figures figures={figures} isFinished={carried !== null} />
+      {less !== null && (
+        <p className="small">
+          Sharpened at {less.toFixed(2)} times its dimensions instead of {treatment.oversize}: the original has no more
+          pixels here.
+        </p>
+      )}
+      {cautions.length > 0 && (
+        <ul className="finish-cautions small" aria-label="Cautions">
+          {cautions.map(({ kind, text, fix }) => (
+            <li key={kind} data-level="caution">
+              <strong>Caution</strong> {text}{' '}
+              {fix && (
+                <Button size="small" onClick={() => store.getState().set('frames', frame.id, fix.change)}>
+                  {fix.label}
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      <section className="finish-own" aria-label="The finish itself">
+        <div className="row spread">
+          <h3>
+            {shipped ? name : <NameField name={name} what="finish" onRename={(next) => setFinish({ name: next })} />}
+          </h3>
+          <span className="row">
+            <Button size="small" href={finishFileUrl(id)} download>
+              Export
+            </Button>
+            <Button size="small" onClick={() => file.current?.click()}>
+              Import …
+            </Button>
+          </span>
+          <input
+            ref={file}
+            type="file"
+            accept=".json,application/json"
+            aria-label="A finish to import"
+            className="unseen"
+            tabIndex={-1}
+            onChange={({ target }) => {
+              const [chosen] = target.files ?? [];
+              if (chosen) void read(chosen);
+              target.value = '';
+            }}
+          />
+        </div>
+        {shipped ? (
+          <p className="small">{description}</p>
+        ) : (
+          <Input.TextArea
+            size="small"
+            autoSize={{ minRows: 1, maxRows: 3 }}
+            aria-label="What this finish is for"
+            placeholder="What this finish is for"
+            maxLength={300}
+            key={description}
+            defaultValue={description}
+            onBlur={({ target }) => setFinish({ description: target.value.trim() })}
+          />
+        )}
+        {shipped ? (
+          <div className="row small">
+            <span className="quiet">It comes with the program and stays as it is.</span>
+            <Button size="small" type="primary" loading={actions.add.isPending} onClick={makeOwn}>
+              Make one of my own from it
+            </Button>
+          </div>
+        ) : (
+          <div className="row small spread">
+            <span className="quiet">{touchedWords(here, uses)}</span>
+            {uses === 0 && (
+              <Button size="small" onClick={remove}>
+                Remove
+              </Button>
+            )}
+          </div>
+        )}
+        <TreatmentFields
+          treatment={kept}
+          disabled={shipped}
+          points={points}
+          onDrag={(next) => onDraft(next && { ...next, blend: treatment.blend })}
+          onSet={(next) => setFinish({ treatment: next })}
+        />
+        <BorderFields
+          border={treatment.border}
+          original={original}
+          disabled={shipped}
+          isCut={state.grid !== null}
+          onSet={(border) => setFinish({ treatment: { ...kept, border } })}
+        />
+      </section>
+    </aside>
+  );
+}
+
+/** The histogram of a picture, counted in the worker. */
+function useHistogram(url: string | null) {
+  const { data } = useQuery({
+    queryKey: ['histogram', url],
+    queryFn: () => theFinisher().histogram(url ?? ''),
+    enabled: url !== null,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+  return data;
+}

@@ -1,0 +1,122 @@
+import { finishingReach, finishPixels } from '@inkwell/core/finishing';
+import type { Rect } from '@inkwell/core/geometry';
+import type { RenderPlan } from '@inkwell/core/planning';
+import { type Histogram, histogramOf, type Raster } from '@inkwell/core/seeing';
+import { expose, transfer } from 'comlink';
+
+/** What is finished in the browser while a hand moves a slider. */
+export interface PartToFinish {
+  /** Where the whole plain picture is, without loss. */
+  plainUrl: string;
+  /** Where a part of the picture is, enlarged by the finish's oversize: the address without the part. */
+  enlargedUrl: string;
+  finish: NonNullable<RenderPlan['finish']>;
+  /** The part that is looked at, in pixels of the file. */
+  rect: Rect;
+}
+
+/** The last of what was fetched under an address: sliders ask for the same pixels again and again. */
+const kept = new Map<string, Promise<Raster>>();
+const keptMost = 4;
+
+function rasterAt(url: string): Promise<Raster> {
+  const known = kept.get(url);
+  if (known) return known;
+  const made = fetchRaster(url);
+  kept.set(url, made);
+  made.catch(() => kept.delete(url));
+  for (const old of [...kept.keys()].slice(0, -keptMost)) kept.delete(old);
+  return made;
+}
+
+async function fetchRaster(url: string): Promise<Raster> {
+  const response = await fetch(url);
+  if (!response.ok) throw new Error(`The pixels could not be had (${response.status}).`);
+  // Numbers as they are in the file: not converted for the screen, and not multiplied by alpha.
+  const bitmap = await createImageBitmap(await response.blob(), {
+    colorSpaceConversion: 'none',
+    premultiplyAlpha: 'none',
+  });
+  const { width, height } = bitmap;
+  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true });
+  if (!context) throw new Error('This browser cannot draw in a worker.');
+  context.drawImage(bitmap, 0, 0);
+  bitmap.close();
+  return withoutAlpha({ data: context.getImageData(0, 0, width, height).data, width, height, channels: 4 });
+}
+
+/** The same in RGB where nothing is transparent: a channel less to go through. */
+function withoutAlpha(raster: Raster): Raster {
+  const { data, width, height } = raster;
+  for (let at = 3; at < data.length; at += 4) if (data[at] !== 255) return raster;
+  const colours = new Uint8ClampedArray(width * height * 3);
+  for (let from = 0, to = 0; from < data.length; from += 4, to += 3) {
+    colours[to] = data[from] as number;
+    colours[to + 1] = data[from + 1] as number;
+    colours[to + 2] = data[from + 2] as number;
+  }
+  return { data: colours, width, height, channels: 3 };
+}
+
+/** As a canvas takes it. */
+function withAlpha({ data, width, height, channels }: Raster): Uint8ClampedArray<ArrayBuffer> {
+  const pixels = new Uint8ClampedArray(width * height * 4).fill(255);
+  for (let from = 0, to = 0; to < pixels.length; from += channels, to += 4) {
+    for (let channel = 0; channel < channels; channel += 1) pixels[to + channel] = data[from + channel] as number;
+  }
+  return pixels;
+}
+
+const histograms = new WeakMap<Raster, Histogram>();
+function histogramKept(raster: Raster): Histogram {
+  const known = histograms.get(raster) ?? histogramOf(raster);
+  histograms.set(raster, known);
+  return known;
+}
+
+function cut({ data, width, channels }: Raster, rect: Rect): Raster {
+  const out = new Uint8ClampedArray(rect.width * rect.height * channels);
+  for (let y = 0; y < rect.height; y += 1) {
+    const from = ((rect.top + y) * width + rect.left) * channels;
+    out.set(data.subarray(from, from + rect.width * channels), y * rect.width * channels);
+  }
+  return { data: out, width: rect.width, height: rect.height, channels };
+}
+
+const finisher = {
+  /** A part of a picture, finished by the same arithmetic as the server's. RGBA, row by row. */
+  async finish({ plainUrl, enlargedUrl, finish, rect }: PartToFinish): Promise<Uint8ClampedArray<ArrayBuffer>> {
+    const { scale, ...treatment } = finish;
+    const plain = await rasterAt(plainUrl);
+    const isEnlarged = finish.oversize > 1;
+    const whole = {
+      width: Math.round(plain.width * finish.oversize),
+      height: Math.round(plain.height * finish.oversize),
+    };
+    const ratio = { x: whole.width / plain.width, y: whole.height / plain.height };
+    let enlarged = null;
+    if (isEnlarged) {
+      const margin = finishingReach(treatment, ratio, scale);
+      const left = Math.max(0, Math.floor(rect.left * ratio.x) - margin);
+      const top = Math.max(0, Math.floor(rect.top * ratio.y) - margin);
+      const right = Math.min(whole.width, Math.ceil((rect.left + rect.width) * ratio.x) + margin);
+      const bottom = Math.min(whole.height, Math.ceil((rect.top + rect.height) * ratio.y) + margin);
+      const part = `&left=${left}&top=${top}&width=${right - left}&height=${bottom - top}`;
+      enlarged = { raster: await rasterAt(enlargedUrl + part), left, top };
+    }
+    const { raster } = finishPixels(
+      { plain: cut(plain, rect), enlarged, ratio, at: rect, scale, histogram: histogramKept(plain) },
+      treatment,
+    );
+    const data = withAlpha(raster);
+    return transfer(data, [data.buffer]);
+  },
+
+  /** How many pixels of a picture have each level. */
+  async histogram(url: string): Promise<Histogram> {
+    return histogramKept(await rasterAt(url));
+  },
+};
+export type Finisher = typeof finisher;
+
+expose(finisher);

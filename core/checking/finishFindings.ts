@@ -36,9 +36,9 @@ export function finishFindings(frame: FrameToCheck, file: { width: number; heigh
       : { label: 'Finish it gently', change: { finishId: 'gentle', blend: null } };
   const fix = settings.finishId === 'gentle' && treatment.blend <= 0.05 ? {} : { fix: softer };
   const found: Finding[] = [];
-  // Paper that becomes white gains contrast, which is what it is for.
-  const sharpened = treatment.tone.kind === 'as it is';
-  if (sharpened && (halo > glowing || times > etched)) {
+  // A tone that gives more contrast gives steeper edges, and more grain, which is what it is for.
+  const untoned = treatment.tone.kind === 'as it is';
+  if (halo > glowing || (untoned && times > etched)) {
     found.push(
       caution('over-sharpened', {
         text:
@@ -51,7 +51,7 @@ export function finishFindings(frame: FrameToCheck, file: { width: number; heigh
       }),
     );
   }
-  if (sharpened && finished.noise > grain.levels && finished.noise > plain.noise * grain.times) {
+  if (untoned && finished.noise > grain.levels && finished.noise > plain.noise * grain.times) {
     found.push(
       caution('noise lifted', {
         text: `Calm areas move by ${finished.noise.toFixed(1)} levels instead of ${plain.noise.toFixed(1)}: grain comes out. A higher threshold leaves it alone.`,

@@ -11,14 +11,19 @@ const calmContrast = 12;
 
 const round = (value: number, to: number) => Math.round(value * to) / to;
 
-/** What finishing has done to a picture, measured on both at their final dimensions. */
-export function finishFigures(plain: Raster, finished: Raster): FinishFigures {
+/**
+ * What finishing has done to a picture, measured on both at their final dimensions.
+ *
+ * @param untoned the finished picture before tone and saturation were set, where they were: against a picture of other
+ *   contrast no halo could be measured
+ */
+export function finishFigures(plain: Raster, finished: Raster, untoned = finished): FinishFigures {
   const [before, after] = [luminancePlane(plain), luminancePlane(finished)];
   const { low, high } = localRange(before, reach);
   return {
     plain: pictureFigures(plain, before, low, high),
     finished: pictureFigures(finished, after, low, high),
-    halo: round(haloOf(after, low, high), 1000),
+    halo: round(haloOf(untoned === finished ? after : luminancePlane(untoned), low, high), 1000),
   };
 }
 

@@ -1,4 +1,4 @@
-import { resolveFinish } from '@inkwell/core/finishing';
+import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
 import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import {
   type Finish,
@@ -7,7 +7,6 @@ import {
   type PlaceOfNetwork,
   placesById,
   type SpecSheet,
-  type Treatment,
 } from '@inkwell/core/model';
 import { detailHash, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { shippedSheets } from './standins/shippedSheets.ts';
@@ -23,7 +22,7 @@ export interface OpenBook {
   /** Finishes that people made. */
   finishes: Finish[];
   /** How a frame is finished. */
-  treatmentOf(framed: FramedPicture): Treatment;
+  finishOf(framed: FramedPicture): ResolvedFinish;
   /** The plan of a frame as it is set; null where its place is no longer in the book. */
   planOf(framed: FramedPicture): RenderPlan | null;
   /** What is measured of a frame as it is set; null where its place is no longer in the book. */
@@ -53,18 +52,18 @@ export class SpecBook {
     const sheets = [...this.shipped, ...(await ownSheets(this.db))];
     const places = placesById(sheets);
     const finishes = await listFinishes(this.db);
-    const treatmentOf: OpenBook['treatmentOf'] = (framed) => resolveFinish(framed, finishes).treatment;
+    const finishOf: OpenBook['finishOf'] = (framed) => resolveFinish(framed, finishes);
     const planOf: OpenBook['planOf'] = (framed) => {
       const { frame, original } = framed;
       const found = places.get(frame.placeId);
-      const treatment = treatmentOf(framed);
+      const { treatment } = finishOf(framed);
       return found ? planFrame({ original, place: found.place, settings: frame, treatment }) : null;
     };
     return {
       sheets,
       places,
       finishes,
-      treatmentOf,
+      finishOf,
       planOf,
       measuringOf(framed) {
         const { frame, original } = framed;

@@ -59,34 +59,41 @@ const clampTo = (length: number, at: number) => Math.min(length - 1, Math.max(0,
 
 const shifted = (weights: Weights, by: number): Weights => ({ ...weights, first: weights.first.map((at) => at - by) });
 
-/** Rows first, then columns. */
+/** Columns first: that leaves fewer rows to go through pixel by pixel. */
 function scaledPlane(plane: Plane, across: Weights, down: Weights): Plane {
   const [width, height] = [across.first.length, down.first.length];
-  const firstRow = clampTo(plane.height, down.first[0] ?? 0);
-  const lastRow = clampTo(plane.height, (down.first[height - 1] ?? 0) + down.taps - 1);
-  const rows = new Float32Array((lastRow - firstRow + 1) * width);
   // With the outermost pixels repeated, no tap has to look whether it is inside.
   const before = Math.max(0, -(across.first[0] ?? 0));
   const after = Math.max(0, (across.first[width - 1] ?? 0) + across.taps - plane.width);
   const line = new Float32Array(before + plane.width + after);
-  for (let y = firstRow; y <= lastRow; y += 1) {
-    const row = y * plane.width;
-    line.fill(plane.data[row] as number, 0, before);
-    line.set(plane.data.subarray(row, row + plane.width), before);
-    line.fill(plane.data[row + plane.width - 1] as number, before + plane.width);
-    scaleLine(line, before, across, rows, (y - firstRow) * width);
-  }
   const data = new Float32Array(width * height);
   for (let y = 0; y < height; y += 1) {
-    const to = y * width;
-    for (let tap = 0; tap < down.taps; tap += 1) {
-      const weight = down.weights[y * down.taps + tap] as number;
-      if (weight === 0) continue;
-      const from = (clampTo(plane.height, (down.first[y] as number) + tap) - firstRow) * width;
-      for (let x = 0; x < width; x += 1) data[to + x] = (data[to + x] as number) + weight * (rows[from + x] as number);
-    }
+    sumOfRows(plane, down, y, line, before);
+    line.fill(line[before] as number, 0, before);
+    line.fill(line[before + plane.width - 1] as number, before + plane.width);
+    scaleLine(line, before, across, data, y * width);
   }
   return { data, width, height };
+}
+
+/** The rows that make one row of the output, weighted and added, four at a time. */
+function sumOfRows({ data, width, height }: Plane, down: Weights, y: number, into: Float32Array, start: number): void {
+  const first = down.first[y] as number;
+  const rowAt = (tap: number) => clampTo(height, first + tap) * width;
+  const weightAt = (tap: number) => (tap < down.taps ? (down.weights[y * down.taps + tap] as number) : 0);
+  for (let tap = 0; tap < down.taps; tap += 4) {
+    const [a, b, c, d] = [rowAt(tap), rowAt(tap + 1), rowAt(tap + 2), rowAt(tap + 3)] as const;
+    const [wa, wb, wc, wd] = [weightAt(tap), weightAt(tap + 1), weightAt(tap + 2), weightAt(tap + 3)] as const;
+    const isFirst = tap === 0;
+    for (let x = 0; x < width; x += 1) {
+      const sum =
+        wa * (data[a + x] as number) +
+        wb * (data[b + x] as number) +
+        wc * (data[c + x] as number) +
+        wd * (data[d + x] as number);
+      into[start + x] = isFirst ? sum : (into[start + x] as number) + sum;
+    }
+  }
 }
 
 function scaleLine(
@@ -96,11 +103,20 @@ function scaleLine(
   into: Float32Array,
   start: number,
 ): void {
+  const fours = taps - (taps % 4);
   for (let x = 0; x < first.length; x += 1) {
     const from = (first[x] as number) + before;
     const at = x * taps;
     let sum = 0;
-    for (let tap = 0; tap < taps; tap += 1) sum += (weights[at + tap] as number) * (line[from + tap] as number);
+    let tap = 0;
+    for (; tap < fours; tap += 4) {
+      sum +=
+        (weights[at + tap] as number) * (line[from + tap] as number) +
+        (weights[at + tap + 1] as number) * (line[from + tap + 1] as number) +
+        (weights[at + tap + 2] as number) * (line[from + tap + 2] as number) +
+        (weights[at + tap + 3] as number) * (line[from + tap + 3] as number);
+    }
+    for (; tap < taps; tap += 1) sum += (weights[at + tap] as number) * (line[from + tap] as number);
     into[start + x] = sum;
   }
 }

@@ -52,6 +52,8 @@ export const ManifestFileSchema = DimensionsSchema.extend({
     mirror: z.boolean().default(false),
   }),
   planHash: z.string(),
+  /** How it was finished; `version` is that of the finish at the time. */
+  finish: z.object({ name: z.string(), version: z.int(), blend: z.number() }).optional(),
   /** Of a picture that was cut; `window` is that of the whole. */
   piece: PieceOfWholeSchema.optional(),
   seams: z.array(SeamStepSchema).optional(),

@@ -41,6 +41,21 @@ test('the main views of the demo', async ({ page }) => {
   await page.screenshot(picture('round-frame'));
   await page.keyboard.press('Escape');
   await undoAll(page);
+  const figures = page.getByRole('table', { name: 'Figures' });
+  for (const [name, original, place] of [
+    ['finish', 'Five flyers', 'sunpane/portrait-post'],
+    ['scan', 'Kite plan', 'hearthring/link-image'],
+  ] as const) {
+    await page.getByRole('tab', { name: original }).click();
+    await choose(page, place);
+    await page.locator('body').press('f');
+    await expect(figures).toHaveAttribute('data-measured', 'true', { timeout: 120_000 });
+    if (name === 'scan') await page.getByText('Divider').click();
+    await expect(page.locator('.histogram-plot')).toHaveAttribute('data-ready', 'true');
+    await page.waitForTimeout(1500);
+    await page.screenshot(picture(name));
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
+  }
   await page.getByRole('link', { name: 'Pictures and places' }).click();
   for (const name of ['Five flyers', 'Kite maker', 'Festival poster', 'Kite plan', 'Snapshot'])
     await page.getByRole('checkbox', { name: `Give places to ${name}` }).uncheck();

@@ -31,21 +31,21 @@ export function deliveriesRouter({ db, book, queue }: Services): Router {
     const project = found(await openProject(db, projectId), 'This project');
     const problem = patternProblem(pattern);
     if (problem) throw new Refusal(problem);
-    const { places, planOf, treatmentOf } = await book.open();
+    const { places, planOf, finishOf } = await book.open();
     const wanted = (await framesOfProject(db, projectId)).flatMap((framed) => {
       const { frame, original } = framed;
       const at = places.get(frame.placeId);
       const plan = planOf(framed);
-      const treatment = treatmentOf(framed);
-      return at && plan && (!frameIds || frameIds.includes(frame.id)) ? [{ frame, original, at, plan, treatment }] : [];
+      const finish = finishOf(framed);
+      return at && plan && (!frameIds || frameIds.includes(frame.id)) ? [{ frame, original, at, plan, finish }] : [];
     });
     if (wanted.length === 0)
       throw new Refusal('There is no frame to deliver. Choose a picture and a place for it first.');
-    const files = wanted.flatMap(({ frame, original, at, plan }) =>
-      piecesInOrder(at.place, frame).map((piece) => ({ frame, original, at, plan, piece })),
+    const files = wanted.flatMap(({ frame, original, at, plan, finish }) =>
+      piecesInOrder(at.place, frame).map((piece) => ({ frame, original, at, plan, finish, piece })),
     );
     const blocked = new Map(
-      wanted.map(({ frame, original, at, treatment }) => {
+      wanted.map(({ frame, original, at, finish: { treatment } }) => {
         const findings = frameFindings({ original, place: at.place, settings: frame, treatment, weight: null });
         return [frame.id, findings.filter((one) => one.level === 'blocker').map((one) => one.text)];
       }),
@@ -55,13 +55,16 @@ export function deliveriesRouter({ db, book, queue }: Services): Router {
       files.map(({ frame, original, at, piece }) => nameable(original, at, frame.format, piece)),
     );
     const items = files.map(
-      ({ frame, original, at, plan, piece }, index): DeliveryItem => ({
+      ({ frame, original, at, plan, finish, piece }, index): DeliveryItem => ({
         fileName: names[index] ?? '',
         plan,
         original: original.name,
         network: at.network.name,
         place: at.place.name,
         limit: at.place.limit,
+        ...(plan.finish || plan.border
+          ? { finish: { name: finish.finish.name, version: finish.finish.version, blend: finish.treatment.blend } }
+          : {}),
         ...(piece ? { piece } : {}),
         blocked: blocked.get(frame.id) ?? [],
       }),

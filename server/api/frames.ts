@@ -55,9 +55,9 @@ export function framesRouter({ db, book, proofs, copies }: Services): Router {
     const { version, change } = SaveSchema.parse(request.body);
     const framed = found(await findFrame(db, idOf(request)), 'This frame');
     const { frame } = framed;
-    const { places, treatmentOf } = await book.open();
+    const { places, finishOf } = await book.open();
     const { place } = found(places.get(frame.placeId), 'The place of this frame');
-    const { border } = treatmentOf({ ...framed, frame: { ...frame, ...change } });
+    const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
     const saved = await saveFrame(db, frame.id, version, settledChange(framed, change, place, border));
     if (!saved) {
       const now = found(await findFrame(db, frame.id), 'This frame').frame;

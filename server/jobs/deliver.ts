@@ -128,6 +128,7 @@ function manifestLine(item: DeliveryItem, { data, quality }: EncodedPiece, sha25
     limitUnit: item.limit.unit,
     window: windowLine(plan, piece),
     planHash: planHash(plan),
+    ...(item.finish ? { finish: item.finish } : {}),
     ...(piece ? { piece } : {}),
     ...(seams.length > 0 ? { seams } : {}),
   };

@@ -197,6 +197,7 @@ export interface DeliveryItem {
   network: string;
   place: string;
   limit: { bytes: number; unit: 'kB' | 'MB' | 'MiB' };
+  finish?: NonNullable<ManifestFile['finish']>;
   /** Which piece of the plan's picture it is, where that is cut. */
   piece?: PieceOfWhole;
   /** What forbids it, in words: it is left out. */

@@ -39,9 +39,9 @@ export const kinds = ['finishes', 'projects', 'originals', 'frames'] as const sa
 /** Something for every kind. */
 type ForAll<What extends { [K in Kind]: unknown }> = { [K in Kind]: What[K] };
 type Rows = ForAll<{ [K in Kind]: ById<Kinds[K]['row']> }>;
-export type Settings = ForAll<{ [K in Kind]: ById<Kinds[K]['settings']> }>;
+type Settings = ForAll<{ [K in Kind]: ById<Kinds[K]['settings']> }>;
 /** What the server has of everything that is edited. */
-export type Known = { [K in Kind]: readonly Kinds[K]['row'][] };
+type Known = { [K in Kind]: readonly Kinds[K]['row'][] };
 
 const none = { frames: {}, originals: {}, projects: {}, finishes: {} };
 

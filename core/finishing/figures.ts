@@ -1,6 +1,6 @@
 import type { FinishFigures, PictureFigures } from '../model/index.ts';
 import { localRange, luminancePlane, type Plane, type Raster } from '../seeing/index.ts';
-import { rasterMeans } from './compensate.ts';
+import { meansOf } from './compensate.ts';
 
 /** Surroundings in which the contrast of an edge is seen, in pixels each way. */
 const reach = 2;
@@ -28,7 +28,7 @@ export function finishFigures(plain: Raster, finished: Raster, untoned = finishe
 }
 
 function pictureFigures(raster: Raster, plane: Plane, low: Float32Array, high: Float32Array): PictureFigures {
-  const { luminance, chroma } = rasterMeans(raster);
+  const { luminance, chroma } = meansOf(raster);
   let [shadows, lights] = [0, 0];
   for (const value of plane.data) {
     if (value < 0.5) shadows += 1;

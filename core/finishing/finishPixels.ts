@@ -1,12 +1,14 @@
 import type { Rect } from '../geometry/index.ts';
 import type { Treatment } from '../model/index.ts';
-import { type Histogram, histogramOf, luminancePlane, type Plane, type Raster } from '../seeing/index.ts';
-import { type Correction, correct, noCorrection, solveCorrection } from './compensate.ts';
-import { haloReach, limitHalos } from './halo.ts';
-import { alphaOf, type Levels, levelsOf, rasterOf, setLuminance } from './levels.ts';
+import { type Histogram, histogramOf, type Plane, type Raster } from '../seeing/index.ts';
+import { coloured } from './colouring.ts';
+import { solveCorrection } from './compensate.ts';
+import { type Correction, noCorrection } from './correction.ts';
+import { haloReach, withinHalo } from './halo.ts';
+import { luminanceOfRaster } from './luminance.ts';
 import { type Ratio, scaledInLight, scalingReach } from './scale.ts';
 import { sharpened, sharpeningReach, sharpens } from './sharpen.ts';
-import { applyTone, type TonePoints, tonePoints } from './tone.ts';
+import { type TonePoints, tonePoints } from './tone.ts';
 
 /** A treatment without its border, which is drawn once the picture lies in its frame. */
 export type PixelTreatment = Omit<Treatment, 'border'>;
@@ -51,16 +53,14 @@ const bandRows = 96;
  */
 export function finishPixels(picture: ToFinish, treatment: PixelTreatment): Finished {
   const { plain, scale } = picture;
-  const levels = levelsOf(plain);
-  if (sharpens(treatment, scale * enlargementOf(picture))) setLuminance(levels, detailed(picture, treatment));
-  const correction = correctionFor(levels, plain, treatment);
-  correct(levels, correction);
+  const before = luminanceOfRaster(plain);
+  const isSharpened = sharpens(treatment, scale * enlargementOf(picture));
+  const luminance = isSharpened ? detailed(picture, before, treatment) : before;
+  const correction = correctionFor(plain, luminance, treatment);
   const { tone } = treatment;
   const needsHistogram = tone.kind === 'automatic' || tone.kind === 'paper';
   const points = tonePoints(tone, needsHistogram ? (picture.histogram ?? histogramOf(plain)) : noHistogram);
-  applyTone(levels, points);
-  correct(levels, { midtones: 1, saturation: treatment.saturation });
-  return { raster: rasterOf(levels, plain), correction, points };
+  return { raster: coloured(plain, luminance, correction, points, treatment.saturation), correction, points };
 }
 
 const noHistogram: Histogram = { luminance: [], red: [], green: [], blue: [], pixels: 0 };
@@ -71,10 +71,9 @@ export const finishingReach = (treatment: PixelTreatment, ratio: Ratio, scale: n
   scalingReach(treatment.kernel, ratio) + sharpeningReach(treatment, scale * Math.min(ratio.x, ratio.y));
 
 /** The luminance of the picture with its sharpened detail, halos limited. */
-function detailed(picture: ToFinish, treatment: PixelTreatment): Plane {
-  const { plain, enlarged, ratio, scale, at } = picture;
-  const { width, height } = plain;
-  const before = luminancePlane(plain);
+function detailed(picture: ToFinish, before: Plane, treatment: PixelTreatment): Plane {
+  const { enlarged, ratio, scale, at } = picture;
+  const { width, height } = before;
   const luminance: Plane = { data: new Float32Array(width * height), width, height };
   for (let top = 0; top < height; top += bandRows) {
     const rect = { left: at.left, top: at.top + top, width, height: Math.min(bandRows, height - top) };
@@ -84,8 +83,7 @@ function detailed(picture: ToFinish, treatment: PixelTreatment): Plane {
     luminance.data.set(made.data, top * width);
   }
   const radius = Math.max(treatment.sharpen.radius, treatment.blend > 0 ? treatment.second.radius : 0);
-  limitHalos(luminance, before, treatment.halo, haloReach(radius * scale));
-  return luminance;
+  return withinHalo(luminance, before, treatment.halo, haloReach(radius * scale));
 }
 
 /** Rows of the picture, sharpened while it was enlarged. */
@@ -100,7 +98,7 @@ function enlargedBand(
   const from = Math.max(0, Math.floor(rect.top * ratio.y) - top - margin);
   const to = Math.min(raster.height, Math.ceil((rect.top + rect.height) * ratio.y) - top + margin);
   const part = rowsOf(raster, from, to);
-  const plane = sharpened(luminancePlane(part), treatment, scale * Math.min(ratio.x, ratio.y));
+  const plane = sharpened(luminanceOfRaster(part), treatment, scale * Math.min(ratio.x, ratio.y));
   return scaledInLight({ plane, alpha: alphaOf(part), left, top: top + from }, ratio, treatment.kernel, rect);
 }
 
@@ -114,18 +112,26 @@ function sharpenedBand(before: Plane, scale: number, treatment: PixelTreatment, 
   return { data: data.subarray((top - first) * width, (top - first + rows) * width), width, height: rows };
 }
 
+/** The alpha of every pixel; null where a raster has none. */
+function alphaOf({ data, width, height, channels }: Raster): Uint8Array | null {
+  if (channels % 2 === 1) return null;
+  const alpha = new Uint8Array(width * height);
+  for (let from = channels - 1, to = 0; to < alpha.length; from += channels, to += 1) alpha[to] = data[from] as number;
+  return alpha;
+}
+
 function rowsOf({ data, width, channels }: Raster, from: number, to: number): Raster {
   const row = width * channels;
   return { data: data.subarray(from * row, to * row), width, height: to - from, channels };
 }
 
-function correctionFor(levels: Levels, plain: Raster, { compensate }: PixelTreatment): Correction {
+function correctionFor(plain: Raster, luminance: Plane, { compensate }: PixelTreatment): Correction {
   switch (compensate.kind) {
     case 'off':
       return noCorrection;
     case 'by hand':
       return { midtones: compensate.midtones, saturation: compensate.saturation };
     case 'measured':
-      return solveCorrection(levels, plain);
+      return solveCorrection(plain, luminance);
   }
 }

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { Treatment } from '../model/index.ts';
 import { localRange, luminancePlane, type Raster } from '../seeing/index.ts';
 import { slantedEdge, steadyNoise, target, zonePlate } from '../testing/index.ts';
-import { acutanceOf, finishById, finishPixels, rasterMeans, scaledInLight, type ToFinish } from './index.ts';
+import { acutanceOf, finishById, finishPixels, meansOf, scaledInLight, type ToFinish } from './index.ts';
 
 const crisp = finishById('crisp', []).treatment;
 const ready = (values: Partial<Treatment>): Treatment => ({ ...crisp, ...values });
@@ -133,7 +133,7 @@ describe('compensating', () => {
   test('mean luminance and mean chroma are those of the plain picture within a tenth of a level', () => {
     for (const halo of [0.05, 1]) {
       const { raster, correction } = finishPixels(oversized(picture, 2), { ...strong, halo });
-      const [before, after] = [rasterMeans(reduced(picture, 2)), rasterMeans(raster)];
+      const [before, after] = [meansOf(reduced(picture, 2)), meansOf(raster)];
       expect(Math.abs(after.luminance - before.luminance)).toBeLessThan(0.1);
       expect(Math.abs(after.chroma - before.chroma)).toBeLessThan(0.1);
       expect(correction.midtones).not.toBe(1);
@@ -144,10 +144,10 @@ describe('compensating', () => {
     const plain = reduced(picture, 2);
     const untouched = finishById('plain', []).treatment;
     const by = (midtones: number, saturation: number) =>
-      rasterMeans(
+      meansOf(
         finishPixels(asItIs(plain), { ...untouched, compensate: { kind: 'by hand', midtones, saturation } }).raster,
       );
-    const before = rasterMeans(plain);
+    const before = meansOf(plain);
     expect(by(1.2, 1).luminance).toBeGreaterThan(before.luminance + 5);
     expect(by(1, 1.3).chroma).toBeGreaterThan(1.15 * before.chroma);
     expect(finishPixels(asItIs(plain), { ...untouched, compensate: { kind: 'off' } }).raster.data).toEqual(plain.data);

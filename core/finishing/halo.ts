@@ -1,21 +1,26 @@
-import { localRange, type Plane } from '../seeing/index.ts';
+import type { Plane } from '../seeing/index.ts';
+import { PlaneMemory } from './planeMemory.ts';
 
 /**
- * Holds luminance within that of its surroundings in the plain picture, in place: never brighter than the lightest or
- * darker than the darkest pixel within `reach` by more than `share` of their contrast.
+ * A luminance plane held within its surroundings in the plain picture: never brighter than the lightest or darker than
+ * the darkest pixel within `reach` by more than `share` of their contrast.
  *
  * @param reach whole pixels each way
  */
-export function limitHalos({ data }: Plane, plain: Plane, share: number, reach: number): void {
-  const { low, high } = localRange(plain, reach);
-  for (let at = 0; at < data.length; at += 1) {
-    const darkest = low[at] as number;
-    const lightest = high[at] as number;
-    const allowed = share * (lightest - darkest);
-    const value = data[at] as number;
-    if (value > lightest + allowed) data[at] = lightest + allowed;
-    else if (value < darkest - allowed) data[at] = darkest - allowed;
-  }
+export function withinHalo(plane: Plane, plain: Plane, share: number, reach: number): Plane {
+  const room = new PlaneMemory();
+  const [held, under, low, high] = [plane, plain, plane, plane].map((one) => room.takePlane(one)) as [
+    number,
+    number,
+    number,
+    number,
+  ];
+  const line = room.take(plane.width + 2 * reach + 8);
+  room.open();
+  room.put(held, plane);
+  room.put(under, plain);
+  room.planes.limit(held, under, plane.width, plane.height, reach, share, line, low, high);
+  return room.get(held, plane);
 }
 
 /** How far a halo's surroundings reach at a radius of sharpening, in pixels of the picture. */

@@ -1,6 +1,7 @@
 import type { Sharpening, Treatment } from '../model/index.ts';
 import type { Plane } from '../seeing/index.ts';
-import { blurReach, blurred } from './blur.ts';
+import { blurReach, halfGaussian } from './blur.ts';
+import { PlaneMemory } from './planeMemory.ts';
 
 /** A blur of less than this, in pixels, changes nothing that could be seen: in small proofs nothing is left to sharpen. */
 const leastDeviation = 0.15;
@@ -33,15 +34,15 @@ export function sharpened(plane: Plane, { sharpen, second, blend }: Passes, scal
 
 /** @param share how much of it is blended in, 0..1 */
 function sharpenedOnce(plane: Plane, { amount, radius, threshold }: Sharpening, scale: number, share: number): Plane {
-  const made = blurred(plane, radius * scale);
-  const { data } = made;
-  const strength = amount * share;
-  for (let at = 0; at < data.length; at += 1) {
-    const value = plane.data[at] as number;
-    const difference = value - (data[at] as number);
-    if (difference > threshold) data[at] = value + strength * (difference - threshold);
-    else if (difference < -threshold) data[at] = value + strength * (difference + threshold);
-    else data[at] = value;
-  }
-  return made;
+  const { width, height } = plane;
+  const half = halfGaussian(radius * scale);
+  const reach = half.length - 1;
+  const room = new PlaneMemory();
+  const [from, across, to] = [room.takePlane(plane), room.takePlane(plane), room.takePlane(plane)];
+  const [weights, line] = [room.take(half.length), room.take(width + 2 * reach + 8)];
+  room.open();
+  room.put(from, plane);
+  room.floats(weights, half.length).set(half);
+  room.planes.sharpen(from, width, height, weights, reach, amount * share, threshold, line, across, to);
+  return room.get(to, plane);
 }

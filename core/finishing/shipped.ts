@@ -31,7 +31,7 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
       'For photographs seen small: what scaling down has softened comes back, without bright seams at edges.',
     treatment: {
       ...plainTreatment,
-      oversize: 1.6,
+      oversize: 1.5,
       sharpen: { amount: 1.2, radius: 0.7, threshold: 5 },
       second: { amount: 1, radius: 0.4, threshold: 4 },
       blend: 0.4,
@@ -44,7 +44,7 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
     description: 'For faces, skies and fine grain: a little sharper, with a threshold that leaves calm areas alone.',
     treatment: {
       ...plainTreatment,
-      oversize: 1.6,
+      oversize: 1.5,
       sharpen: { amount: 0.8, radius: 0.7, threshold: 7 },
       second: { amount: 0.6, radius: 0.4, threshold: 6 },
       blend: 0.2,
@@ -57,7 +57,7 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
     description: 'For drawings on paper: the paper becomes white and the lines stay, a little crisper than they were.',
     treatment: {
       ...plainTreatment,
-      oversize: 1.6,
+      oversize: 1.5,
       sharpen: { amount: 0.8, radius: 0.6, threshold: 5 },
       halo: 0.05,
       compensate: { kind: 'off' },

@@ -1,6 +1,5 @@
 import type { Tone } from '../model/index.ts';
 import { type Histogram, percentile } from '../seeing/index.ts';
-import type { Levels } from './levels.ts';
 
 /** What becomes black and white in each channel, red first, in levels; and how far midtones are lifted, 1 not at all. */
 export interface TonePoints {
@@ -80,28 +79,4 @@ function unevenness(counts: readonly number[], peak: number): number {
     pixels += count;
   }
   return pixels === 0 ? 0 : 2 * Math.sqrt(squares / pixels);
-}
-
-const steps = 16;
-
-/** Levels by black and white point and midtones, in sixteenths of a level. */
-function toneTable(black: number, white: number, midtones: number): Float32Array {
-  return Float32Array.from({ length: 255 * steps + 1 }, (_, at) => {
-    const share = Math.min(1, Math.max(0, (at / steps - black) / (white - black)));
-    return 255 * share ** (1 / midtones);
-  });
-}
-
-/** Carries out tone points in place. */
-export function applyTone({ data, colours }: Levels, { black, white, midtones }: TonePoints): void {
-  for (let colour = 0; colour < colours; colour += 1) {
-    // A grey picture has no colour cast to take out.
-    const [from, to] = [black[colour] ?? 0, colours === 1 ? Math.max(...white) : (white[colour] ?? 255)];
-    if (from === 0 && to === 255 && midtones === 1) continue;
-    const table = toneTable(from, to, midtones);
-    for (let at = colour; at < data.length; at += colours) {
-      const level = data[at] as number;
-      data[at] = table[((level < 0 ? 0 : Math.min(level, 255)) * steps + 0.5) | 0] as number;
-    }
-  }
 }

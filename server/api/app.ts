@@ -25,6 +25,8 @@ export function makeApp(services: Services, webFolder: string): Express {
         directives: {
           // Ant Design puts its styles into the page as it runs.
           styleSrc: ["'self'", "'unsafe-inline'"],
+          // Finishing runs as WebAssembly, in the browser's worker as on the server.
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           imgSrc: ["'self'", 'data:', 'blob:'],
           workerSrc: ["'self'", 'blob:'],
           upgradeInsecureRequests: null,

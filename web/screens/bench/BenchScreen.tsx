@@ -7,7 +7,7 @@ import { useFinishes } from '../../api/finishes.ts';
 import { previewUrl } from '../../api/originals.ts';
 import { useMeasured } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
-import { Empty } from '../../parts/States.tsx';
+import { Empty, Held } from '../../parts/States.tsx';
 import type { Surround } from '../../theme/palette.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { BenchStage } from './BenchStage.tsx';
@@ -24,7 +24,7 @@ import { WallPart } from './WallPart.tsx';
 export function BenchScreen() {
   const project = useOpenProject();
   const places = usePlaces();
-  const { data: known } = useFinishes();
+  const { data: known, isPending } = useFinishes();
   const store = useProjectBench(project, known?.finishes);
   const finishing = useFinishing(store, 'settings');
   const [search, setSearch] = useSearchParams();
@@ -62,6 +62,8 @@ export function BenchScreen() {
     go({ view: 'finish', frame: frameId, ...(original ? { original: original.id } : {}) });
   const choose = (frameId: string) => go({ frame: frameId, ...(original ? { original: original.id } : {}) });
 
+  // Without the finishes the bench would not know what its frames look like.
+  if (isPending) return <Held height={420} />;
   if (!original) {
     return (
       <div className="page">

@@ -48,7 +48,16 @@ export function ComparePane(props: {
     const { margins, pixels } = planOpening(plan);
     return { finish: plan.finish, margins, pixels };
   }, [original, at.place, state.settings, draft, state.finish.treatment]);
-  const isLive = draft !== null || state.savedHash === null || proved !== state.savedHash;
+  // The last proof stays until the next has come: nothing flickers. Over it, the part that is finished here; but not where
+  // a border or a window was changed, and the two would not lie on each other.
+  const { margins, pixels } = carried;
+  const lies = JSON.stringify([state.window, margins, pixels]);
+  const [shown, setShown] = useState({ hash: state.savedHash, lies });
+  useEffect(() => {
+    if (state.savedHash !== null) setShown({ hash: state.savedHash, lies });
+  }, [state.savedHash, lies]);
+  const [lain, setLain] = useState(lies);
+  const isLive = lain === lies && (draft !== null || state.savedHash === null || proved !== state.savedHash);
   const part = visiblePart(seen, view, scale, carried);
   const canvas = useRef<HTMLCanvasElement>(null);
   const live = useLivePart(canvas, {
@@ -57,12 +66,6 @@ export function ComparePane(props: {
     finish: isLive ? carried.finish : null,
     rect: part,
   });
-
-  // The last proof stays until the next has come: nothing flickers.
-  const [shownHash, setShownHash] = useState(state.savedHash);
-  useEffect(() => {
-    if (state.savedHash !== null) setShownHash(state.savedHash);
-  }, [state.savedHash]);
 
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent) => {
@@ -97,13 +100,16 @@ export function ComparePane(props: {
   );
   const finishedPicture = (
     <>
-      {shownHash && (
+      {shown.hash && (
         <img
           alt="Finished"
           className="compare-layer"
           style={layer}
-          src={proofUrl(one.frame.id, shownHash, width)}
-          onLoad={() => setProved(shownHash)}
+          src={proofUrl(one.frame.id, shown.hash, width)}
+          onLoad={() => {
+            setProved(shown.hash);
+            setLain(shown.lies);
+          }}
         />
       )}
       <canvas
@@ -202,6 +208,12 @@ export function ComparePane(props: {
         tabIndex={0}
         onKeyDown={onKeyDown}
       >
+        {mode === 'side' && (
+          <div className="compare-view" style={{ width: view.width }} {...grip}>
+            {plainPicture}
+            <span className="compare-word">Plain</span>
+          </div>
+        )}
         <div
           className="compare-view"
           style={{ width: view.width }}
@@ -218,12 +230,6 @@ export function ComparePane(props: {
           <span className="compare-word">{mode === 'flick' && plain ? 'Plain' : 'Finished'}</span>
           {mode === 'divider' && <span className="compare-word left">Plain</span>}
         </div>
-        {mode === 'side' && (
-          <div className="compare-view second" style={{ width: view.width }} {...grip}>
-            {plainPicture}
-            <span className="compare-word">Plain</span>
-          </div>
-        )}
         {mode === 'divider' && <Divider at={divider} width={view.width} onMove={setDivider} />}
         {live && <output className="compare-live small">live</output>}
       </section>

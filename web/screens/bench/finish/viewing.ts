@@ -14,7 +14,7 @@ export function clampedCentre(centre: Point, view: Dimensions, scale: number, fi
 }
 
 /** What is finished at once in the browser has at most so many pixels each way. */
-const longest = { width: 1400, height: 1000 };
+const longest = { width: 1600, height: 1600 };
 
 /** The part of a frame's picture that a view shows, in whole pixels of the picture inside of its border. */
 export function visiblePart(

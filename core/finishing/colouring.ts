@@ -1,0 +1,68 @@
+import { coloursOf, luminanceOf, type Plane, type Raster } from '../seeing/index.ts';
+import { type Correction, curveOf, lookUp } from './correction.ts';
+import type { TonePoints } from './tone.ts';
+
+const { red, green, blue } = luminanceOf;
+const steps = 16;
+
+/** Levels by black and white point and midtones, in sixteenths of a level; null where nothing changes. */
+function toneTable(black: number, white: number, midtones: number): Float32Array | null {
+  if (black === 0 && white === 255 && midtones === 1) return null;
+  return Float32Array.from({ length: 255 * steps + 1 }, (_, at) => {
+    const share = Math.min(1, Math.max(0, (at / steps - black) / (white - black)));
+    return 255 * share ** (1 / midtones);
+  });
+}
+const toned = (table: Float32Array | null, level: number): number =>
+  table === null ? level : (table[(Math.min(255, Math.max(0, level)) * steps + 0.5) | 0] as number);
+
+/**
+ * A picture with another luminance and its own colours: all three move alike, so that chroma stays; then corrected, set
+ * in tone and saturated. Alpha stays as it is.
+ */
+export function coloured(
+  plain: Raster,
+  luminance: Plane,
+  correction: Correction,
+  { black, white, midtones }: TonePoints,
+  saturation: number,
+): Raster {
+  const { data, width, height, channels } = plain;
+  const colours = coloursOf(plain);
+  const out = new Uint8ClampedArray(data.length);
+  const curve = curveOf(correction);
+  const own = correction.saturation;
+  if (colours === 1) {
+    // A grey picture has no colour cast to take out.
+    const table = toneTable(black[0], Math.max(...white), midtones);
+    for (let at = 0, pixel = 0; at < out.length; at += channels, pixel += 1) {
+      out[at] = toned(table, lookUp(curve, luminance.data[pixel] as number));
+      if (channels === 2) out[at + 1] = data[at + 1] as number;
+    }
+    return { data: out, width, height, channels };
+  }
+  const reds = toneTable(black[0], white[0], midtones);
+  const greens = toneTable(black[1], white[1], midtones);
+  const blues = toneTable(black[2], white[2], midtones);
+  for (let at = 0, pixel = 0; at < out.length; at += channels, pixel += 1) {
+    const r = data[at] as number;
+    const g = data[at + 1] as number;
+    const b = data[at + 2] as number;
+    const y = red * r + green * g + blue * b;
+    const lifted = lookUp(curve, luminance.data[pixel] as number);
+    let newRed = toned(reds, lifted + own * (r - y));
+    let newGreen = toned(greens, lifted + own * (g - y));
+    let newBlue = toned(blues, lifted + own * (b - y));
+    if (saturation !== 1) {
+      const newY = red * newRed + green * newGreen + blue * newBlue;
+      newRed = newY + saturation * (newRed - newY);
+      newGreen = newY + saturation * (newGreen - newY);
+      newBlue = newY + saturation * (newBlue - newY);
+    }
+    out[at] = newRed;
+    out[at + 1] = newGreen;
+    out[at + 2] = newBlue;
+    if (channels === 4) out[at + 3] = data[at + 3] as number;
+  }
+  return { data: out, width, height, channels };
+}

@@ -32,10 +32,10 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
     treatment: {
       ...plainTreatment,
       oversize: 1.5,
-      sharpen: { amount: 1.2, radius: 0.7, threshold: 5 },
+      sharpen: { amount: 1.8, radius: 0.7, threshold: 5 },
       second: { amount: 1, radius: 0.4, threshold: 4 },
       blend: 0.4,
-      halo: 0.08,
+      halo: 0.04,
     },
   },
   {
@@ -48,7 +48,7 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
       sharpen: { amount: 0.8, radius: 0.7, threshold: 7 },
       second: { amount: 0.6, radius: 0.4, threshold: 6 },
       blend: 0.2,
-      halo: 0.04,
+      halo: 0.02,
     },
   },
   {

@@ -20,6 +20,11 @@ export function FinishChooser(props: {
   const above = original.finishId ?? finishing.project.finishId;
   const asAbove = (as: string, id: string) => ({ value: '', label: `As the ${as}: ${nameOf(id)}`, title: '' });
   const own = settings.blend ?? original.blend;
+  const hasSecond = finish.treatment.second.amount > 0;
+  const blendAll = (blend: number) => {
+    store.getState().set('originals', original.id, { blend });
+    store.getState().set('frames', frame.id, { blend: null });
+  };
   return (
     <div className="finish-chooser">
       <label htmlFor="finish-project">Project</label>
@@ -61,21 +66,19 @@ export function FinishChooser(props: {
           step={0.01}
           times={100}
           unit="%"
+          disabled={!hasSecond}
           onDrag={onDragBlend}
           onSet={(blend) => store.getState().set('frames', frame.id, { blend })}
         />
         <div className="row small quiet">
           {own === null ? (
-            <span>the blend of {finish.finish.name}</span>
+            <span>{hasSecond ? `the blend of ${finish.finish.name}` : `${finish.finish.name} has no second pass`}</span>
           ) : (
             <>
               <span>{settings.blend === null ? 'for this picture' : 'for this frame only'}</span>
               {settings.blend !== null && (
                 <>
-                  <Button
-                    size="small"
-                    onClick={() => store.getState().set('originals', original.id, { blend: settings.blend })}
-                  >
+                  <Button size="small" onClick={() => settings.blend !== null && blendAll(settings.blend)}>
                     For all of this picture
                   </Button>
                   <Button size="small" onClick={() => store.getState().set('frames', frame.id, { blend: null })}>

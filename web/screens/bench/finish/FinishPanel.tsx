@@ -17,6 +17,7 @@ import { FinishChooser } from './FinishChooser.tsx';
 import { Histogram } from './Histogram.tsx';
 import { TreatmentFields } from './TreatmentFields.tsx';
 import { framesWith, touchedWords } from './touched.ts';
+import { UnusedFinishes } from './UnusedFinishes.tsx';
 
 const finishFindings = new Set(['over-sharpened', 'noise lifted', 'clipped', 'finish left out']);
 
@@ -79,17 +80,16 @@ export function FinishPanel(props: {
       onError: (error) => notification.error({ title: 'Not read', description: sentenceOf(error) }),
     });
   };
-  const remove = () =>
-    actions.remove.mutate(id, {
-      onSuccess: () => note.done(`${name} was removed.`, () => actions.restore.mutateAsync(id)),
-      onError: note.failed,
-    });
   const { blend: _, ...numbers } = treatment;
   const kept = { ...numbers, blend: finish.finish.treatment.blend };
   const cautions = state.findings.filter(({ kind }) => finishFindings.has(kind));
   const less = carried && carried.oversize < treatment.oversize - 0.005 ? carried.oversize : null;
-  const here = useBench((bench) => framesWith(id, bench));
+  const bench = useBench((all) => all);
+  const here = framesWith(id, bench);
   const uses = Math.max(here, known?.uses[id] ?? 0);
+  const unused = one.finishing.finishes.filter(
+    (other) => framesWith(other.id, bench) === 0 && (known?.uses[other.id] ?? 0) === 0,
+  );
   return (
     <aside className="finish-panel" aria-label="Finish">
       <FinishChooser
@@ -172,14 +172,7 @@ export function FinishPanel(props: {
             </Button>
           </div>
         ) : (
-          <div className="row small spread">
-            <span className="quiet">{touchedWords(here, uses)}</span>
-            {uses === 0 && (
-              <Button size="small" onClick={remove}>
-                Remove
-              </Button>
-            )}
-          </div>
+          <p className="quiet small">{touchedWords(here, uses)}</p>
         )}
         <TreatmentFields
           treatment={kept}
@@ -196,6 +189,7 @@ export function FinishPanel(props: {
           onSet={(border) => setFinish({ treatment: { ...kept, border } })}
         />
       </section>
+      <UnusedFinishes finishes={unused} />
     </aside>
   );
 }

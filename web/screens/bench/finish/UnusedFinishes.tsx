@@ -1,0 +1,33 @@
+import type { Finish } from '@inkwell/core/model';
+import { Button } from 'antd';
+import { useFinishActions } from '../../../api/finishes.ts';
+import { useUndoNote } from '../../../parts/useUndoNote.tsx';
+
+/** Finishes that no frame has, each to be removed. */
+export function UnusedFinishes({ finishes }: { finishes: readonly Finish[] }) {
+  const { remove, restore } = useFinishActions();
+  const note = useUndoNote();
+  if (finishes.length === 0) return null;
+  return (
+    <section className="finish-own" aria-label="Finishes that no frame has">
+      <h4>No frame has these</h4>
+      {finishes.map(({ id, name }) => (
+        <div key={id} className="row spread small">
+          {name}
+          <Button
+            size="small"
+            aria-label={`Remove ${name}`}
+            onClick={() =>
+              remove.mutate(id, {
+                onSuccess: () => note.done(`${name} was removed.`, () => restore.mutateAsync(id)),
+                onError: note.failed,
+              })
+            }
+          >
+            Remove
+          </Button>
+        </div>
+      ))}
+    </section>
+  );
+}

@@ -12,6 +12,7 @@ import { renderPixels } from '../imaging/renderPixels.ts';
 import { until } from '../testing/client.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
+import { unzip } from '../testing/unzip.ts';
 
 const { client, services } = await startProgram();
 const crisp = finishById('crisp', []);
@@ -185,4 +186,46 @@ test('finishes are kept, changed on a version, written to files and read again, 
   expect((await client.ask('GET', '/finishes')).body).toMatchObject({ uses: { [made.id]: 2 } });
   expect(await client.ask('DELETE', `/finishes/${made.id}`)).toMatchObject({ status: 409 });
   expect(await client.ask('DELETE', `/finishes/${again.id}`)).toMatchObject({ status: 204 });
+});
+
+test('a delivery says how each file was finished, and every panel has its border where it goes round pieces', async () => {
+  const plain = finishById('plain', []).treatment;
+  const edges = { left: true, top: true, right: true, bottom: true };
+  const border = { width: 5, colour: '#1f6f66', side: 'inside', edges, round: 'pieces' } as const;
+  const lined = FinishSchema.parse(
+    (await client.ask('POST', '/finishes', { name: 'Lined', description, treatment: { ...plain, border } })).body,
+  );
+  const original = await client.original(await chart(2600, 1000).png().toBuffer(), 'panels.png');
+  const places = ['sunpane/swipe-panels-portrait', 'sunpane/square-post', 'pipwire/header'];
+  const project = await client.project('Finished', [original], places);
+  const set = (placeId: string, change: object) => {
+    const frame = project.frames.find((one) => one.placeId === placeId);
+    return client.ask('PATCH', `/frames/${frame?.id}`, { version: 1, change });
+  };
+  await set('sunpane/swipe-panels-portrait', { finishId: lined.id, format: 'png' });
+  await set('sunpane/square-post', { finishId: 'crisp', blend: 0.7 });
+  const delivery = await client.deliver(project.id);
+  expect(delivery).toMatchObject({ state: 'done', leftOut: [] });
+
+  const of = (place: string) => delivery.files.filter((file) => file.place === place);
+  expect(of('Header').map(({ finish }) => finish)).toEqual([undefined]);
+  expect(of('Square post').map(({ finish }) => finish)).toEqual([{ name: 'Crisp', version: 1, blend: 0.7 }]);
+  const panels = of('Swipe panels, portrait');
+  expect(panels.length).toBeGreaterThan(1);
+  const archive = await unzip(await client.bytes(`/deliveries/${delivery.id}/archive`));
+  for (const { file, finish, width, height } of panels) {
+    expect(finish).toMatchObject({ name: 'Lined', version: 1 });
+    const { data, info } = await sharp(archive.get(file)).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+    const at = (x: number, y: number) => [...data.subarray((y * info.width + x) * 3, (y * info.width + x) * 3 + 3)];
+    for (const [x, y] of [
+      [0, height >> 1],
+      [4, height >> 1],
+      [width - 1, height >> 1],
+      [width >> 1, 0],
+      [width >> 1, height - 5],
+    ] as const) {
+      expect(at(x, y)).toEqual([0x1f, 0x6f, 0x66]);
+    }
+    expect(at(5, 5)).not.toEqual([0x1f, 0x6f, 0x66]);
+  }
 });

@@ -1,4 +1,5 @@
-import { type Frame, type Mark, plainSettings } from '@inkwell/core/model';
+import { finishById } from '@inkwell/core/finishing';
+import { type Finish, type Frame, type Mark, plainSettings } from '@inkwell/core/model';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { describe, expect, test } from 'vitest';
 import { createBench, step, unsaved } from './benchState.ts';
@@ -264,5 +265,74 @@ describe('over a reload', () => {
     expect(Object.keys(store.getState().settings.frames)).toEqual([ids[1]]);
     on.setItem('inkwell.bench.p', '{"past": "nonsense"');
     expect(createBench('p', on).getState().settings.frames).toEqual({});
+  });
+});
+
+describe('finishes', () => {
+  const projectId = '00000000-0000-4000-8000-0000000000aa';
+  const finish = (blend: number, version = 1): Finish => {
+    const { treatment } = finishById('crisp', []);
+    const id = '00000000-0000-4000-8000-0000000000dd';
+    return { id, name: 'Dune light', description: '', treatment: { ...treatment, blend }, version, shipped: false };
+  };
+  const project = (finishId: string, version = 1) => ({ id: projectId, version, finishId });
+  const known = (finishId: string, finishes: Finish[]) => ({
+    frames: [frame(0, 100)],
+    originals: [picture()],
+    projects: [project(finishId)],
+    finishes,
+  });
+  const ready = (on: Shelf = shelf()) => {
+    const store = createBench('p', on);
+    store.getState().adopt(known('plain', [finish(0.4)]));
+    return store;
+  };
+  const blend = (store: ReturnType<typeof ready>) => store.getState().settings.finishes[finish(0).id]?.treatment.blend;
+
+  test('choosing one for the project and changing it are steps of undo among the others, also after a reload', () => {
+    const on = shelf();
+    const store = ready(on);
+    store.getState().set('projects', projectId, { finishId: finish(0).id });
+    store.getState().set('finishes', finish(0).id, { treatment: finish(0.8).treatment });
+    store.getState().set('frames', ids[0], { blend: 0.1 });
+    expect(unsaved(store.getState(), 'projects')).toMatchObject([{ settings: { finishId: finish(0).id } }]);
+    const after = createBench('p', on);
+    after.getState().adopt(known('plain', [finish(0.4)]));
+    expect([blend(after), after.getState().settings.frames[ids[0]]?.blend]).toEqual([0.8, 0.1]);
+    for (const expected of [
+      [0.8, null],
+      [0.4, null],
+    ]) {
+      step(after, 'undo');
+      expect([blend(after), after.getState().settings.frames[ids[0]]?.blend]).toEqual(expected);
+    }
+    step(after, 'undo');
+    expect(after.getState().settings.projects[projectId]).toEqual({ finishId: 'plain' });
+    step(after, 'redo');
+    expect(after.getState().settings.projects[projectId]).toEqual({ finishId: finish(0).id });
+  });
+
+  test('one that was changed elsewhere waits for a decision, and either can be taken', () => {
+    for (const [way, expected, left] of [
+      ['keepMine', 0.8, 1],
+      ['takeTheirs', 0.5, 0],
+    ] as const) {
+      const store = ready();
+      store.getState().set('finishes', finish(0).id, { treatment: finish(0.8).treatment });
+      store.getState().conflict('finishes', finish(0.5, 2));
+      expect(unsaved(store.getState(), 'finishes')).toEqual([]);
+      store.getState()[way]('finishes', finish(0).id);
+      expect(blend(store)).toBe(expected);
+      expect(unsaved(store.getState(), 'finishes')).toHaveLength(left);
+    }
+  });
+
+  test('one that was removed elsewhere is gone from the bench, and undo does not bring it back', () => {
+    const store = ready();
+    store.getState().set('finishes', finish(0).id, { name: 'Dune wind' });
+    store.getState().adopt(known('plain', []));
+    expect(store.getState().settings.finishes).toEqual({});
+    step(store, 'undo');
+    expect(store.getState().settings.finishes).toEqual({});
   });
 });

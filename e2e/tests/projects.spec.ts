@@ -3,6 +3,14 @@ import { openDemo, test } from '../support/bench.ts';
 
 test('a project is duplicated, renamed, deleted and taken back', async ({ page }) => {
   await page.goto('/');
+  const cover = page.getByRole('link', { name: 'Open Festival week', exact: true }).locator('img');
+  await expect(cover).toHaveCount(4);
+  // A picture that the server would not give has no width.
+  await expect
+    .poll(() => cover.evaluateAll((all) => all.every((one) => 'naturalWidth' in one && one.naturalWidth !== 0)), {
+      timeout: 60_000,
+    })
+    .toBe(true);
   await page.getByRole('button', { name: 'Duplicate Festival week', exact: true }).click();
   await page.getByRole('button', { name: 'Rename project Festival week copy' }).click();
   await page.getByLabel('Name of project').fill('Second week');

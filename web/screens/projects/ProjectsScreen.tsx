@@ -1,11 +1,13 @@
 import './ProjectsScreen.css';
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { resolveFinish } from '@inkwell/core/finishing';
 import { frameDimensions } from '@inkwell/core/geometry';
 import type { Project } from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { Link, useNavigate } from 'react-router';
+import { useFinishes } from '../../api/finishes.ts';
 import { proofUrl } from '../../api/frames.ts';
 import { useProjectActions, useProjects } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
@@ -17,13 +19,16 @@ const coverHeight = 150;
 
 function Cover({ project }: { project: Project }) {
   const places = usePlaces();
+  const { data: known } = useFinishes();
   return (
     <Link to={`/projects/${project.id}`} className="project-cover" aria-label={`Open ${project.name}`}>
       {project.cover.map(({ frame, original }) => {
         const place = places.get(frame.placeId)?.place;
-        if (!place) return null;
+        // Without the finishes it is not known which picture to ask for.
+        if (!place || !known) return null;
         const { width, height } = frameDimensions(place, original, frame);
-        const hash = planHash(planFrame({ original, place, settings: frame }));
+        const { treatment } = resolveFinish({ frame, original, project }, known.finishes);
+        const hash = planHash(planFrame({ original, place, settings: frame, treatment }));
         const share = width / height;
         return (
           <img

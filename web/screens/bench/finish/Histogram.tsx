@@ -1,5 +1,6 @@
 import type { TonePoints } from '@inkwell/core/finishing';
 import type { Histogram as Counts } from '@inkwell/core/seeing';
+import { luminanceOf } from '@inkwell/core/seeing';
 import { Segmented } from 'antd';
 import { useMemo, useState } from 'react';
 import { Area, AreaChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
@@ -7,6 +8,13 @@ import { palette } from '../../../theme/palette.ts';
 
 const channels = { luminance: 'Luminance', red: 'Red', green: 'Green', blue: 'Blue' } as const;
 type Channel = keyof typeof channels;
+
+/** A point of the tone in one channel, or the luminance of its colour. */
+function levelIn(channel: Channel, [red, green, blue]: TonePoints['black']): number {
+  const levels = { red, green, blue };
+  if (channel !== 'luminance') return levels[channel];
+  return luminanceOf.red * red + luminanceOf.green * green + luminanceOf.blue * blue;
+}
 
 /** How many pixels have each level: plain as an area, finished as a line, with the points that become black and white. */
 export function Histogram(props: {
@@ -26,7 +34,6 @@ export function Histogram(props: {
       finished: root(finished, level),
     }));
   }, [plain, finished, channel]);
-  const index = channel === 'green' ? 1 : channel === 'blue' ? 2 : 0;
   return (
     <figure className="histogram" aria-label="Histogram">
       <div className="histogram-plot" data-ready={plain !== undefined}>
@@ -41,10 +48,26 @@ export function Histogram(props: {
               fontSize={11}
             />
             <YAxis hide domain={[0, 'dataMax']} />
-            <Area dataKey="plain" isAnimationActive={false} stroke="none" fill={palette.secondInk} fillOpacity={0.35} />
-            <Area dataKey="finished" isAnimationActive={false} stroke={palette.action} strokeWidth={1.5} fill="none" />
-            {points && <ReferenceLine x={points.black[index]} stroke={palette.ink} strokeDasharray="3 2" />}
-            {points && <ReferenceLine x={points.white[index]} stroke={palette.caution} strokeDasharray="3 2" />}
+            <Area
+              dataKey="plain"
+              isAnimationActive={false}
+              activeDot={false}
+              stroke="none"
+              fill={palette.secondInk}
+              fillOpacity={0.35}
+            />
+            <Area
+              dataKey="finished"
+              isAnimationActive={false}
+              activeDot={false}
+              stroke={palette.action}
+              strokeWidth={1.5}
+              fill="none"
+            />
+            {points && <ReferenceLine x={levelIn(channel, points.black)} stroke={palette.ink} strokeDasharray="3 2" />}
+            {points && (
+              <ReferenceLine x={levelIn(channel, points.white)} stroke={palette.caution} strokeDasharray="3 2" />
+            )}
           </AreaChart>
         </ResponsiveContainer>
       </div>

@@ -1,6 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { plainTreatment } from '@inkwell/core/finishing';
 import { layPicture, planFrame, type RenderPlan } from '@inkwell/core/planning';
 import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
 import { inspect } from '@inkwell/server/imaging/inspect.ts';
@@ -25,7 +26,7 @@ async function twelvePlans(picture: string): Promise<RenderPlan[]> {
     const place = places.get(frame[0])?.place;
     if (!place) return [];
     const original = { sha256: 'bench', width, height, hasAlpha: false, trim: null, marks: [] };
-    return [planFrame({ original, place, settings: demoSettings(frame, original, place) })];
+    return [planFrame({ treatment: plainTreatment, original, place, settings: demoSettings(frame, original, place) })];
   });
   // As a delivery does, the largest first, for both sides.
   return plans.sort((a, b) => b.output.width * b.output.height - a.output.width * a.output.height);

@@ -1,6 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { plainTreatment } from '@inkwell/core/finishing';
 import { frameDimensions, largestWindow, piecesOf, wholeOf } from '@inkwell/core/geometry';
 import { OpenProjectSchema, plainSettings } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
@@ -39,7 +40,7 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
   const settings = { ...plainSettings, composed: false, grid: { columns: panels, rows: 1 }, format: 'jpeg' as const };
   const output = frameDimensions(place, original, settings);
   const window = largestWindow(wholeOf(original), output);
-  const plan = planFrame({ original, place, settings: { ...settings, window } });
+  const plan = planFrame({ treatment: plainTreatment, original, place, settings: { ...settings, window } });
   const { grid } = plan;
   if (!grid) throw new Error('The strip is not cut.');
   const ours = async () => {

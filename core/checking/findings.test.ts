@@ -1,8 +1,14 @@
 import { expect, test } from 'vitest';
+import { plainTreatment } from '../finishing/index.ts';
 import { largestWindow, wholeOf } from '../geometry/index.ts';
+import type { Window } from '../model/index.ts';
 import { type KeepMark, plainSettings, type Weight } from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
-import { fileReasons, frameFindings } from './index.ts';
+import { fileReasons, frameFindings as findingsOf } from './index.ts';
+
+type PlainFrame = Omit<Parameters<typeof findingsOf>[0], 'treatment'>;
+const frameFindings = (frame: PlainFrame, window?: Window) =>
+  findingsOf({ ...frame, treatment: plainTreatment }, window);
 
 const place = samplePlace({
   name: 'Clip cover',
@@ -20,8 +26,7 @@ const settings = {
   format: 'jpeg' as const,
 };
 const weight: Weight = { planHash: 'x', format: 'jpeg', quality: 90, bytes: 400_000, fits: true };
-const kinds = (frame: Parameters<typeof frameFindings>[0]) =>
-  frameFindings(frame).map((one) => `${one.level}: ${one.kind}`);
+const kinds = (frame: PlainFrame) => frameFindings(frame).map((one) => `${one.level}: ${one.kind}`);
 
 test('a good frame has no findings, measured or not', () => {
   expect(frameFindings({ original, place, settings, weight })).toEqual([]);

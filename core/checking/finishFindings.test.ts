@@ -42,7 +42,7 @@ test('paper may become white and gain contrast: that is what it is for', () => {
   expect(frame({ finished: { ...calm, shadows: 0.3 } }, scan)).toMatchObject([{ kind: 'clipped' }]);
 });
 
-test('a file of more than a hundred megapixels stays plain, and says so', () => {
+test('a file of more than fifty megapixels stays plain, and says so', () => {
   const place = samplePlace({ width: 20_000, height: 6000 });
   const found = frameFindings({ ...sample(), place });
   expect(found.find(({ kind }) => kind === 'finish left out')?.text).toContain('120 megapixels');

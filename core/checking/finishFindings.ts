@@ -1,4 +1,4 @@
-import { changesNothing, plainTreatment } from '../finishing/index.ts';
+import { changesNothing } from '../finishing/index.ts';
 import { area } from '../geometry/index.ts';
 import type { Finding, FrameChange } from '../model/index.ts';
 import { mostFinished } from '../planning/index.ts';
@@ -17,7 +17,7 @@ const percent = (share: number, digits = 0) => `${(share * 100).toFixed(digits)}
 
 /** What a finish has done that a person would take back on seeing it. */
 export function finishFindings(frame: FrameToCheck, file: { width: number; height: number }): Finding[] {
-  const { treatment = plainTreatment, settings, figures } = frame;
+  const { treatment, settings, figures } = frame;
   if (!changesNothing(treatment) && area(file) > mostFinished) {
     return [
       caution('finish left out', {

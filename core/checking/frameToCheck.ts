@@ -1,4 +1,3 @@
-import { plainTreatment } from '../finishing/index.ts';
 import type { OpeningSettings } from '../framing/index.ts';
 import type { Picture } from '../geometry/index.ts';
 import type {
@@ -17,8 +16,7 @@ export interface FrameToCheck {
   original: Picture & Pick<Original, 'hasAlpha' | 'marks'>;
   place: Place;
   settings: FrameSettings;
-  /** How it is finished; left out, it stays plain. */
-  treatment?: Treatment;
+  treatment: Treatment;
   /** Null while it has not been measured. */
   weight: Weight | null;
   /** What is left of its marks where it is shown small; null while it has not been measured. */
@@ -29,7 +27,7 @@ export interface FrameToCheck {
 
 /** A frame's settings, perhaps changed, with the border of its finish: what geometry needs. */
 export function withBorder(
-  { settings, treatment = plainTreatment }: Pick<FrameToCheck, 'settings' | 'treatment'>,
+  { settings, treatment }: Pick<FrameToCheck, 'settings' | 'treatment'>,
   change: FrameChange = {},
 ): FrameSettings & OpeningSettings {
   return { ...settings, ...change, border: treatment.border };

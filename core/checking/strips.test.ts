@@ -1,8 +1,13 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import type { KeepMark, ManifestFile } from '../model/index.ts';
+import { plainTreatment } from '../finishing/index.ts';
+import type { KeepMark, ManifestFile, Window } from '../model/index.ts';
 import { byHand, samplePlace } from '../testing/index.ts';
-import { frameFindings, seamCautions } from './index.ts';
+import { frameFindings as findingsOf, seamCautions } from './index.ts';
+
+type PlainFrame = Omit<Parameters<typeof findingsOf>[0], 'treatment'>;
+const frameFindings = (frame: PlainFrame, window?: Window) =>
+  findingsOf({ ...frame, treatment: plainTreatment }, window);
 
 const place = samplePlace({
   name: 'Swipe panels',

@@ -1,11 +1,10 @@
 import type { Rect } from '../geometry/index.ts';
 import type { Treatment } from '../model/index.ts';
-import { type Histogram, histogramOf, type Plane, type Raster } from '../seeing/index.ts';
+import { type Histogram, histogramOf, luminancePlane, type Plane, type Raster } from '../seeing/index.ts';
 import { coloured } from './colouring.ts';
 import { solveCorrection } from './compensate.ts';
 import { type Correction, noCorrection } from './correction.ts';
 import { haloReach, withinHalo } from './halo.ts';
-import { luminanceOfRaster } from './luminance.ts';
 import { type Ratio, scaledInLight, scalingReach } from './scale.ts';
 import { sharpened, sharpeningReach, sharpens } from './sharpen.ts';
 import { type TonePoints, tonePoints } from './tone.ts';
@@ -53,7 +52,7 @@ const bandRows = 96;
  */
 export function finishPixels(picture: ToFinish, treatment: PixelTreatment): Finished {
   const { plain, scale } = picture;
-  const before = luminanceOfRaster(plain);
+  const before = luminancePlane(plain);
   const isSharpened = sharpens(treatment, scale * enlargementOf(picture));
   const luminance = isSharpened ? detailed(picture, before, treatment) : before;
   const correction = correctionFor(plain, luminance, treatment);
@@ -75,15 +74,27 @@ function detailed(picture: ToFinish, before: Plane, treatment: PixelTreatment): 
   const { enlarged, ratio, scale, at } = picture;
   const { width, height } = before;
   const luminance: Plane = { data: new Float32Array(width * height), width, height };
+  const radius = Math.max(treatment.sharpen.radius, treatment.blend > 0 ? treatment.second.radius : 0);
+  const reach = haloReach(radius * scale);
   for (let top = 0; top < height; top += bandRows) {
     const rect = { left: at.left, top: at.top + top, width, height: Math.min(bandRows, height - top) };
     const made = enlarged
       ? enlargedBand(enlarged, ratio, scale, treatment, rect)
       : sharpenedBand(before, scale, treatment, top, rect.height);
-    luminance.data.set(made.data, top * width);
+    luminance.data.set(heldBand(made, before, top, treatment.halo, reach).data, top * width);
   }
-  const radius = Math.max(treatment.sharpen.radius, treatment.blend > 0 ? treatment.second.radius : 0);
-  return withinHalo(luminance, before, treatment.halo, haloReach(radius * scale));
+  return luminance;
+}
+
+/** Rows of the picture, their halos limited by what lies round them in the plain picture. */
+function heldBand(made: Plane, before: Plane, top: number, halo: number, reach: number): Plane {
+  const { width, height } = made;
+  const first = Math.max(0, top - reach);
+  const around = rowsOfPlane(before, first, Math.min(before.height, top + height + reach));
+  const data = around.data.slice();
+  data.set(made.data, (top - first) * width);
+  const held = withinHalo({ ...around, data }, around, halo, reach);
+  return rowsOfPlane(held, top - first, top - first + height);
 }
 
 /** Rows of the picture, sharpened while it was enlarged. */
@@ -98,18 +109,17 @@ function enlargedBand(
   const from = Math.max(0, Math.floor(rect.top * ratio.y) - top - margin);
   const to = Math.min(raster.height, Math.ceil((rect.top + rect.height) * ratio.y) - top + margin);
   const part = rowsOf(raster, from, to);
-  const plane = sharpened(luminanceOfRaster(part), treatment, scale * Math.min(ratio.x, ratio.y));
+  const plane = sharpened(luminancePlane(part), treatment, scale * Math.min(ratio.x, ratio.y));
   return scaledInLight({ plane, alpha: alphaOf(part), left, top: top + from }, ratio, treatment.kernel, rect);
 }
 
 /** Rows of the picture, sharpened at its final dimensions. */
 function sharpenedBand(before: Plane, scale: number, treatment: PixelTreatment, top: number, rows: number): Plane {
   const margin = sharpeningReach(treatment, scale);
-  const { width, height } = before;
+  const { height } = before;
   const [first, last] = [Math.max(0, top - margin), Math.min(height, top + rows + margin)];
-  const part = { data: before.data.subarray(first * width, last * width), width, height: last - first };
-  const { data } = sharpened(part, treatment, scale);
-  return { data: data.subarray((top - first) * width, (top - first + rows) * width), width, height: rows };
+  const made = sharpened(rowsOfPlane(before, first, last), treatment, scale);
+  return rowsOfPlane(made, top - first, top - first + rows);
 }
 
 /** The alpha of every pixel; null where a raster has none. */
@@ -119,6 +129,12 @@ function alphaOf({ data, width, height, channels }: Raster): Uint8Array | null {
   for (let from = channels - 1, to = 0; to < alpha.length; from += channels, to += 1) alpha[to] = data[from] as number;
   return alpha;
 }
+
+const rowsOfPlane = ({ data, width }: Plane, from: number, to: number): Plane => ({
+  data: data.subarray(from * width, to * width),
+  width,
+  height: to - from,
+});
 
 function rowsOf({ data, width, channels }: Raster, from: number, to: number): Raster {
   const row = width * channels;

@@ -1,5 +1,4 @@
-import type { Plane } from '../seeing/index.ts';
-import { PlaneMemory } from './planeMemory.ts';
+import { type Plane, PlaneMemory } from '../seeing/index.ts';
 
 /**
  * A luminance plane held within its surroundings in the plain picture: never brighter than the lightest or darker than

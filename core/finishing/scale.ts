@@ -1,9 +1,8 @@
 import type { Rect } from '../geometry/index.ts';
 import type { ScalingKernel } from '../model/index.ts';
-import type { Plane } from '../seeing/index.ts';
+import { type Plane, PlaneMemory } from '../seeing/index.ts';
 import { kernelReach, type Weights, weightsOf } from './kernels.ts';
 import { levelOf, levelSteps, levelTable, lightSteps, lightTable } from './light.ts';
-import { PlaneMemory } from './planeMemory.ts';
 
 /** Source pixels to one output pixel, each way. */
 export interface Ratio {

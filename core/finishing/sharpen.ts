@@ -1,7 +1,6 @@
 import type { Sharpening, Treatment } from '../model/index.ts';
-import type { Plane } from '../seeing/index.ts';
+import { type Plane, PlaneMemory } from '../seeing/index.ts';
 import { blurReach, halfGaussian } from './blur.ts';
-import { PlaneMemory } from './planeMemory.ts';
 
 /** A blur of less than this, in pixels, changes nothing that could be seen: in small proofs nothing is left to sharpen. */
 const leastDeviation = 0.15;

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { plainTreatment } from '../finishing/index.ts';
 import { plainSettings } from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
 import {
@@ -37,6 +38,7 @@ const aPlan = fc
   })
   .map(({ original, output, x, y, span, png, turn, mirror, echo, ring, stretch }) =>
     planFrame({
+      treatment: plainTreatment,
       original: { ...original, sha256: 'ab'.repeat(32), hasAlpha: false, trim: null, marks: [] },
       place: samplePlace({ ...output, shape: 'rounded' }),
       settings: {
@@ -131,6 +133,7 @@ test('a level is only used while four thirds of its pixels or more go into an ou
 
 test('the hash depends on the values, not on the order of keys or arithmetic noise', () => {
   const base = {
+    treatment: plainTreatment,
     original: { sha256: 'cd'.repeat(32), width: 6000, height: 4000, hasAlpha: true, trim: null, marks: [] },
     place: samplePlace({ width: 1080, height: 1350 }),
     settings: {

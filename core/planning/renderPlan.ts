@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { changesNothing, plainTreatment } from '../finishing/index.ts';
+import { changesNothing } from '../finishing/index.ts';
 import { borderOf, frameWindow, openingOf, ringOf, roundedRadius } from '../framing/index.ts';
 import {
   boundsOf,
@@ -114,8 +114,7 @@ export interface FrameToPlan {
   original: Pick<Original, 'sha256' | 'width' | 'height' | 'hasAlpha' | 'trim' | 'marks'>;
   place: Place;
   settings: FrameSettings;
-  /** How it is finished; left out, it stays plain. */
-  treatment?: Treatment;
+  treatment: Treatment;
   /** Share of the limit that is left free, 0..1. */
   headroom?: number;
 }
@@ -125,7 +124,7 @@ export function planFrame({
   original,
   place,
   settings,
-  treatment = plainTreatment,
+  treatment,
   headroom = defaultHeadroom,
 }: FrameToPlan): RenderPlan {
   const window = frameWindow(original, place, { ...settings, border: treatment.border });
@@ -160,7 +159,7 @@ export function planFrame({
 }
 
 /** Beyond so many pixels of output a file is no small size that wants finishing, and would not fit into memory. */
-export const mostFinished = 100_000_000;
+export const mostFinished = 50_000_000;
 /** What is enlarged for sharpening has at most so many pixels. */
 const mostEnlarged = 60_000_000;
 

@@ -18,20 +18,3 @@ export const luminanceOf = { red: 0.2126, green: 0.7152, blue: 0.0722 } as const
 
 /** How many of a raster's channels are colour; a fourth or second is alpha. */
 export const coloursOf = ({ channels }: Pick<Raster, 'channels'>): 1 | 3 => (channels > 2 ? 3 : 1);
-
-/**
- * The luminance of every pixel as it is encoded, 0..255: what the eye sees as evenly spaced, unlike light itself.
- * Typed arrays are read within their length here and in all that follows, hence the casts.
- */
-export function luminancePlane({ data, width, height, channels }: Raster): Plane {
-  const plane = new Float32Array(width * height);
-  if (channels < 3) {
-    for (let at = 0, from = 0; at < plane.length; at += 1, from += channels) plane[at] = data[from] as number;
-    return { data: plane, width, height };
-  }
-  const { red, green, blue } = luminanceOf;
-  for (let at = 0, from = 0; at < plane.length; at += 1, from += channels) {
-    plane[at] = red * (data[from] as number) + green * (data[from + 1] as number) + blue * (data[from + 2] as number);
-  }
-  return { data: plane, width, height };
-}

@@ -1,6 +1,7 @@
 import { mkdir, mkdtemp, readdir, rm, utimes, writeFile } from 'node:fs/promises';
 import { request } from 'node:http';
 import { join } from 'node:path';
+import { plainTreatment } from '@inkwell/core/finishing';
 import { DeliverySchema } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
 import { byHand, samplePlace } from '@inkwell/core/testing';
@@ -64,6 +65,7 @@ test('the same plan gives the same bytes, searched for or encoded at the known q
   await noise(1300, 1000).blur(1).png().toFile(file);
   const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
   const plan = planFrame({
+    treatment: plainTreatment,
     original: { sha256: 'x', width: 1300, height: 1000, hasAlpha: false, trim: null, marks: [] },
     place: samplePlace({ width: 600, height: 500, limit: { bytes: 60_000, unit: 'kB' } }),
     settings: byHand({ centreX: 611.3, centreY: 480.7, span: 1003.9 }),
@@ -86,6 +88,7 @@ test('an enlarged window falls where it was asked for, to half an output pixel',
   await picture.clone().png().toFile(file);
   const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
   const plan = planFrame({
+    treatment: plainTreatment,
     original: { sha256: 'x', width: 90, height: 70, hasAlpha: false, trim: null, marks: [] },
     place: samplePlace({ width: 400, height: 400, limit: { bytes: 900_000, unit: 'kB' } }),
     settings: byHand({ centreX: 40.5, centreY: 35.25, span: 40 }, { format: 'png' }),

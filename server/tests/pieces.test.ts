@@ -1,5 +1,6 @@
 import { mkdtemp } from 'node:fs/promises';
 import { join } from 'node:path';
+import { plainTreatment } from '@inkwell/core/finishing';
 import { piecesOf } from '@inkwell/core/geometry';
 import { planFrame } from '@inkwell/core/planning';
 import { byHand, samplePlace } from '@inkwell/core/testing';
@@ -40,7 +41,7 @@ test('a strip is resampled once and cut: put together, its pieces are the strip 
     },
   ]) {
     const settings = byHand({ centreX: 750, centreY: 300, span: 900, turn }, { grid, bridged, format: 'png' });
-    const plan = planFrame({ original, place, settings });
+    const plan = planFrame({ treatment: plainTreatment, original, place, settings });
     const whole = await renderPixels(plan, copy);
     expect(whole).toMatchObject(plan.output);
     if (!plan.grid) throw new Error('not cut');
@@ -79,8 +80,11 @@ test('a closing panel shows the whole picture on its backing and changes nothing
     { grid: { columns: 3, rows: 1 }, format: 'png' },
   );
   const closing = { kind: 'colour', colour: '#1f6f66' } as const;
-  const strip = await renderFiles(planFrame({ original, place, settings }), copy);
-  const closed = await renderFiles(planFrame({ original, place, settings: { ...settings, closing } }), copy);
+  const strip = await renderFiles(planFrame({ treatment: plainTreatment, original, place, settings }), copy);
+  const closed = await renderFiles(
+    planFrame({ treatment: plainTreatment, original, place, settings: { ...settings, closing } }),
+    copy,
+  );
   expect(closed.pieces).toHaveLength(4);
   for (const [index, { data }] of strip.pieces.entries()) expect(closed.pieces[index]?.data.equals(data)).toBe(true);
   const last = await sharp(closed.pieces[3]?.data).removeAlpha().raw().toBuffer({ resolveWithObject: true });
@@ -103,7 +107,7 @@ test('pieces share the lowest quality that any of them needs, or have their own;
       { centreX: 750, centreY: 300, span: 1500 },
       { grid: { columns: 2, rows: 1 }, sharedQuality },
     );
-    return renderFiles(planFrame({ original, place, settings }), copy);
+    return renderFiles(planFrame({ treatment: plainTreatment, original, place, settings }), copy);
   };
   const own = await made(false);
   expect(own.pieces[0]?.quality).toBe(90);
@@ -121,6 +125,7 @@ test('pieces share the lowest quality that any of them needs, or have their own;
   expect(Math.min(seam?.step ?? 0, seam?.undivided ?? 0)).toBeGreaterThan(10);
   const smooth = await renderFiles(
     planFrame({
+      treatment: plainTreatment,
       original,
       place: samplePlace({ width: 217, height: 260, group: panels }),
       settings: byHand({ centreX: 750, centreY: 300, span: 1500 }, { grid: { columns: 3, rows: 1 } }),

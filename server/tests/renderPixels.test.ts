@@ -1,5 +1,6 @@
 import { mkdtemp } from 'node:fs/promises';
 import { join } from 'node:path';
+import { plainTreatment } from '@inkwell/core/finishing';
 import type { Backing, FrameSettings, Window } from '@inkwell/core/model';
 import { planFrame, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import { byHand, samplePlace } from '@inkwell/core/testing';
@@ -35,7 +36,7 @@ function planFor({ window, backing, trim }: Asked) {
     { centreX: 450, centreY: 320, span: 360, ...window },
     { backing: backing ?? null, format: 'png' },
   );
-  return planFrame({ original, place: samplePlace(output), settings });
+  return planFrame({ treatment: plainTreatment, original, place: samplePlace(output), settings });
 }
 const rendered = (asked: Asked) => renderPixels(planFor(asked), copies.get(asked.orientation ?? 1) as WorkingCopy);
 
@@ -158,6 +159,7 @@ describe('in a round frame', () => {
   const middle = side / 2;
   const round = (settings: Partial<FrameSettings>) =>
     planFrame({
+      treatment: plainTreatment,
       original: { sha256: 'x', width, height, hasAlpha: false, trim: null, marks: [] },
       place: samplePlace({ width: side, height: side, shape: 'circle' }),
       settings: byHand({ centreX: 450, centreY: 320, span: 360 }, { format: 'png', ...settings }),
@@ -217,7 +219,7 @@ test.each([0, 90, 12])('a stretch draws the picture wider than it is, turned by 
   const window = { centreX: 450, centreY: 320, span: 300, turn };
   const settings = byHand(window, { format: 'png', stretch });
   const { data, channels } = await renderPixels(
-    planFrame({ original, place: samplePlace(output), settings }),
+    planFrame({ treatment: plainTreatment, original, place: samplePlace(output), settings }),
     copies.get(1) as WorkingCopy,
   );
   for (let y = 5; y < output.height; y += 15) {

@@ -1,4 +1,4 @@
-// AssemblyScript, compiled to WebAssembly: what finishing does to every pixel of a plane, four pixels at a time. All
+// AssemblyScript, compiled to WebAssembly: what is done to every pixel of a plane, four pixels at a time. All
 // numbers are 32-bit floats, row by row; pointers are byte offsets into the module's memory, laid out by its caller. Every
 // row of a plane begins at a multiple of four pixels: what lies between its end and the next is never looked at.
 

@@ -1,8 +1,8 @@
-import type { Plane, Raster } from '../seeing/index.ts';
 import { PlaneMemory } from './planeMemory.ts';
+import type { Plane, Raster } from './raster.ts';
 
-/** The luminance of every pixel as it is encoded, 0..255, as `luminancePlane` says it, many times as fast. */
-export function luminanceOfRaster({ data, width, height, channels }: Raster): Plane {
+/** The luminance of every pixel as it is encoded, 0..255: what the eye sees as evenly spaced, unlike light itself. */
+export function luminancePlane({ data, width, height, channels }: Raster): Plane {
   const room = new PlaneMemory();
   const from = room.take(Math.ceil(data.length / Float32Array.BYTES_PER_ELEMENT));
   const to = room.takePlane({ width, height });

@@ -1,6 +1,6 @@
 import { hexToBytes } from '@noble/hashes/utils.js';
-import type { Plane } from '../seeing/index.ts';
 import { planesCode } from './assembly/planesCode.ts';
+import type { Plane } from './raster.ts';
 
 type Pointer = number;
 

@@ -3,13 +3,13 @@ import type { Importing } from './imaging/importing.ts';
 import type { Proofs } from './imaging/proofs.ts';
 import type { WorkingCopies } from './imaging/workingCopy.ts';
 import type { Queue } from './jobs/queue.ts';
-import type { SpecBook } from './specBook.ts';
+import type { Planner } from './planner.ts';
 import type { Database } from './store/database.ts';
 
 /** What the routes of the API work with. */
 export interface Services {
   db: Database;
-  book: SpecBook;
+  planner: Planner;
   importing: Importing;
   proofs: Proofs;
   copies: WorkingCopies;

@@ -11,9 +11,9 @@ import { WorkingCopies } from './imaging/workingCopy.ts';
 import { deliver } from './jobs/deliver.ts';
 import { measure } from './jobs/measure.ts';
 import { openQueue } from './jobs/queue.ts';
+import { Planner } from './planner.ts';
 import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
-import { SpecBook } from './specBook.ts';
 import { blobToFile } from './store/blobs.ts';
 import { clearUnused } from './store/clearing.ts';
 import { openDatabase } from './store/database.ts';
@@ -44,11 +44,11 @@ export async function start(settings: Settings): Promise<Running> {
   );
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 100), copies);
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies);
-  const book = new SpecBook(db);
+  const planner = new Planner(db);
   const queue = await openQueue(
     settings.DATABASE_URL,
     {
-      measure: (frameId) => measure(db, copies, book, frameId),
+      measure: (frameId) => measure(db, copies, planner, frameId),
       deliver: (deliveryId) => deliver(db, copies, deliveryId),
       async lookAfter() {
         for (const id of await strandedDeliveries(db, strandedAfterSeconds)) await queue.askDelivery(id);
@@ -60,7 +60,7 @@ export async function start(settings: Settings): Promise<Running> {
     },
     log,
   );
-  const services: Services = { db, book, importing, proofs, copies, queue, log };
+  const services: Services = { db, planner, importing, proofs, copies, queue, log };
   const server = createServer(makeApp(services, settings.INKWELL_WEB));
   const port = await listen(server, settings.PORT);
   return {

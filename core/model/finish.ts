@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ColourSchema } from './backing.ts';
+import { NameSchema } from './name.ts';
 
 /** What the numbers of a treatment may be. Radii and widths are in pixels of the file, levels are of 255. */
 export const treatmentRanges = {
@@ -97,7 +98,7 @@ export const TreatmentSchema = z.object({
 export type Treatment = z.infer<typeof TreatmentSchema>;
 
 export const FinishSettingsSchema = z.object({
-  name: z.string().trim().min(1, 'A finish needs a name.').max(60, 'A name can have at most 60 characters.'),
+  name: NameSchema,
   /** What it is for, in a sentence. */
   description: z.string().trim().max(300, 'A description can have at most 300 characters.'),
   treatment: TreatmentSchema,

@@ -44,10 +44,3 @@ export const originalLimits = {
   /** Bytes of memory that opening a picture may need, estimated from its header. */
   decodingBytes: 1_200_000_000,
 } as const;
-
-/** A name that a person gives to a project or an original. */
-export const NameSchema = z
-  .string({ error: 'A name is needed.' })
-  .trim()
-  .min(1, 'A name needs at least one character.')
-  .max(120, 'A name can have at most 120 characters.');

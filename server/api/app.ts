@@ -39,7 +39,7 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use(express.json({ limit: '2mb' }));
 
   app.get('/api/spec-book', async (_request, response) => {
-    response.json((await services.book.open()).sheets);
+    response.json((await services.planner.open()).sheets);
   });
   app.use('/api/originals', originalsRouter(services));
   app.use('/api/projects', projectsRouter(services));

@@ -19,7 +19,7 @@ const DeliverSchema = z.object({
   frameIds: z.array(z.uuid()).optional(),
 });
 
-export function deliveriesRouter({ db, book, queue }: Services): Router {
+export function deliveriesRouter({ db, planner, queue }: Services): Router {
   const router = Router();
 
   router.get('/', async (request, response) => {
@@ -31,7 +31,7 @@ export function deliveriesRouter({ db, book, queue }: Services): Router {
     const project = found(await openProject(db, projectId), 'This project');
     const problem = patternProblem(pattern);
     if (problem) throw new Refusal(problem);
-    const { places, planOf, finishOf } = await book.open();
+    const { places, planOf, finishOf } = await planner.open();
     const wanted = (await framesOfProject(db, projectId)).flatMap((framed) => {
       const { frame, original } = framed;
       const at = places.get(frame.placeId);

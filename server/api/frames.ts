@@ -13,7 +13,7 @@ import { found, idOf } from './params.ts';
 const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
 const AskedPlanSchema = z.object({ plan: z.string(), finish: z.enum(['own', 'plain']).default('own') });
 const ProofSchema = AskedPlanSchema.extend({ width: z.coerce.number().int().min(16).max(12_000) });
-const side = z.coerce.number().int().min(1).max(4000);
+const side = z.coerce.number().int().min(1).max(5000);
 const start = z.coerce.number().int().min(0);
 const PixelsSchema = z.object({
   plan: z.string(),
@@ -39,13 +39,13 @@ function settledChange(
   return { composed: false, ...change, window };
 }
 
-export function framesRouter({ db, book, proofs, copies }: Services): Router {
+export function framesRouter({ db, planner, proofs, copies }: Services): Router {
   const router = Router();
 
   /** The plan of a frame, finished or plain, if it is still the one that was asked for. */
   const planAsked = async (id: string, { plan: hash, finish }: z.infer<typeof AskedPlanSchema>) => {
     const framed = found(await findFrame(db, id), 'This frame');
-    const plan = found((await book.open()).planOf(framed), 'The place of this frame');
+    const plan = found((await planner.open()).planOf(framed), 'The place of this frame');
     const asked = finish === 'plain' ? plainPlan(plan) : plan;
     if (planHash(asked) !== hash) throw new Refusal('The frame has changed since this was asked for.', 409);
     return asked;
@@ -55,7 +55,7 @@ export function framesRouter({ db, book, proofs, copies }: Services): Router {
     const { version, change } = SaveSchema.parse(request.body);
     const framed = found(await findFrame(db, idOf(request)), 'This frame');
     const { frame } = framed;
-    const { places, finishOf } = await book.open();
+    const { places, finishOf } = await planner.open();
     const { place } = found(places.get(frame.placeId), 'The place of this frame');
     const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
     const saved = await saveFrame(db, frame.id, version, settledChange(framed, change, place, border));

@@ -34,7 +34,7 @@ const ChangeOriginalsSchema = z.object({
   remove: z.array(z.uuid()).max(500).default([]),
 });
 
-export function projectsRouter({ db, book, queue }: Services): Router {
+export function projectsRouter({ db, planner, queue }: Services): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -95,7 +95,7 @@ export function projectsRouter({ db, book, queue }: Services): Router {
     const projectId = idOf(request);
     const change = ChangeFramesSchema.parse(request.body);
     const project = found(await openProject(db, projectId), 'This project');
-    const { places } = await book.open();
+    const { places } = await planner.open();
     const add = change.add.map(({ originalId, placeId, settings }): NewFrame => {
       const original = project.originals.find((one) => one.id === originalId);
       if (!original) throw new Refusal('An original has to be chosen for the project before it is given places.', 409);
@@ -120,7 +120,7 @@ export function projectsRouter({ db, book, queue }: Services): Router {
   // yet is asked for and comes as null.
   router.get('/:id/measured', async (request, response) => {
     const all = await framesOfProject(db, idOf(request));
-    const { measuringOf } = await book.open();
+    const { measuringOf } = await planner.open();
     const wanted = all.flatMap((framed) => {
       const measuring = measuringOf(framed);
       return measuring ? [{ frameId: framed.frame.id, ...measuring }] : [];

@@ -1,4 +1,4 @@
-import { besideClosing, planOpening, type RenderPlan } from '@inkwell/core/planning';
+import { besideClosing, mostFinished, planOpening, type RenderPlan } from '@inkwell/core/planning';
 import { Refusal } from '../refusal.ts';
 import { fromPixels } from './pixels.ts';
 import { laidPixels } from './renderPixels.ts';
@@ -14,8 +14,8 @@ export interface PartAsked {
   height?: number | undefined;
 }
 
-/** The longest side of what is drawn for somebody who looks at a part of it. */
-const longestSide = 12_000;
+/** A picture is finished up to so many pixels, and enlarged for that by no more than a fifth at that size. */
+const mostDrawn = mostFinished * 1.3;
 
 /** Pixels of an unfinished picture as a PNG. @throws Refusal where the part lies outside of it */
 export async function partOfPicture(plan: RenderPlan, asked: PartAsked, copy: WorkingCopy): Promise<Buffer> {
@@ -23,7 +23,8 @@ export async function partOfPicture(plan: RenderPlan, asked: PartAsked, copy: Wo
   const { pixels: opening } = planOpening(strip);
   const times = asked.stage === 'enlarged' ? asked.oversize : 1;
   const output = { width: Math.round(opening.width * times), height: Math.round(opening.height * times) };
-  if (Math.max(output.width, output.height) > longestSide) {
+  // What is not finished is not looked at either; and it has to be drawn whole.
+  if (output.width * output.height > mostDrawn) {
     throw new Refusal(`The picture would be ${output.width} × ${output.height} px; a part of it cannot be shown.`);
   }
   const { left, top, width = output.width - left, height = output.height - top } = asked;

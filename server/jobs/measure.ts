@@ -3,7 +3,7 @@ import { measureDetail } from '../imaging/detail.ts';
 import { renderFiles } from '../imaging/render.ts';
 import { renderPixels } from '../imaging/renderPixels.ts';
 import type { WorkingCopies } from '../imaging/workingCopy.ts';
-import type { SpecBook } from '../specBook.ts';
+import type { Planner } from '../planner.ts';
 import type { Database } from '../store/database.ts';
 import { keepDetails, knownDetails } from '../store/details.ts';
 import { keepFigures, knownFigures } from '../store/figures.ts';
@@ -14,9 +14,9 @@ import { keepWeight, knownWeights } from '../store/weights.ts';
  * Measures what a frame, as it is set now, weighs at full size, and what is left of its marks where it is shown small.
  * Does nothing about what is known already, or where the frame is gone.
  */
-export async function measure(db: Database, copies: WorkingCopies, book: SpecBook, frameId: string): Promise<void> {
+export async function measure(db: Database, copies: WorkingCopies, planner: Planner, frameId: string): Promise<void> {
   const found = await findFrame(db, frameId);
-  const measuring = found && (await book.open()).measuringOf(found);
+  const measuring = found && (await planner.open()).measuringOf(found);
   if (!measuring) return;
   const { plan, planHash, detail } = measuring;
   const copy = await copies.get(plan.original.sha256);

@@ -62,7 +62,7 @@ test('the proof at a third of the size is the delivered file scaled down', async
   const project = await client.project('Proof and file', [original], ['guildrow/feed-image']);
   const delivery = await client.deliver(project.id);
   const [frame] = project.frames;
-  const plan = frame && (await services.book.open()).planOf({ frame, original, project });
+  const plan = frame && (await services.planner.open()).planOf({ frame, original, project });
   if (!frame || !plan) throw new Error('no plan');
   const file = (await unzip(await client.bytes(`/deliveries/${delivery.id}/archive`))).get(
     delivery.files[0]?.file ?? '',

@@ -47,7 +47,7 @@ test('what a browser finishes of a part differs from the server’s file by a le
   await client.ask('PATCH', `/projects/${project.id}/settings`, { version: 1, change });
   const [frame] = project.frames;
   if (!frame) throw new Error('no frame');
-  const plan = (await services.book.open()).planOf({ frame, original, project: { finishId: 'crisp' } });
+  const plan = (await services.planner.open()).planOf({ frame, original, project: { finishId: 'crisp' } });
   if (!plan?.finish) throw new Error('not finished');
   const { scale, ...finish } = plan.finish;
   const copy = await services.copies.get(original.sha256);

@@ -84,7 +84,7 @@ test('the proof is the cut that the window asks for, and belongs to one plan', a
   const saved = FrameSchema.parse(
     (await client.ask('PATCH', `/frames/${frame.id}`, { version: 1, change: { window } })).body,
   );
-  const plan = (await services.book.open()).planOf({ frame: saved, original, project });
+  const plan = (await services.planner.open()).planOf({ frame: saved, original, project });
   if (!plan) throw new Error('no plan');
   const proof = await client.bytes(`/frames/${frame.id}/proof?plan=${planHash(plan)}&width=600`);
   const independent = picture.clone().extract({ left: 700, top: 385, width: 1200, height: 630 }).resize(600, 315);
@@ -108,13 +108,13 @@ test('marks compose the frames that no hand has moved; they are saved on a versi
   });
 
   const frame = frameIn((await open(project.id)).frames, 'sunpane/square-post');
-  const plan = (await services.book.open()).planOf({ frame, original: saved, project });
+  const plan = (await services.planner.open()).planOf({ frame, original: saved, project });
   expect(frame.composed).toBe(true);
   expect((plan?.window.centreX ?? 0) - (plan?.window.span ?? 0) / 2).toBeLessThanOrEqual(20);
   await client.ask('PATCH', `/frames/${frame.id}`, { version: 1, change: { window: { ...frame.window, span: 500 } } });
   const moved = frameIn((await open(project.id)).frames, 'sunpane/square-post');
   expect(moved).toMatchObject({ composed: false, window: { span: 500, turn: 0 } });
-  expect((await services.book.open()).planOf({ frame: moved, original: saved, project })?.window.centreX).toBe(600);
+  expect((await services.planner.open()).planOf({ frame: moved, original: saved, project })?.window.centreX).toBe(600);
 });
 
 test('an empty margin is found from the pixels, trimmed away on request, and no stored byte changes', async () => {
@@ -131,7 +131,7 @@ test('an empty margin is found from the pixels, trimmed away on request, and no 
     version: 1,
     change: { trim: found.trim },
   });
-  const plan = (await services.book.open()).planOf({
+  const plan = (await services.planner.open()).planOf({
     frame: frameIn(project.frames, 'sunpane/square-post'),
     original: OriginalSchema.parse(body),
     project,

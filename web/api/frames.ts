@@ -1,16 +1,32 @@
-import { type Frame, type FrameChange, FrameSchema } from '@inkwell/core/model';
+import { type Dimensions, type Frame, type FrameChange, FrameSchema } from '@inkwell/core/model';
 import { type Saved, save } from './client.ts';
 
 /** Saves a change made on top of `version`. @throws ApiError for everything but a conflict */
 export const saveFrame = (id: string, version: number, change: FrameChange): Promise<Saved<Frame>> =>
   save(FrameSchema, `/frames/${id}`, version, change);
 
+/** No proof is wider, as the server answers them. */
+const widestProof = 12_000;
+
 /** The proof of a frame's plan. The plan's hash makes the address change with every change of the picture. */
 export const proofUrl = (frameId: string, planHash: string, width: number, finish: 'own' | 'plain' = 'own') =>
-  `/api/frames/${frameId}/proof?plan=${planHash}&width=${width}${finish === 'plain' ? '&finish=plain' : ''}`;
+  `/api/frames/${frameId}/proof?plan=${planHash}&width=${Math.min(width, widestProof)}${finish === 'plain' ? '&finish=plain' : ''}`;
 
-/** Pixels of a frame's unfinished picture: all of it as it is plain, or enlarged; a part of that is added to the address. */
+/** Pixels of a frame's unfinished picture, plain or enlarged, without loss; a part of it is added to the address. */
 export const plainPixelsUrl = (frameId: string, plainHash: string) =>
   `/api/frames/${frameId}/pixels?plan=${plainHash}&stage=plain`;
 export const enlargedPixelsUrl = (frameId: string, plainHash: string, oversize: number) =>
   `/api/frames/${frameId}/pixels?plan=${plainHash}&stage=enlarged&oversize=${oversize}`;
+
+/** A picture of up to so many pixels is counted as it is; of a larger one, a proof. */
+const mostCounted = 16_000_000;
+
+/** How wide a picture of given dimensions is when its pixels are counted. */
+export const countedWidth = ({ width, height }: Dimensions): number =>
+  width * height <= mostCounted ? width : Math.round(Math.sqrt((mostCounted * width) / height));
+
+/** Where the plain picture of a frame is whose levels are counted: without loss, where it is not too large for that. */
+export const countedUrl = (frameId: string, plainHash: string, picture: Dimensions): string =>
+  countedWidth(picture) === picture.width
+    ? plainPixelsUrl(frameId, plainHash)
+    : proofUrl(frameId, plainHash, countedWidth(picture), 'plain');

@@ -1,15 +1,19 @@
 import { finishingReach, finishPixels } from '@inkwell/core/finishing';
 import type { Rect } from '@inkwell/core/geometry';
+import type { Dimensions } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { type Histogram, histogramOf, type Raster } from '@inkwell/core/seeing';
 import { expose, transfer } from 'comlink';
 
 /** What is finished in the browser while a hand moves a slider. */
 export interface PartToFinish {
-  /** Where the whole plain picture is, without loss. */
+  /** Where a part of the plain picture is, and where of the same enlarged by the finish's oversize: without the part. */
   plainUrl: string;
-  /** Where a part of the picture is, enlarged by the finish's oversize: the address without the part. */
   enlargedUrl: string;
+  /** Where a picture is whose histogram stands for that of the whole plain picture. */
+  countedUrl: string;
+  /** The dimensions of the whole plain picture. */
+  picture: Dimensions;
   finish: NonNullable<RenderPlan['finish']>;
   /** The part that is looked at, in pixels of the file. */
   rect: Rect;
@@ -67,33 +71,41 @@ function withAlpha({ data, width, height, channels }: Raster): Uint8ClampedArray
   return pixels;
 }
 
-const histograms = new WeakMap<Raster, Histogram>();
-function histogramKept(raster: Raster): Histogram {
-  const known = histograms.get(raster) ?? histogramOf(raster);
-  histograms.set(raster, known);
-  return known;
+/** Histograms by where their picture is: the pictures themselves need not be kept for them. */
+const histograms = new Map<string, Promise<Histogram>>();
+const histogramsKept = 50;
+
+function counted(url: string): Promise<Histogram> {
+  const known = histograms.get(url);
+  if (known) return known;
+  const made = fetchRaster(url).then(histogramOf);
+  histograms.set(url, made);
+  made.catch(() => histograms.delete(url));
+  for (const old of [...histograms.keys()].slice(0, -histogramsKept)) histograms.delete(old);
+  return made;
 }
 
-function cut({ data, width, channels }: Raster, rect: Rect): Raster {
-  const out = new Uint8ClampedArray(rect.width * rect.height * channels);
-  for (let y = 0; y < rect.height; y += 1) {
-    const from = ((rect.top + y) * width + rect.left) * channels;
-    out.set(data.subarray(from, from + rect.width * channels), y * rect.width * channels);
-  }
-  return { data: out, width: rect.width, height: rect.height, channels };
-}
+const partQuery = ({ left, top, width, height }: Rect) => `&left=${left}&top=${top}&width=${width}&height=${height}`;
 
 const finisher = {
   /** A part of a picture, finished by the same arithmetic as the server's. RGBA, row by row. */
-  async finish({ plainUrl, enlargedUrl, finish, rect }: PartToFinish): Promise<Uint8ClampedArray<ArrayBuffer>> {
+  async finish({
+    plainUrl,
+    enlargedUrl,
+    countedUrl,
+    picture,
+    finish,
+    rect,
+  }: PartToFinish): Promise<Uint8ClampedArray<ArrayBuffer>> {
     const { scale, ...treatment } = finish;
-    const plain = await rasterAt(plainUrl);
+    const needsHistogram = treatment.tone.kind === 'automatic' || treatment.tone.kind === 'paper';
+    const plain = await rasterAt(plainUrl + partQuery(rect));
     const isEnlarged = finish.oversize > 1;
     const whole = {
-      width: Math.round(plain.width * finish.oversize),
-      height: Math.round(plain.height * finish.oversize),
+      width: Math.round(picture.width * finish.oversize),
+      height: Math.round(picture.height * finish.oversize),
     };
-    const ratio = { x: whole.width / plain.width, y: whole.height / plain.height };
+    const ratio = { x: whole.width / picture.width, y: whole.height / picture.height };
     let enlarged = null;
     if (isEnlarged) {
       const margin = finishingReach(treatment, ratio, scale);
@@ -101,11 +113,11 @@ const finisher = {
       const top = Math.max(0, Math.floor(rect.top * ratio.y) - margin);
       const right = Math.min(whole.width, Math.ceil((rect.left + rect.width) * ratio.x) + margin);
       const bottom = Math.min(whole.height, Math.ceil((rect.top + rect.height) * ratio.y) + margin);
-      const part = `&left=${left}&top=${top}&width=${right - left}&height=${bottom - top}`;
-      enlarged = { raster: await rasterAt(enlargedUrl + part), left, top };
+      const part = { left, top, width: right - left, height: bottom - top };
+      enlarged = { raster: await rasterAt(enlargedUrl + partQuery(part)), left, top };
     }
     const { raster } = finishPixels(
-      { plain: cut(plain, rect), enlarged, ratio, at: rect, scale, histogram: histogramKept(plain) },
+      { plain, enlarged, ratio, at: rect, scale, ...(needsHistogram ? { histogram: await counted(countedUrl) } : {}) },
       treatment,
     );
     const data = withAlpha(raster);
@@ -114,7 +126,7 @@ const finisher = {
 
   /** How many pixels of a picture have each level. */
   async histogram(url: string): Promise<Histogram> {
-    return histogramKept(await rasterAt(url));
+    return counted(url);
   },
 };
 export type Finisher = typeof finisher;

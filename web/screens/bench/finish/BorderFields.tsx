@@ -1,7 +1,8 @@
 import { type Border, type Original, treatmentRanges } from '@inkwell/core/model';
-import { Checkbox, Select } from 'antd';
+import { Checkbox } from 'antd';
 import { ColourField } from '../../../parts/ColourField.tsx';
 import { palette } from '../../../theme/palette.ts';
+import { ChoiceField } from './ChoiceField.tsx';
 import { TuneField } from './TuneField.tsx';
 
 const firstBorder: Border = {
@@ -27,21 +28,18 @@ export function BorderFields(props: {
   return (
     <div className="treatment">
       <h4>Border</h4>
-      <div className="treatment-choice">
-        <span>Drawn</span>
-        <Select<Side>
-          size="small"
-          aria-label="Border"
-          disabled={disabled}
-          value={border?.side ?? 'none'}
-          options={[
-            { value: 'none', label: 'No border' },
-            { value: 'inside', label: 'Inside, over the picture' },
-            { value: 'outside', label: 'Outside of the picture' },
-          ]}
-          onChange={(side) => onSet(side === 'none' ? null : { ...(border ?? firstBorder), side })}
-        />
-      </div>
+      <ChoiceField<Side>
+        label="Drawn"
+        name="Border"
+        disabled={disabled}
+        value={border?.side ?? 'none'}
+        choices={[
+          ['none', 'No border'],
+          ['inside', 'Inside, over the picture'],
+          ['outside', 'Outside of the picture'],
+        ]}
+        onChoose={(side) => onSet(side === 'none' ? null : { ...(border ?? firstBorder), side })}
+      />
       {border && (
         <>
           <TuneField

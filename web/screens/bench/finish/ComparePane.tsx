@@ -60,10 +60,11 @@ export function ComparePane(props: {
   const isLive = lain === lies && (draft !== null || state.savedHash === null || proved !== state.savedHash);
   const part = visiblePart(seen, view, scale, carried);
   const canvas = useRef<HTMLCanvasElement>(null);
-  const live = useLivePart(canvas, {
+  const { shown: live, failed } = useLivePart(canvas, {
     frameId: one.frame.id,
     plainHash: state.plainHash,
     finish: isLive ? carried.finish : null,
+    picture: pixels,
     rect: part,
   });
 
@@ -231,11 +232,13 @@ export function ComparePane(props: {
           {mode === 'divider' && <span className="compare-word left">Plain</span>}
         </div>
         {mode === 'divider' && <Divider at={divider} width={view.width} onMove={setDivider} />}
-        {live && <output className="compare-live small">live</output>}
+        {(live || failed) && (
+          <output className="compare-live small">{failed ? 'Not live: it is shown when it is saved' : 'live'}</output>
+        )}
       </section>
       {hasClosing(at.place, state.settings) && (
         <p className="compare-note small">
-          The closing panel is finished like the rest; moving sliders show on the strip.
+          The closing panel follows when a slider is let go; the strip follows at once.
         </p>
       )}
     </section>

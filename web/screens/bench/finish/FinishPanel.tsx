@@ -5,7 +5,7 @@ import { App, Button, Input } from 'antd';
 import { useRef } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
 import { finishFileUrl, useFinishActions, useFinishes } from '../../../api/finishes.ts';
-import { plainPixelsUrl, proofUrl } from '../../../api/frames.ts';
+import { countedUrl, countedWidth, proofUrl } from '../../../api/frames.ts';
 import { NameField } from '../../../parts/NameField.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { theFinisher } from '../../../workers/theFinisher.ts';
@@ -38,8 +38,8 @@ export function FinishPanel(props: {
   const { notification } = App.useApp();
   const file = useRef<HTMLInputElement>(null);
   const { data: known } = useFinishes();
-  const plain = useHistogram(plainPixelsUrl(frame.id, state.plainHash));
-  const finished = useHistogram(state.savedHash && proofUrl(frame.id, state.savedHash, state.output.width));
+  const plain = useHistogram(countedUrl(frame.id, state.plainHash, state.output));
+  const finished = useHistogram(state.savedHash && proofUrl(frame.id, state.savedHash, countedWidth(state.output)));
   const points = plain ? tonePoints(treatment.tone, plain) : null;
   const { id, name, description, shipped } = finish.finish;
 

@@ -6,7 +6,7 @@ import {
   scalingKernels,
   type Treatment,
 } from '@inkwell/core/model';
-import { Select } from 'antd';
+import { ChoiceField } from './ChoiceField.tsx';
 import { TuneField } from './TuneField.tsx';
 
 const kernelWords: Record<ScalingKernel, string> = {
@@ -101,33 +101,26 @@ export function TreatmentFields(props: {
         (halo) => ({ halo }),
         { times: 100, unit: '%' },
       )}
-      <div className="treatment-choice">
-        <span>Scaling</span>
-        <Select<ScalingKernel>
-          size="small"
-          aria-label="Scaling kernel"
-          disabled={disabled}
-          value={treatment.kernel}
-          options={scalingKernels.map((value) => ({ value, label: kernelWords[value] }))}
-          onChange={(kernel) => onSet({ ...treatment, kernel })}
-        />
-      </div>
+      <ChoiceField
+        label="Scaling"
+        name="Scaling kernel"
+        disabled={disabled}
+        value={treatment.kernel}
+        choices={scalingKernels.map((kernel) => [kernel, kernelWords[kernel]])}
+        onChoose={(kernel) => onSet({ ...treatment, kernel })}
+      />
       <h4>Brightness and colourfulness</h4>
-      <div className="treatment-choice">
-        <span>Compensate</span>
-        <Select<typeof compensate.kind>
-          size="small"
-          aria-label="Compensate"
-          disabled={disabled}
-          value={compensate.kind}
-          options={[
-            { value: 'measured', label: 'Measured, put back exactly' },
-            { value: 'by hand', label: 'By hand' },
-            { value: 'off', label: 'Off' },
-          ]}
-          onChange={(kind) => onSet({ ...treatment, compensate: kind === 'by hand' ? byHand : { kind } })}
-        />
-      </div>
+      <ChoiceField
+        label="Compensate"
+        disabled={disabled}
+        value={compensate.kind}
+        choices={[
+          ['measured', 'Measured, put back exactly'],
+          ['by hand', 'By hand'],
+          ['off', 'Off'],
+        ]}
+        onChoose={(kind) => onSet({ ...treatment, compensate: kind === 'by hand' ? byHand : { kind } })}
+      />
       {compensate.kind === 'by hand' && [
         tune(
           'Midtones',
@@ -147,27 +140,24 @@ export function TreatmentFields(props: {
         ),
       ]}
       <h4>Tone</h4>
-      <div className="treatment-choice">
-        <span>Points</span>
-        <Select<typeof tone.kind>
-          size="small"
-          aria-label="Tone"
-          disabled={disabled}
-          value={tone.kind}
-          options={[
-            { value: 'as it is', label: 'As it is' },
-            { value: 'automatic', label: 'Automatic' },
-            { value: 'paper', label: 'Paper becomes white' },
-            { value: 'by hand', label: 'By hand' },
-          ]}
-          onChange={(kind) => {
-            // By hand one begins where the automatic points lie.
-            if (kind === 'by hand')
-              onSet({ ...treatment, tone: { kind, black: Math.min(black, white - 2), white, midtones: 1 } });
-            else onSet({ ...treatment, tone: kind === 'automatic' ? { kind, clip: 0.002 } : { kind } });
-          }}
-        />
-      </div>
+      <ChoiceField
+        label="Points"
+        name="Tone"
+        disabled={disabled}
+        value={tone.kind}
+        choices={[
+          ['as it is', 'As it is'],
+          ['automatic', 'Automatic'],
+          ['paper', 'Paper becomes white'],
+          ['by hand', 'By hand'],
+        ]}
+        onChoose={(kind) => {
+          // By hand one begins where the automatic points lie.
+          if (kind === 'by hand')
+            onSet({ ...treatment, tone: { kind, black: Math.min(black, white - 2), white, midtones: 1 } });
+          else onSet({ ...treatment, tone: kind === 'automatic' ? { kind, clip: 0.002 } : { kind } });
+        }}
+      />
       {(tone.kind === 'automatic' || tone.kind === 'paper') && (
         <p className="quiet small treatment-note">
           {points ? `Here ${black} becomes black and ${white} white.` : 'Looking for the points …'}

@@ -15,8 +15,8 @@ import { listFinishes } from './store/finishes.ts';
 import type { FramedPicture } from './store/frames.ts';
 import { ownSheets } from './store/ownPlaces.ts';
 
-/** The spec book as it is now: all sheets, and their places by id. */
-export interface OpenBook {
+/** What frames are planned from as it is now: all sheets of the spec book, their places by id, and the finishes. */
+export interface Planning {
   sheets: SpecSheet[];
   places: Map<string, PlaceOfNetwork>;
   /** Finishes that people made. */
@@ -41,19 +41,19 @@ export interface Measuring {
   };
 }
 
-/** The sheets that ship with the program, and those that people made. */
-export class SpecBook {
+/** Plans frames from the sheets and finishes that ship with the program, and from those that people made. */
+export class Planner {
   private readonly shipped = shippedSheets();
 
   constructor(private readonly db: Database) {}
 
   /** Read anew each time: another server or worker may have changed it. */
-  async open(): Promise<OpenBook> {
+  async open(): Promise<Planning> {
     const sheets = [...this.shipped, ...(await ownSheets(this.db))];
     const places = placesById(sheets);
     const finishes = await listFinishes(this.db);
-    const finishOf: OpenBook['finishOf'] = (framed) => resolveFinish(framed, finishes);
-    const planOf: OpenBook['planOf'] = (framed) => {
+    const finishOf: Planning['finishOf'] = (framed) => resolveFinish(framed, finishes);
+    const planOf: Planning['planOf'] = (framed) => {
       const { frame, original } = framed;
       const found = places.get(frame.placeId);
       const { treatment } = finishOf(framed);

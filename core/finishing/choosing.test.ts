@@ -1,7 +1,17 @@
 import { describe, expect, test } from 'vitest';
 import { type Finish, FinishFileSchema, FinishSchema, TreatmentSchema } from '../model/index.ts';
-import { slantedEdge, target } from '../testing/index.ts';
-import { changesNothing, finishById, finishFigures, plainTreatment, resolveFinish, shippedFinishes } from './index.ts';
+import { localRange, luminancePlane } from '../seeing/index.ts';
+import { slantedEdge, steadyNoise, target } from '../testing/index.ts';
+import {
+  acutanceOf,
+  changesNothing,
+  finishById,
+  finishFigures,
+  haloOf,
+  plainTreatment,
+  resolveFinish,
+  shippedFinishes,
+} from './index.ts';
 
 const own: Finish = { ...finishById('gentle', []), id: 'own', name: 'Dune light', version: 4, shipped: false };
 const none = { finishId: null, blend: null };
@@ -70,6 +80,18 @@ describe('figures', () => {
       plain: { acutance: 0, luminance: 90, chroma: 0, noise: 0 },
       halo: 0,
     });
+  });
+
+  test('a tall picture has the figures of its parts, wherever the bands of measuring end', () => {
+    const random = steadyNoise(4);
+    const tall = target(40, 700, (x, y) => 120 + 60 * Math.sin(x / 3 + y / 50) + 5 * random());
+    const edgy = { ...tall, data: tall.data.map((value) => value + (value > 150 ? 40 : 0)) };
+    const { plain, halo } = finishFigures(tall, edgy);
+    const plane = luminancePlane(tall);
+    const { low, high } = localRange(plane, 2);
+    expect(plain.acutance).toBeCloseTo(acutanceOf(plane), 2);
+    expect(halo).toBeCloseTo(haloOf(luminancePlane(edgy), low, high), 3);
+    expect(halo).toBeGreaterThan(0.01);
   });
 
   test('a halo is the share of an edge’s contrast by which it overshoots', () => {

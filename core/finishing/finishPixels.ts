@@ -1,6 +1,6 @@
 import type { Rect } from '../geometry/index.ts';
 import type { Treatment } from '../model/index.ts';
-import { type Histogram, histogramOf, luminancePlane, type Plane, type Raster } from '../seeing/index.ts';
+import { type Histogram, histogramOf, luminancePlane, type Plane, type Raster, rowsOf } from '../seeing/index.ts';
 import { coloured } from './colouring.ts';
 import { solveCorrection } from './compensate.ts';
 import { type Correction, noCorrection } from './correction.ts';
@@ -135,11 +135,6 @@ const rowsOfPlane = ({ data, width }: Plane, from: number, to: number): Plane =>
   width,
   height: to - from,
 });
-
-function rowsOf({ data, width, channels }: Raster, from: number, to: number): Raster {
-  const row = width * channels;
-  return { data: data.subarray(from * row, to * row), width, height: to - from, channels };
-}
 
 function correctionFor(plain: Raster, luminance: Plane, { compensate }: PixelTreatment): Correction {
   switch (compensate.kind) {

@@ -1,13 +1,23 @@
 import { PlaneMemory } from './planeMemory.ts';
 import type { Plane, Raster } from './raster.ts';
 
+/** So many pixels are handed over at once: memory that was asked for is never given back. */
+const handedOver = 1_000_000;
+
 /** The luminance of every pixel as it is encoded, 0..255: what the eye sees as evenly spaced, unlike light itself. */
 export function luminancePlane({ data, width, height, channels }: Raster): Plane {
-  const room = new PlaneMemory();
-  const from = room.take(Math.ceil(data.length / Float32Array.BYTES_PER_ELEMENT));
-  const to = room.takePlane({ width, height });
-  room.open();
-  room.octets(from, data.length).set(data);
-  room.planes.luminance(from, channels, width, height, to);
-  return room.get(to, { width, height });
+  const plane = new Float32Array(width * height);
+  const rows = Math.max(1, Math.floor(handedOver / width));
+  for (let top = 0; top < height; top += rows) {
+    const part = { width, height: Math.min(rows, height - top) };
+    const pixels = data.subarray(top * width * channels, (top + part.height) * width * channels);
+    const room = new PlaneMemory();
+    const from = room.take(Math.ceil(pixels.length / Float32Array.BYTES_PER_ELEMENT));
+    const to = room.takePlane(part);
+    room.open();
+    room.octets(from, pixels.length).set(pixels);
+    room.planes.luminance(from, channels, width, part.height, to);
+    plane.set(room.get(to, part).data, top * width);
+  }
+  return { data: plane, width, height };
 }

@@ -165,7 +165,7 @@ export function FinishPanel(props: {
           />
         )}
         {shipped ? (
-          <div className="row small">
+          <div className="row small wrap">
             <span className="quiet">It comes with the program and stays as it is.</span>
             <Button size="small" type="primary" loading={actions.add.isPending} onClick={makeOwn}>
               Make one of my own from it

@@ -38,7 +38,7 @@ module.exports = {
     {
       name: 'samples-are-for-tests',
       severity: 'error',
-      from: { pathNot: '\\.test\\.ts$|^core/testing/' },
+      from: { pathNot: '\\.test\\.ts$|^core/testing/|^bench/' },
       to: { path: '^core/testing/' },
     },
     {

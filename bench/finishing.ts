@@ -3,8 +3,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { acutanceOf, finishById, finishFigures, haloOf, plainTreatment } from '@inkwell/core/finishing';
 import type { Treatment } from '@inkwell/core/model';
+import { keepNothing } from '@inkwell/core/model';
 import { plainPlan, planFrame, type RenderPlan } from '@inkwell/core/planning';
 import { localRange, luminancePlane, type Raster } from '@inkwell/core/seeing';
+import { sampleOriginal } from '@inkwell/core/testing';
 import { madePicture, type PictureKey, pictures } from '@inkwell/demo/make.ts';
 import { demoSettings } from '@inkwell/demo/project.ts';
 import { inspect } from '@inkwell/server/imaging/inspect.ts';
@@ -37,9 +39,9 @@ async function withCopy<Value>(
 function planAt({ width, height }: { width: number; height: number }, treatment: Treatment): RenderPlan {
   const place = shippedPlaces().get(portrait)?.place;
   if (!place) throw new Error(`There is no ${portrait}.`);
-  const original = { sha256: 'bench', width, height, hasAlpha: false, trim: null, marks: [] };
+  const original = sampleOriginal({ width, height });
   const settings = { ...demoSettings([portrait], original, place), composed: false };
-  return planFrame({ original, place, settings, treatment });
+  return planFrame({ original, place, settings, treatment, keeping: keepNothing });
 }
 
 export interface FinishCost {

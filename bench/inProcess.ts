@@ -2,15 +2,29 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
+import { keepNothing } from '@inkwell/core/model';
 import { layPicture, planFrame, type RenderPlan } from '@inkwell/core/planning';
+import { sampleOriginal } from '@inkwell/core/testing';
 import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
+import { encoderOf } from '@inkwell/server/imaging/encoders.ts';
 import { inspect } from '@inkwell/server/imaging/inspect.ts';
-import { encodePixels, type Rendered, renderFiles } from '@inkwell/server/imaging/render.ts';
+import { type Rendered, renderFiles } from '@inkwell/server/imaging/render.ts';
 import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
 import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
+
+/** The encoder that files go through, without a search. */
+export const jpeg = encoderOf(
+  {
+    format: 'jpeg',
+    colours: 'full',
+    chroma: '4:2:0',
+    metadata: { profile: false, words: null, origin: { position: null, device: null } },
+  },
+  95,
+);
 
 const placeCount = 12;
 const repeats = 7;
@@ -25,8 +39,16 @@ async function twelvePlans(picture: string): Promise<RenderPlan[]> {
   const plans = frames.slice(0, placeCount).flatMap((frame) => {
     const place = places.get(frame[0])?.place;
     if (!place) return [];
-    const original = { sha256: 'bench', width, height, hasAlpha: false, trim: null, marks: [] };
-    return [planFrame({ treatment: plainTreatment, original, place, settings: demoSettings(frame, original, place) })];
+    const original = sampleOriginal({ width, height });
+    return [
+      planFrame({
+        treatment: plainTreatment,
+        keeping: keepNothing,
+        original,
+        place,
+        settings: demoSettings(frame, original, place),
+      }),
+    ];
   });
   // As a delivery does, the largest first, for both sides.
   return plans.sort((a, b) => b.output.width * b.output.height - a.output.width * a.output.height);
@@ -73,7 +95,7 @@ async function encodings(picture: string, plans: RenderPlan[], qualities: number
     const rendered = await Promise.all(plans.map((plan) => renderPixels(plan, copy)));
     return () =>
       inTwos(rendered, async (pixels, index) => {
-        await encodePixels(pixels, 'jpeg', qualities[index] ?? 90);
+        await jpeg.encode(pixels, qualities[index] ?? 90);
       });
   } finally {
     await rm(folder, { recursive: true, force: true });

@@ -3,17 +3,18 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
 import { frameDimensions, largestWindow, piecesOf, wholeOf } from '@inkwell/core/geometry';
-import { OpenProjectSchema, plainSettings } from '@inkwell/core/model';
+import { keepNothing, OpenProjectSchema, plainSettings } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
+import { sampleOriginal } from '@inkwell/core/testing';
 import { cutPieces } from '@inkwell/server/imaging/cutting.ts';
 import { inspect } from '@inkwell/server/imaging/inspect.ts';
-import { encodePixels, renderFiles } from '@inkwell/server/imaging/render.ts';
+import { renderFiles } from '@inkwell/server/imaging/render.ts';
 import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
 import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
-import { median, type Time, timed } from './inProcess.ts';
+import { jpeg, median, type Time, timed } from './inProcess.ts';
 import { type Program, vastPicture } from './throughServer.ts';
 
 const panels = 10;
@@ -36,11 +37,17 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
   const { width, height } = await inspect(picture);
   const place = shippedPlaces().get(stripPlace)?.place;
   if (!place) throw new Error('The spec book lacks the place that is measured.');
-  const original = { sha256: 'bench', width, height, hasAlpha: false, trim: null, marks: [] };
+  const original = sampleOriginal({ width, height });
   const settings = { ...plainSettings, composed: false, grid: { columns: panels, rows: 1 }, format: 'jpeg' as const };
   const output = frameDimensions(place, original, settings);
   const window = largestWindow(wholeOf(original), output);
-  const plan = planFrame({ treatment: plainTreatment, original, place, settings: { ...settings, window } });
+  const plan = planFrame({
+    treatment: plainTreatment,
+    keeping: keepNothing,
+    original,
+    place,
+    settings: { ...settings, window },
+  });
   const { grid } = plan;
   if (!grid) throw new Error('The strip is not cut.');
   const ours = async () => {
@@ -75,7 +82,7 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
   await rm(folder, { recursive: true, force: true });
   const encodeAll = () =>
     inTwos(cut, async (pixels, index) => {
-      await encodePixels(pixels, 'jpeg', made.pieces[index]?.quality ?? 90);
+      await jpeg.encode(pixels, made.pieces[index]?.quality ?? 90);
     });
   const rounds: { ours: Time; baseline: Time; encoding: Time }[] = [];
   for (let round = 0; round < repeats; round += 1) {

@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
 import { insideSpan, upright } from '@inkwell/core/geometry';
-import { FrameSchema, OpenProjectSchema, type Original, OriginalSchema } from '@inkwell/core/model';
+import { FrameSchema, keepNothing, OpenProjectSchema, type Original, OriginalSchema } from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp, { type Sharp } from 'sharp';
@@ -97,7 +97,9 @@ export async function proofTimes(program: Program, picture: string, changes: num
     const saved = FrameSchema.parse(
       await program.ask('PATCH', `/frames/${frame.id}`, { version: change + 1, change: { window, composed: false } }),
     );
-    const hash = planHash(planFrame({ treatment: plainTreatment, original, place, settings: saved }));
+    const hash = planHash(
+      planFrame({ treatment: plainTreatment, keeping: keepNothing, original, place, settings: saved }),
+    );
     const bytes = await program.fetchBytes(`/frames/${frame.id}/proof?plan=${hash}&width=448`);
     times.push(performance.now() - began);
     if (bytes < 2000) throw new Error('That was no proof.');

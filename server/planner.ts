@@ -57,7 +57,9 @@ export class Planner {
       const { frame, original } = framed;
       const found = places.get(frame.placeId);
       const { treatment } = finishOf(framed);
-      return found ? planFrame({ original, place: found.place, settings: frame, treatment }) : null;
+      return found
+        ? planFrame({ original, place: found.place, settings: frame, treatment, keeping: framed.project.keeping })
+        : null;
     };
     return {
       sheets,

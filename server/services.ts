@@ -1,6 +1,9 @@
 import type { Logger } from 'pino';
 import type { Importing } from './imaging/importing.ts';
+import type { Pages } from './imaging/pages.ts';
 import type { Proofs } from './imaging/proofs.ts';
+import type { RecentPixels } from './imaging/recentPixels.ts';
+import type { Trials } from './imaging/trials.ts';
 import type { WorkingCopies } from './imaging/workingCopy.ts';
 import type { Queue } from './jobs/queue.ts';
 import type { Planner } from './planner.ts';
@@ -13,6 +16,9 @@ export interface Services {
   importing: Importing;
   proofs: Proofs;
   copies: WorkingCopies;
+  pages: Pages;
+  recent: RecentPixels;
+  trials: Trials;
   queue: Queue;
   log: Logger;
 }

@@ -6,7 +6,10 @@ import { pino } from 'pino';
 import { makeApp } from './api/app.ts';
 import { BoundedFolder } from './imaging/boundedFolder.ts';
 import { Importing } from './imaging/importing.ts';
+import { Pages } from './imaging/pages.ts';
 import { Proofs } from './imaging/proofs.ts';
+import { RecentPixels } from './imaging/recentPixels.ts';
+import { Trials } from './imaging/trials.ts';
 import { WorkingCopies } from './imaging/workingCopy.ts';
 import { deliver } from './jobs/deliver.ts';
 import { measure } from './jobs/measure.ts';
@@ -22,6 +25,7 @@ import { strandedDeliveries } from './store/deliveries.ts';
 const gigabyte = 1_000_000_000;
 const workingCopyBound = 12 * gigabyte;
 const proofBound = 2 * gigabyte;
+const pageBound = gigabyte;
 /** A worker gives a sign of life every three seconds; after this long without one it is taken to be gone. */
 const strandedAfterSeconds = 12;
 const portsTried = 50;
@@ -44,11 +48,15 @@ export async function start(settings: Settings): Promise<Running> {
   );
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 100), copies);
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies);
+  const fetchBlob = (sha256: string, path: string) => blobToFile(db, sha256, path);
+  const pages = new Pages(await BoundedFolder.open(join(cache, 'pages'), pageBound), copies, fetchBlob);
   const planner = new Planner(db);
+  const recent = new RecentPixels(copies);
+  const trials = new Trials(recent);
   const queue = await openQueue(
     settings.DATABASE_URL,
     {
-      measure: (frameId) => measure(db, copies, planner, frameId),
+      measure: (frameId, change) => measure({ db, copies, planner, recent }, frameId, change),
       deliver: (deliveryId) => deliver(db, copies, deliveryId),
       async lookAfter() {
         for (const id of await strandedDeliveries(db, strandedAfterSeconds)) await queue.askDelivery(id);
@@ -60,7 +68,7 @@ export async function start(settings: Settings): Promise<Running> {
     },
     log,
   );
-  const services: Services = { db, planner, importing, proofs, copies, queue, log };
+  const services: Services = { db, planner, importing, proofs, copies, pages, recent, trials, queue, log };
   const server = createServer(makeApp(services, settings.INKWELL_WEB));
   const port = await listen(server, settings.PORT);
   return {

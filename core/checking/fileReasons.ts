@@ -5,7 +5,9 @@ import {
   formatLimit,
   type Limit,
   type MeasuredFile,
+  type Similarity,
 } from '../model/index.ts';
+import { type Demand, marginOver } from '../weighing/index.ts';
 
 export interface FileDemand {
   dimensions: Dimensions;
@@ -13,10 +15,15 @@ export interface FileDemand {
   limit: Limit;
   /** The limit less headroom. */
   budgetBytes: number;
+  /** The similarity that it has to have at least; null where anything will do. */
+  least: Demand | null;
 }
 
+/** A file as it was found when it was opened again. */
+export type OpenedFile = MeasuredFile & { similarity: Similarity };
+
 /** Why a finished file may not be delivered, in words; empty where it may. `file` was measured by opening it again. */
-export function fileReasons(file: MeasuredFile, demand: FileDemand): string[] {
+export function fileReasons(file: OpenedFile, demand: FileDemand): string[] {
   const reasons: string[] = [];
   const { width, height } = demand.dimensions;
   if (file.width !== width || file.height !== height) {
@@ -29,6 +36,12 @@ export function fileReasons(file: MeasuredFile, demand: FileDemand): string[] {
     reasons.push(
       `It weighs ${file.bytes.toLocaleString('en')} bytes; the limit of ${formatLimit(demand.limit)} less headroom is ` +
         `${demand.budgetBytes.toLocaleString('en')} bytes.`,
+    );
+  }
+  if (demand.least && marginOver(file.similarity, demand.least) < 0) {
+    reasons.push(
+      `Under its limit only ${file.similarity.overall} of 100 would be left of it, ` +
+        `${file.similarity.worst.similarity} at the worst spot. Allow that on the bench, or take one of the ways out there.`,
     );
   }
   return reasons;

@@ -2,8 +2,8 @@ import { expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
 import { largestWindow, wholeOf } from '../geometry/index.ts';
 import type { Window } from '../model/index.ts';
-import { type KeepMark, plainSettings, type Weight } from '../model/index.ts';
-import { samplePlace } from '../testing/index.ts';
+import { type EncodedFile, type KeepMark, plainSettings } from '../model/index.ts';
+import { samplePlace, sampleWeight } from '../testing/index.ts';
 import { fileReasons, frameFindings as findingsOf } from './index.ts';
 
 type PlainFrame = Omit<Parameters<typeof findingsOf>[0], 'treatment'>;
@@ -25,7 +25,7 @@ const settings = {
   composed: false,
   format: 'jpeg' as const,
 };
-const weight: Weight = { planHash: 'x', format: 'jpeg', quality: 90, bytes: 400_000, fits: true };
+const weight = sampleWeight();
 const kinds = (frame: PlainFrame) => frameFindings(frame).map((one) => `${one.level}: ${one.kind}`);
 
 test('a good frame has no findings, measured or not', () => {
@@ -48,13 +48,20 @@ test('an enlarged frame is loosened to 1x by its fix where the original reaches'
 });
 
 test('weight, format and transparency are told with numbers, blockers first', () => {
-  const heavy: Weight = { ...weight, format: 'png', quality: null, bytes: 3_250_586, fits: false };
+  const heavy = sampleWeight({ format: 'png', quality: null, bytes: 3_250_586, fits: false });
   const png = { ...settings, format: 'png' as const };
   const found = frameFindings({ original, place, settings: png, weight: heavy });
   expect(found.map((one) => one.kind)).toEqual(['format', 'too heavy']);
   expect(found[0]?.text).toContain('It takes JPEG, WebP');
   expect(found[1]).toMatchObject({ measured: '3.10 MiB', allowed: '3 MiB', fix: { change: { format: 'jpeg' } } });
-  expect(kinds({ original, place, settings, weight: { ...weight, quality: 41 } })).toEqual(['caution: low quality']);
+  const seen = sampleWeight({ quality: 41 }, { overall: 94.1 });
+  expect(kinds({ original, place, settings, weight: seen })).toEqual(['caution: low quality']);
+  const face = sampleWeight({ quality: 41 }, { overall: 97.5, regions: [93.2] });
+  expect(kinds({ original, place, settings, weight: face })).toEqual(['caution: low quality']);
+  const spot = { left: 40, top: 8, width: 64, height: 64, similarity: 80.5 };
+  expect(kinds({ original, place, settings, weight: sampleWeight({}, { worst: spot }) })).toEqual([
+    'caution: ruined spot',
+  ]);
   expect(kinds({ original: { ...original, hasAlpha: true }, place, settings, weight })).toEqual([
     'caution: transparency',
   ]);
@@ -85,10 +92,13 @@ test('a finished file is refused for its dimensions, its format and its bytes, e
     format: 'jpeg' as const,
     limit: place.limit,
     budgetBytes: 3_051_356,
+    least: { overall: 92, worst: 72, shift: 9 },
   };
-  expect(fileReasons({ width: 800, height: 800, format: 'jpeg', bytes: 3_051_356 }, demand)).toEqual([]);
-  const reasons = fileReasons({ width: 800, height: 796, format: 'png', bytes: 3_051_357 }, demand);
-  expect(reasons).toHaveLength(3);
+  const { similarity } = sampleWeight().files[0] as EncodedFile;
+  const ruined = { ...similarity, overall: 99, regions: [91.5] };
+  expect(fileReasons({ width: 800, height: 800, format: 'jpeg', bytes: 3_051_356, similarity }, demand)).toEqual([]);
+  const reasons = fileReasons({ width: 800, height: 796, format: 'png', bytes: 3_051_357, similarity: ruined }, demand);
+  expect(reasons).toHaveLength(4);
   expect(reasons[0]).toContain('800 × 796');
   expect(reasons[2]).toContain('3,051,357');
 });

@@ -24,14 +24,12 @@ import { detailFindings } from './detailFindings.ts';
 import { finishFindings } from './finishFindings.ts';
 import { type FrameToCheck, withBorder } from './frameToCheck.ts';
 import { markFindings } from './markFindings.ts';
+import { similarityFindings } from './similarityFindings.ts';
 import { stretchWords } from './stretchWords.ts';
 import { stripFindings } from './stripFindings.ts';
 
 /** Enlargement from which the caution becomes a strong one. */
 const strongEnlargement = 1.5;
-/** Encoder quality under which blocks and smears begin to show on a photograph. */
-const plainlyVisibleQuality = 60;
-
 /**
  * Everything that is wrong or doubtful about one frame: blockers first, then cautions.
  *
@@ -46,6 +44,7 @@ export function frameFindings(
   const found = [
     formatFinding(frame),
     weightFinding(frame),
+    ...similarityFindings(frame),
     ...markFindings(frame, window, opening),
     ...stripFindings(frame, window),
     stretchFinding(frame),
@@ -61,7 +60,7 @@ export function frameFindings(
 function formatFinding({ place, settings }: FrameToCheck): Finding | null {
   if (place.formats.includes(settings.format)) return null;
   const taken = place.formats.map((format) => formatLabel[format]).join(', ');
-  const other = place.formats.includes('jpeg') ? 'jpeg' : place.formats.includes('png') ? 'png' : null;
+  const other = place.formats.includes('jpeg') ? 'jpeg' : (place.formats[0] ?? null);
   return {
     kind: 'format',
     level: 'blocker',
@@ -73,31 +72,18 @@ function formatFinding({ place, settings }: FrameToCheck): Finding | null {
 }
 
 function weightFinding({ place, settings, weight }: FrameToCheck): Finding | null {
-  if (!weight) return null;
-  const { unit } = place.limit;
+  if (!weight || weight.fits) return null;
   const allowed = formatLimit(place.limit);
-  if (!weight.fits) {
-    const measured = formatWeight(weight.bytes, unit);
-    const lighter = settings.format === 'png' && place.formats.includes('jpeg');
-    return {
-      kind: 'too heavy',
-      level: 'blocker',
-      text: `At its lightest this file weighs ${measured}; ${place.name} takes ${allowed} less headroom.`,
-      measured,
-      allowed,
-      ...(lighter ? { fix: { label: 'Deliver as JPEG', change: { format: 'jpeg' } } } : {}),
-    };
-  }
-  if (weight.quality !== null && weight.quality < plainlyVisibleQuality) {
-    return {
-      kind: 'low quality',
-      level: 'caution',
-      text: `To stay under ${allowed} the quality had to go down to ${weight.quality}; it may be seen.`,
-      measured: weight.quality,
-      allowed: plainlyVisibleQuality,
-    };
-  }
-  return null;
+  const measured = formatWeight(weight.bytes, place.limit.unit);
+  const lighter = settings.format === 'png' && place.formats.includes('jpeg');
+  return {
+    kind: 'too heavy',
+    level: 'blocker',
+    text: `At its lightest this file weighs ${measured}; ${place.name} takes ${allowed} less headroom.`,
+    measured,
+    allowed,
+    ...(lighter ? { fix: { label: 'Deliver as JPEG', change: { format: 'jpeg' } } } : {}),
+  };
 }
 
 function enlargedFinding({ original, settings }: FrameToCheck, window: Window, output: Dimensions): Finding | null {

@@ -3,3 +3,4 @@ export * from './frameFindings.ts';
 export type { FrameToCheck } from './frameToCheck.ts';
 export * from './seamCautions.ts';
 export * from './stretchWords.ts';
+export * from './waysOut.ts';

@@ -18,7 +18,7 @@ import {
 } from '../model/index.ts';
 
 /** What changes how a window meets its file. */
-export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch' | 'grid' | 'bridged' | 'closing'> & {
+export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch' | 'grid' | 'bridged' | 'closing' | 'height'> & {
   /** Of the frame's finish. */
   border: Border | null;
 };

@@ -18,10 +18,16 @@ export function boundsOf(picture: Picture, backing: Backing | null): Bounds {
 /**
  * The exact pixels of the file that `place` wants. Where the place takes a range of heights, the height that shows
  * the whole picture at the place's width, kept within the range.
+ *
+ * @param wished a height of one's own, where the place takes a range
  */
-export function placeDimensions(place: Pick<Place, 'width' | 'height'>, picture: Picture): Dimensions {
+export function placeDimensions(
+  place: Pick<Place, 'width' | 'height'>,
+  picture: Picture,
+  wished: number | null = null,
+): Dimensions {
   if (typeof place.height === 'number') return { width: place.width, height: place.height };
   const box = pictureBox(picture);
-  const whole = Math.round((place.width * box.height) / box.width);
+  const whole = wished ?? Math.round((place.width * box.height) / box.width);
   return { width: place.width, height: clamp(whole, place.height.min, place.height.max) };
 }

@@ -39,9 +39,13 @@ export const hasClosing = ({ group }: Pick<Place, 'group'>, { grid, closing }: G
   closing !== null && grid !== null && group?.kind === 'panels';
 
 /** The pixels of a whole frame, before it is cut into pieces. */
-export function frameDimensions(place: Place, picture: Picture, settings: GridSettings): Dimensions {
+export function frameDimensions(
+  place: Place,
+  picture: Picture,
+  settings: GridSettings & Pick<FrameSettings, 'height'>,
+): Dimensions {
   const grid = gridOf(place, settings);
-  return grid ? wholeDimensions(grid) : placeDimensions(place, picture);
+  return grid ? wholeDimensions(grid) : placeDimensions(place, picture, settings.height);
 }
 
 /** The whole picture that is cut: rendered once, never piece by piece. */

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { DeliveryFormatSchema } from './format.ts';
 import { DimensionsSchema } from './place.ts';
+import { SpotSchema } from './similarity.ts';
+import { ChromaSchema } from './weighing.ts';
 import { WeightUnitSchema } from './weight.ts';
 
 /** What a rendered file was measured to be after it had been opened again. */
@@ -40,6 +42,13 @@ export const ManifestFileSchema = DimensionsSchema.extend({
   sha256: z.string(),
   format: DeliveryFormatSchema,
   quality: z.int().nullable(),
+  /** Null where the format keeps every pixel's colour anyway, and of deliveries from before it was noted. */
+  chroma: ChromaSchema.nullable().default(null),
+  /** Of a palette; null where the file has none. */
+  colours: z.int().positive().nullable().default(null),
+  /** To the uncompressed picture, measured on these bytes; 0..100. */
+  similarity: z.number().optional(),
+  worstSpot: SpotSchema.optional(),
   limitBytes: z.int().positive(),
   limitUnit: WeightUnitSchema,
   /** In original pixels, as it would lie without its turn about its middle. */

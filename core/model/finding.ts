@@ -6,6 +6,7 @@ export interface Finding {
     | 'enlarged'
     | 'too heavy'
     | 'low quality'
+    | 'ruined spot'
     | 'format'
     | 'transparency'
     | 'stretched'

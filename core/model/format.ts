@@ -5,11 +5,14 @@ export const ImageFormatSchema = z.enum(['jpeg', 'png', 'webp', 'avif']);
 export type ImageFormat = z.infer<typeof ImageFormatSchema>;
 
 /** Formats that a frame can be delivered in. */
-export const DeliveryFormatSchema = z.enum(['jpeg', 'png']);
+export const DeliveryFormatSchema = ImageFormatSchema;
 export type DeliveryFormat = z.infer<typeof DeliveryFormatSchema>;
 
 export const formatLabel: Record<ImageFormat, string> = { jpeg: 'JPEG', png: 'PNG', webp: 'WebP', avif: 'AVIF' };
-export const formatExtension: Record<DeliveryFormat, string> = { jpeg: 'jpg', png: 'png' };
+export const formatExtension: Record<DeliveryFormat, string> = { jpeg: 'jpg', png: 'png', webp: 'webp', avif: 'avif' };
+
+/** Whether a format can keep every pixel as it is. */
+export const isLossless = (format: ImageFormat): boolean => format === 'png';
 
 /** Whether a format can show what lies behind a picture. */
 export const carriesTransparency = (format: ImageFormat): boolean => format !== 'jpeg';

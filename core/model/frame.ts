@@ -3,6 +3,7 @@ import { BackingSchema, ColourSchema, OpaqueBackingSchema } from './backing.ts';
 import { FinishChoiceSchema } from './finish.ts';
 import { DeliveryFormatSchema } from './format.ts';
 import { RingSchema } from './ring.ts';
+import { plainWeighing, WeighingSchema } from './weighing.ts';
 import { WindowSchema } from './window.ts';
 
 export const stretches = { least: 0.25, most: 4 } as const;
@@ -38,6 +39,9 @@ export const FrameSchema = z.object({
   /** All pieces have the quality of the one that needs the lowest, so that no grain changes at a seam. */
   sharedQuality: z.boolean(),
   format: DeliveryFormatSchema,
+  weighing: WeighingSchema,
+  /** In pixels, where the place takes a range of heights; null for the one that shows the most of the picture. */
+  height: z.int().positive().nullable(),
   /** Null where it is finished as its original is, or its project. */
   finishId: FinishChoiceSchema.shape.finishId,
   /** Null where the finish's own blend holds, or that of its original. */
@@ -60,6 +64,8 @@ export const FrameSettingsSchema = FrameSchema.pick({
   bridged: true,
   sharedQuality: true,
   format: true,
+  weighing: true,
+  height: true,
   finishId: true,
   blend: true,
 });
@@ -79,6 +85,8 @@ export const plainSettings = {
   sharedQuality: true,
   finishId: null,
   blend: null,
+  weighing: plainWeighing,
+  height: null,
 } as const satisfies Partial<FrameSettings>;
 
 /** A change to a frame: what a fix carries, and what the bench saves. */

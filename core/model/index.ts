@@ -13,5 +13,8 @@ export * from './ownPlace.ts';
 export * from './place.ts';
 export * from './project.ts';
 export * from './ring.ts';
+export * from './similarity.ts';
+export * from './weighing.ts';
 export * from './weight.ts';
 export * from './window.ts';
+export * from './words.ts';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FinishChoiceSchema } from './finish.ts';
 import { MarksSchema } from './mark.ts';
+import { OriginSchema, WordsSchema } from './words.ts';
 
 export const TrimSchema = z.object({
   left: z.int().min(0),
@@ -17,10 +18,16 @@ export const OriginalSchema = z.object({
   fileName: z.string(),
   sha256: z.string().regex(/^[0-9a-f]{64}$/),
   bytes: z.int().positive(),
-  format: z.enum(['jpeg', 'png', 'webp', 'tiff', 'avif', 'svg', 'gif']),
+  format: z.enum(['jpeg', 'png', 'webp', 'tiff', 'avif', 'svg', 'gif', 'heic', 'bmp', 'jxl']),
   width: z.int().positive(),
   height: z.int().positive(),
   hasAlpha: z.boolean(),
+  /** Which page or frame of the file it is, from 0. */
+  page: z.int().min(0),
+  /** How many pages or frames the file has. */
+  pages: z.int().positive(),
+  words: WordsSchema,
+  origin: OriginSchema,
   marks: MarksSchema,
   /** The part that counts as the picture, in whole pixels; null where all of it does. */
   trim: TrimSchema.nullable(),
@@ -34,7 +41,13 @@ export const OriginalSchema = z.object({
 export type Original = z.infer<typeof OriginalSchema>;
 
 /** What people set on an original. */
-export const OriginalSettingsSchema = OriginalSchema.pick({ marks: true, trim: true, finishId: true, blend: true });
+export const OriginalSettingsSchema = OriginalSchema.pick({
+  marks: true,
+  trim: true,
+  finishId: true,
+  blend: true,
+  words: true,
+});
 export type OriginalSettings = z.infer<typeof OriginalSettingsSchema>;
 
 /** What a picture may measure to be taken in. */

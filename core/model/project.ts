@@ -1,12 +1,15 @@
 import { z } from 'zod';
 import { FrameSchema } from './frame.ts';
 import { OriginalSchema } from './original.ts';
+import { KeepingSchema } from './words.ts';
 
 export const ProjectSchema = z.object({
   id: z.uuid(),
   name: z.string(),
   /** How its frames are finished, unless they or their originals say otherwise. */
   finishId: z.string(),
+  /** What goes into its files beside the pixels. */
+  keeping: KeepingSchema,
   /** Grows by one with every change of what people set on the bench. */
   version: z.int().positive(),
   createdAt: z.iso.datetime(),
@@ -25,5 +28,5 @@ export const OpenProjectSchema = ProjectSchema.omit({ frameCount: true, cover: t
 export type OpenProject = z.infer<typeof OpenProjectSchema>;
 
 /** What people set for a whole project. */
-export const ProjectSettingsSchema = ProjectSchema.pick({ finishId: true });
+export const ProjectSettingsSchema = ProjectSchema.pick({ finishId: true, keeping: true });
 export type ProjectSettings = z.infer<typeof ProjectSettingsSchema>;

@@ -32,12 +32,13 @@ export function nameable(
   at: PlaceOfNetwork,
   format: DeliveryFormat,
   piece: PieceOfWhole | null = null,
+  height: number | null = null,
 ): Nameable {
   return {
     name: original.name,
     network: at.network.name,
     place: at.place.name,
-    dimensions: placeDimensions(at.place, original),
+    dimensions: placeDimensions(at.place, original, height),
     extension: formatExtension[format],
     ...(piece ? { piece } : {}),
   };

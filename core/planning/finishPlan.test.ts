@@ -1,13 +1,19 @@
 import { expect, test } from 'vitest';
 import { finishById, plainTreatment } from '../finishing/index.ts';
-import type { Border, Treatment } from '../model/index.ts';
+import { type Border, keepNothing, type Treatment } from '../model/index.ts';
 import { byHand, sampleOriginal, samplePlace } from '../testing/index.ts';
 import { enlargedPlan, planFrame, planHash, planOpening, scalePlan } from './index.ts';
 
 const crisp = finishById('crisp', []).treatment;
 const original = sampleOriginal({ width: 4000, height: 3000 });
 const planOf = (treatment: Treatment, span = 3000, place = samplePlace(), values = {}) =>
-  planFrame({ original, place, settings: byHand({ centreX: 2000, centreY: 1500, span }, values), treatment });
+  planFrame({
+    original,
+    place,
+    settings: byHand({ centreX: 2000, centreY: 1500, span }, values),
+    treatment,
+    keeping: keepNothing,
+  });
 
 test('a treatment that changes nothing leaves the plan as it was without one', () => {
   const idle = { ...crisp, sharpen: { ...crisp.sharpen, amount: 0 }, blend: 0 };

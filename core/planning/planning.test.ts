@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
-import { plainSettings } from '../model/index.ts';
-import { samplePlace } from '../testing/index.ts';
+import { keepNothing, plainSettings } from '../model/index.ts';
+import { sampleOriginal, samplePlace } from '../testing/index.ts';
 import {
   asStored,
   layPicture,
@@ -39,7 +39,8 @@ const aPlan = fc
   .map(({ original, output, x, y, span, png, turn, mirror, echo, ring, stretch }) =>
     planFrame({
       treatment: plainTreatment,
-      original: { ...original, sha256: 'ab'.repeat(32), hasAlpha: false, trim: null, marks: [] },
+      keeping: keepNothing,
+      original: sampleOriginal(original),
       place: samplePlace({ ...output, shape: 'rounded' }),
       settings: {
         window: {
@@ -134,7 +135,8 @@ test('a level is only used while four thirds of its pixels or more go into an ou
 test('the hash depends on the values, not on the order of keys or arithmetic noise', () => {
   const base = {
     treatment: plainTreatment,
-    original: { sha256: 'cd'.repeat(32), width: 6000, height: 4000, hasAlpha: true, trim: null, marks: [] },
+    keeping: keepNothing,
+    original: sampleOriginal({ width: 6000, height: 4000, hasAlpha: true }),
     place: samplePlace({ width: 1080, height: 1350 }),
     settings: {
       window: { centreX: 3000, centreY: 2000, span: 3000, turn: 0, mirror: false },

@@ -49,6 +49,30 @@ interface Planes {
     low: Pointer,
     high: Pointer,
   ): void;
+  colourDifferences(
+    from: Pointer,
+    channels: number,
+    width: number,
+    height: number,
+    toBlue: Pointer,
+    toRed: Pointer,
+  ): void;
+  coarsen(plane: Pointer, width: number, height: number, to: Pointer): void;
+  halve(plane: Pointer, width: number, height: number, to: Pointer): void;
+  likeness(
+    a: Pointer,
+    b: Pointer,
+    width: number,
+    height: number,
+    half: Pointer,
+    reach: number,
+    first: number,
+    step: number,
+    rows: number,
+    line: Pointer,
+    toLight: Pointer,
+    toStructure: Pointer,
+  ): void;
 }
 
 /** Part of the language's engines everywhere, but not of its own type library. */

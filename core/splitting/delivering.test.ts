@@ -39,6 +39,8 @@ test('the instructions list the files of every place in their order, and only wh
     sha256: 'x',
     format: 'jpeg',
     quality: 90,
+    chroma: null,
+    colours: null,
     limitBytes: 2,
     limitUnit: 'MB',
     window: { left: 0, top: 0, width: 1, height: 1, turn: 0, mirror: false },

@@ -4,6 +4,8 @@ import {
   type Place,
   PlaceSchema,
   plainSettings,
+  type Similarity,
+  type Weight,
   type Window,
 } from '../model/index.ts';
 
@@ -33,6 +35,10 @@ export function sampleOriginal(values: Partial<Original> = {}): Original {
     width: 1000,
     height: 1000,
     hasAlpha: false,
+    page: 0,
+    pages: 1,
+    words: { credit: '', copyright: '', altText: '' },
+    origin: { position: null, device: null },
     createdAt: '2026-11-25T08:00:00.000Z',
     marks: [],
     trim: null,
@@ -53,6 +59,31 @@ export function byHand(
     window: { turn: 0, mirror: false, ...window },
     composed: false,
     format: 'jpeg',
+    ...values,
+  };
+}
+
+/** What was measured of a frame that came out as one good file, unless told otherwise. */
+export function sampleWeight(values: Partial<Weight> = {}, similarity: Partial<Similarity> = {}): Weight {
+  const { quality = 90, bytes = 400_000 } = values;
+  const worst = { left: 0, top: 0, width: 32, height: 32, similarity: 97 };
+  return {
+    planHash: 'x',
+    format: 'jpeg',
+    quality,
+    bytes,
+    fits: true,
+    metadataBytes: 0,
+    nature: { kind: 'photo', colours: 9000, flat: 0.02, edges: 0.01, noise: 2.1, chromaKept: 99 },
+    files: [
+      {
+        bytes,
+        quality,
+        chroma: '4:2:0',
+        colours: null,
+        similarity: { overall: 99, worst, shift: 0.5, regions: [], ...similarity },
+      },
+    ],
     ...values,
   };
 }

@@ -8,6 +8,8 @@ function madeEncoder(scale: number, bend: number, stray: (quality: number) => nu
   return (quality: number) => Math.round(scale * scaleOf(quality) ** -bend * (1 + stray(quality)));
 }
 
+const upTo = (floor: number, ceiling: number) => Array.from({ length: ceiling - floor + 1 }, (_, at) => floor + at);
+
 function byTryingAll(encode: (quality: number) => number, budget: number, floor: number, ceiling: number) {
   for (let quality = ceiling; quality >= floor; quality -= 1) if (encode(quality) <= budget) return quality;
   return null;
@@ -33,8 +35,7 @@ async function searchAll(tolerance: number, learned = false) {
       const budget = Math.max(1, madeEncoder(scale, bend, () => 0)(budgetAt));
       const found = await highestQualityThatFits({
         budget,
-        floor: 5,
-        ceiling: 95,
+        qualities: upTo(5, 95),
         encode: async (quality) => ({ bytes: encode(quality) }),
         sketch: async (quality) => quick(quality),
         ...(learned ? { correction: 1 / quickFactor } : {}),
@@ -66,8 +67,14 @@ test('does so for encoders that now and then give fewer bytes for more quality',
 test('says so when every quality is too heavy, and tries the ceiling alone when the budget is wide', async () => {
   const encode = async (quality: number) => ({ bytes: 1000 * quality });
   const sketch = async (quality: number) => 1200 * quality;
-  const none = await highestQualityThatFits({ budget: 999, floor: 1, ceiling: 90, encode, sketch });
+  const none = await highestQualityThatFits({ budget: 999, qualities: upTo(1, 90), encode, sketch });
   expect(none.best).toBeNull();
-  const wide = await highestQualityThatFits({ budget: 1e6, floor: 1, ceiling: 90, encode, sketch, ceilingFirst: true });
+  const wide = await highestQualityThatFits({
+    budget: 1e6,
+    qualities: upTo(1, 90),
+    encode,
+    sketch,
+    highestFirst: true,
+  });
   expect(wide).toMatchObject({ best: { quality: 90 }, encodings: 1, sketches: 0 });
 });

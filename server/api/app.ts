@@ -5,6 +5,7 @@ import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
 import type { Services } from '../services.ts';
 import { deliveriesRouter } from './deliveries.ts';
+import { encodingsRouter } from './encodings.ts';
 import { answerErrors } from './errors.ts';
 import { finishesRouter } from './finishes.ts';
 import { framesRouter } from './frames.ts';
@@ -44,6 +45,7 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use('/api/originals', originalsRouter(services));
   app.use('/api/projects', projectsRouter(services));
   app.use('/api/frames', framesRouter(services));
+  app.use('/api/frames/:id', encodingsRouter(services));
   app.use('/api/finishes', finishesRouter(services));
   app.use('/api/own-places', ownPlacesRouter(services));
   app.use('/api/deliveries', deliveriesRouter(services));

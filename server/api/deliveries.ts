@@ -52,7 +52,7 @@ export function deliveriesRouter({ db, planner, queue }: Services): Router {
     );
     const names = fileNames(
       pattern,
-      files.map(({ frame, original, at, piece }) => nameable(original, at, frame.format, piece)),
+      files.map(({ frame, original, at, piece }) => nameable(original, at, frame.format, piece, frame.height)),
     );
     const items = files.map(
       ({ frame, original, at, plan, finish, piece }, index): DeliveryItem => ({

@@ -79,7 +79,7 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
   router.get('/:id/pixels', async (request, response) => {
     const asked = PixelsSchema.parse(request.query);
     const plan = await planAsked(idOf(request), { plan: asked.plan, finish: 'plain' });
-    const png = await partOfPicture(plan, asked, await copies.get(plan.original.sha256));
+    const png = await partOfPicture(plan, asked, await copies.get(plan.original));
     response.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
     response.type('png').send(png);
   });

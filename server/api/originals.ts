@@ -9,6 +9,7 @@ import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { readBlob } from '../store/blobs.ts';
 import {
+  addPage,
   duplicateOriginal,
   findOriginal,
   listOriginals,
@@ -19,6 +20,7 @@ import {
 import { found, idOf } from './params.ts';
 
 const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
+const PageSchema = z.coerce.number().int().min(0);
 const WidthSchema = z.coerce.number().int().min(16).max(4000);
 const SettingsSchema = z.object({ version: z.int().positive(), change: OriginalSettingsSchema.partial() });
 const TrimOptionsSchema = z.object({
@@ -45,9 +47,12 @@ const mediaTypes = {
   avif: 'image/avif',
   svg: 'image/svg+xml',
   gif: 'image/gif',
+  heic: 'image/heic',
+  bmp: 'image/bmp',
+  jxl: 'image/jxl',
 };
 
-export function originalsRouter({ db, importing, proofs, copies }: Services): Router {
+export function originalsRouter({ db, importing, pages, proofs, copies }: Services): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -138,6 +143,30 @@ export function originalsRouter({ db, importing, proofs, copies }: Services): Ro
       );
     }
     response.json({ colour: await colourAt(original, at, copies) });
+  });
+
+  const pageOf = ({ pages: count }: Original, page: number) => {
+    if (page < count) return page;
+    throw new Refusal(`This file has ${count} pages or frames; there is none with number ${page + 1}.`, 404);
+  };
+
+  router.get('/:id/pages/:page/preview', async (request, response) => {
+    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    const page = pageOf(original, PageSchema.parse(request.params.page));
+    response.type('image/jpeg');
+    response.sendFile(await pages.preview(original, page), { immutable: true, maxAge: '1y', dotfiles: 'allow' });
+  });
+
+  // Takes other pages of a file that came in: each becomes an original of its own over the same bytes.
+  router.post('/:id/pages', async (request, response) => {
+    const asked = z.object({ pages: z.array(PageSchema).min(1).max(200) }).parse(request.body);
+    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    const added: Original[] = [];
+    for (const page of asked.pages) {
+      const { width, height, hasAlpha } = await pages.open(original, pageOf(original, page));
+      added.push(await addPage(db, original, { page, width, height, hasAlpha }));
+    }
+    response.status(201).json(added);
   });
 
   router.post('/:id/duplicate', async (request, response) => {

@@ -15,7 +15,7 @@ const paletteSize = 48;
 /** Up to five colours that stand for an original, `#rrggbb`, the most frequent first. */
 export async function proposeColours(original: Original, copies: WorkingCopies): Promise<string[]> {
   const share = Math.min(1, lookedAt / Math.max(original.width, original.height));
-  const seen = await renderPixels(scalePlan(previewPlan(original), share), await copies.get(original.sha256));
+  const seen = await renderPixels(scalePlan(previewPlan(original), share), await copies.get(original));
   const reduced = await fromPixels(seen).png({ palette: true, colours: paletteSize, dither: 0, effort: 7 }).toBuffer();
   const { data } = await toPixels(sharp(reduced).toColourspace('srgb').ensureAlpha());
   const counted = new Map<number, PaletteColour>();
@@ -38,10 +38,7 @@ export async function colourAt(
 ): Promise<string | null> {
   const whole = previewPlan(original);
   const window = { ...whole.window, centreX: at.x + 0.5, centreY: at.y + 0.5, span: 1 };
-  const pixel = await renderPixels(
-    { ...whole, window, output: { width: 1, height: 1 } },
-    await copies.get(original.sha256),
-  );
+  const pixel = await renderPixels({ ...whole, window, output: { width: 1, height: 1 } }, await copies.get(original));
   const { data } = await toPixels(fromPixels(pixel).toColourspace('srgb').ensureAlpha());
   return (data[3] ?? 255) < 128 ? null : `#${data.subarray(0, 3).toString('hex')}`;
 }

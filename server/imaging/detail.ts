@@ -1,7 +1,6 @@
-import { markInFrame } from '@inkwell/core/framing';
 import { intersection, type Rect } from '@inkwell/core/geometry';
 import type { DetailKept, KeepMark } from '@inkwell/core/model';
-import { planOpening, type RenderPlan, scalePlan } from '@inkwell/core/planning';
+import { markInFile, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import { detailKept, type Luminance } from '@inkwell/core/seeing';
 import { fromPixels, type Pixels } from './pixels.ts';
 import { renderPixels } from './renderPixels.ts';
@@ -21,7 +20,7 @@ export async function measureDetail(
   const { output } = plan;
   const seen = marks
     .map((mark) => {
-      const rect = intersection(inFile(mark, plan), { left: 0, top: 0, ...output });
+      const rect = intersection(markInFile(mark, plan), { left: 0, top: 0, ...output });
       const shorter = Math.min(rect.width, rect.height);
       const needed = Math.min(shorter, mark.kind === 'text' ? readAt : recognisedAt);
       return { mark, rect, shorter, needed };
@@ -49,13 +48,6 @@ export async function measureDetail(
     }
   }
   return found;
-}
-
-/** The rectangle that holds a mark in the file. */
-function inFile(mark: KeepMark, plan: RenderPlan): Rect {
-  const { window, margins } = planOpening(plan);
-  const { left, top, width, height } = markInFrame(mark, plan.window, window);
-  return { left: left + margins.left, top: top / plan.stretch + margins.top, width, height: height / plan.stretch };
 }
 
 /** The luminance of a rectangle of the file, from a picture of the whole file at any scale. */

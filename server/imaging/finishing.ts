@@ -1,8 +1,8 @@
 import type { FinishFigures } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
-import { Piscina } from 'piscina';
 import type { FinishResult, FinishTask } from './finishTask.ts';
 import type { Pixels } from './pixels.ts';
+import { inThread } from './threads.ts';
 
 /** A picture as plain scaling makes it, and the same enlarged for sharpening. */
 export interface Unfinished {
@@ -15,23 +15,7 @@ export interface FinishWatch {
   figures(figures: FinishFigures): void;
 }
 
-const threads = 2;
-/** A thread that has had nothing to do for so long goes. */
-const idleMs = 30_000;
-
-let pool: Piscina<FinishTask, FinishResult> | null = null;
-
-/** Threads that finish pictures, started when the first is asked for. They do not keep the program alive. */
-function finishers(): Piscina<FinishTask, FinishResult> {
-  pool ??= new Piscina({
-    filename: new URL('./finishTask.ts', import.meta.url).href,
-    execArgv: ['--import', 'tsx'],
-    minThreads: 0,
-    maxThreads: threads,
-    idleTimeout: idleMs,
-  });
-  return pool;
-}
+const task = new URL('./finishTask.ts', import.meta.url);
 
 /** Carries out a plan's finish. */
 export async function finished(
@@ -40,7 +24,7 @@ export async function finished(
   watch?: FinishWatch,
 ): Promise<Pixels> {
   const ratio = enlarged ? { x: enlarged.width / plain.width, y: enlarged.height / plain.height } : { x: 1, y: 1 };
-  const { raster, figures } = await finishers().run({
+  const { raster, figures } = await inThread<FinishTask, FinishResult>(task, {
     picture: {
       plain,
       enlarged: enlarged && { raster: enlarged, left: 0, top: 0 },

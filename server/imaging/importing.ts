@@ -9,7 +9,8 @@ import { Refusal } from '../refusal.ts';
 import type { Database } from '../store/database.ts';
 import { addOriginal } from '../store/originals.ts';
 import { inspect } from './inspect.ts';
-import type { WorkingCopies } from './workingCopy.ts';
+import { readMetadata } from './readMetadata.ts';
+import { removeReadable, type WorkingCopies } from './workingCopy.ts';
 
 /** Takes pictures in: from a stream of bytes to an original, or to a refusal that leaves no trace. */
 export class Importing {
@@ -34,16 +35,13 @@ export class Importing {
     try {
       const { sha256, bytes } = await receive(source, path, signal);
       const inspected = await inspect(path);
-      await this.copies.prepare(sha256, path, inspected);
+      await this.copies.prepare({ sha256, page: inspected.page }, path, inspected);
       signal?.throwIfAborted();
-      const { format, width, height, hasAlpha } = inspected;
-      return await addOriginal(
-        this.db,
-        { name: nameFor(fileName), fileName: fileName.slice(0, 255), sha256, bytes, format, width, height, hasAlpha },
-        path,
-      );
+      const { readable: _, orientation: __, density: ___, ...picture } = inspected;
+      const named = { name: nameFor(fileName), fileName: fileName.slice(0, 255) };
+      return await addOriginal(this.db, { ...named, sha256, bytes, ...picture, ...(await readMetadata(path)) }, path);
     } finally {
-      await rm(path, { force: true });
+      await removeReadable(path);
     }
   }
 }

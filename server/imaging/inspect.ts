@@ -3,12 +3,19 @@ import { type Original, originalLimits } from '@inkwell/core/model';
 import { type Orientation, OrientationSchema } from '@inkwell/core/planning';
 import sharp, { type Metadata } from 'sharp';
 import { Refusal } from '../refusal.ts';
-import { animated, sniff } from './sniff.ts';
+import { convert, isForeign } from './foreign.ts';
+import { foreignDimensions } from './foreignHeader.ts';
+import { sniff } from './sniff.ts';
 import { checkSvgReach } from './svgReach.ts';
 
 /** What the header of a picture says. Nothing is decoded for it. */
 export interface Inspected {
   format: Original['format'];
+  /** Which page or frame of the file this is about, from 0, and how many there are. */
+  page: number;
+  pages: number;
+  /** The file that libvips reads it from: the given one, or beside it what another decoder has made of it. */
+  readable: string;
   /** As it will be seen: after the orientation tag, and for SVG at the resolution it is drawn at. */
   width: number;
   height: number;
@@ -30,22 +37,25 @@ const millions = (value: number) => Math.round(value / 1e6).toLocaleString('en')
 /**
  * Reads the header of a file and says what it is.
  *
+ * @param page of a file that holds several pictures
  * @throws Refusal in plain words for everything that cannot be taken and can be seen from the header
  */
-export async function inspect(path: string): Promise<Inspected> {
+export async function inspect(path: string, page = 0): Promise<Inspected> {
   const head = await headOf(path);
   const format = sniff(head);
   if (format === 'svg') await checkSvg(path);
-  if (format === 'png' && (await pngIsAnimated(path))) throw animated('PNG');
-  const meta = await readHeader(path, format);
-  const pages = meta.pages ?? 1;
-  if (pages > 1 && (format === 'gif' || format === 'webp' || format === 'avif')) throw animated(format.toUpperCase());
-  if (pages > 1 && format === 'tiff' && !(await isPyramid(path, meta, pages))) {
-    throw new Refusal(`This TIFF has ${pages} pages. Save the one page you want by itself and choose that.`);
-  }
+  const foreign = isForeign(format) ? format : format === 'png' && (await pngIsAnimated(path)) ? 'animated png' : null;
+  if (foreign) checkForeign(foreign, await foreignDimensions(path, foreign));
+  const readable = foreign ? `${path}.png` : path;
+  const converted = foreign ? await convert(path, foreign, page, readable) : null;
+  const meta = await readHeader(readable, format, converted ? 0 : page);
+  const pages = converted?.pages ?? (await pagesOf(path, format, meta));
   const upright = { width: meta.autoOrient.width, height: meta.autoOrient.height };
   const inspected: Inspected = {
     format,
+    page,
+    pages,
+    readable,
     ...upright,
     hasAlpha: meta.hasAlpha,
     orientation: OrientationSchema.catch(1).parse(meta.orientation),
@@ -70,9 +80,16 @@ async function headOf(path: string): Promise<Buffer> {
   }
 }
 
-async function readHeader(path: string, format: string): Promise<Metadata> {
+/** How many pictures a file holds that a person can choose from; the smaller copies in a TIFF do not count. */
+async function pagesOf(path: string, format: string, meta: Metadata): Promise<number> {
+  const pages = meta.pages ?? 1;
+  if (pages === 1) return 1;
+  return format === 'tiff' && (await isPyramid(path, meta, pages)) ? 1 : pages;
+}
+
+async function readHeader(path: string, format: string, page: number): Promise<Metadata> {
   try {
-    return await sharp(path, { limitInputPixels: false }).metadata();
+    return await sharp(path, { limitInputPixels: false, page }).metadata();
   } catch (error) {
     throw damaged(format, error);
   }
@@ -138,6 +155,20 @@ function decodingBytes(inspected: Inspected, meta: Metadata): number {
   if (inspected.format === 'avif') return pixels * (channels + 3) * (meta.depth === 'ushort' ? 2 : 1);
   if (inspected.format === 'svg') return pixels * 4;
   return 0;
+}
+
+/** Other decoders hold a picture whole, several times: so many pixels fit into memory. */
+const mostForeignPixels = 120_000_000;
+
+function checkForeign(format: string, dimensions: { width: number; height: number } | null): void {
+  if (!dimensions) throw damaged(format, new Error('Its header says no dimensions.'));
+  const { width, height } = dimensions;
+  if (width * height <= mostForeignPixels) return;
+  throw new Refusal(
+    `This ${format.toUpperCase()} has ${millions(width * height)} megapixels (${width} × ${height}); at most ` +
+      `${millions(mostForeignPixels)} megapixels of this format are taken. Save it as JPEG, PNG or TIFF.`,
+    413,
+  );
 }
 
 function checkLimits(inspected: Inspected, meta: Metadata): void {

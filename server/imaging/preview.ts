@@ -1,13 +1,13 @@
 import { largestWindow, wholeOf } from '@inkwell/core/geometry';
 import type { Original } from '@inkwell/core/model';
-import { engineVersion, type RenderPlan } from '@inkwell/core/planning';
+import { engineVersion, plainEncoding, type RenderPlan } from '@inkwell/core/planning';
 
 /** The plan that shows an original whole, as the bench's left side and lists do. */
-export function previewPlan(original: Pick<Original, 'sha256' | 'width' | 'height' | 'hasAlpha'>): RenderPlan {
-  const { sha256, width, height } = original;
+export function previewPlan(original: Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>): RenderPlan {
+  const { sha256, page, width, height } = original;
   return {
     engine: engineVersion,
-    original: { sha256, width, height },
+    original: { sha256, page, width, height },
     picture: { left: 0, top: 0, width, height },
     window: largestWindow(wholeOf({ width, height }), { width, height }),
     backing: null,
@@ -19,11 +19,6 @@ export function previewPlan(original: Pick<Original, 'sha256' | 'width' | 'heigh
     shape: null,
     grid: null,
     flatten: null,
-    encoding: {
-      format: original.hasAlpha ? 'png' : 'jpeg',
-      quality: 90,
-      budgetBytes: Number.MAX_SAFE_INTEGER,
-      sharedQuality: true,
-    },
+    encoding: plainEncoding(original.hasAlpha ? 'png' : 'jpeg'),
   };
 }

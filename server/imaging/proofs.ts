@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { planHash, type RenderPlan, scalePlan } from '@inkwell/core/planning';
+import { carriesTransparency } from '@inkwell/core/model';
+import { plainEncoding, planHash, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import type { BoundedFolder } from './boundedFolder.ts';
 import { renderPixels } from './renderPixels.ts';
@@ -28,8 +29,10 @@ export class Proofs {
   /** The proof of `plan` at `width` pixels, never larger than the plan's own output. */
   async get(plan: RenderPlan, width: number): Promise<Proof> {
     const scaled = scalePlan(plan, Math.min(1, width / plan.output.width));
-    const transparent = plan.flatten === null && plan.encoding.format === 'png';
-    const name = `${planHash(scaled)}.${transparent ? 'png' : 'jpg'}`;
+    const transparent = plan.flatten === null && carriesTransparency(plan.encoding.format);
+    // How the file is encoded changes nothing about its picture.
+    const picture = { ...scaled, encoding: plainEncoding(transparent ? 'png' : 'jpeg') };
+    const name = `${planHash(picture)}.${transparent ? 'png' : 'jpg'}`;
     const proof: Proof = { path: join(this.folder.path, name), type: transparent ? 'image/png' : 'image/jpeg' };
     if (await this.folder.touch(name)) return proof;
     const known = this.making.get(name);
@@ -40,7 +43,7 @@ export class Proofs {
   }
 
   private async make(plan: RenderPlan, proof: Proof): Promise<Proof> {
-    const { data, ...raw } = await renderPixels(plan, await this.copies.get(plan.original.sha256));
+    const { data, ...raw } = await renderPixels(plan, await this.copies.get(plan.original));
     const picture = sharp(data, { raw });
     const encoded =
       proof.type === 'image/png'

@@ -1,11 +1,14 @@
 import type { Original } from '@inkwell/core/model';
 import { Refusal } from '../refusal.ts';
 
-const takes = 'Inkwell Frame takes JPEG, PNG, WebP, TIFF, AVIF, SVG and still GIF pictures.';
+const takes = 'Inkwell Frame takes JPEG, PNG, WebP, TIFF, AVIF, HEIC, JPEG XL, BMP, GIF and SVG pictures.';
 
 const startsWith = (head: Buffer, bytes: readonly number[], at = 0) =>
   bytes.every((byte, index) => head[at + index] === byte);
 const ascii = (head: Buffer, from: number, to: number) => head.toString('latin1', from, to);
+
+/** JPEG XL in a container begins with this box (ISO/IEC 18181-2). */
+const jxlBox = [0, 0, 0, 0x0c, 0x4a, 0x58, 0x4c, 0x20, 0x0d, 0x0a, 0x87, 0x0a];
 
 /** The brands of an ISO base media file, major one first; empty where it is none. */
 function mediaBrands(head: Buffer): string[] {
@@ -30,11 +33,13 @@ export function sniff(head: Buffer): Original['format'] {
   if (ascii(head, 0, 4) === 'RIFF' && ascii(head, 8, 12) === 'WEBP') return 'webp';
   if (['II*\0', 'MM\0*', 'II+\0', 'MM\0+'].includes(ascii(head, 0, 4))) return 'tiff';
   const brands = mediaBrands(head);
-  if (brands.includes('avis')) throw animated('AVIF');
+  if (brands[0] === 'avis') throw animated('AVIF');
   if (brands.includes('avif')) return 'avif';
   if (brands.some((brand) => ['heic', 'heix', 'hevc', 'mif1', 'msf1'].includes(brand))) {
-    throw new Refusal(`This is a HEIC picture, which is not taken yet. Save it as JPEG on the phone. ${takes}`);
+    return 'heic';
   }
+  if (startsWith(head, [0xff, 0x0a]) || startsWith(head, jxlBox)) return 'jxl';
+  if (ascii(head, 0, 2) === 'BM' && head.length > 26) return 'bmp';
   const text = head
     .toString('utf8')
     .replace(/^\uFEFF/, '')
@@ -43,6 +48,8 @@ export function sniff(head: Buffer): Original['format'] {
   throw new Refusal(`This is not a picture, whatever its name says. ${takes}`);
 }
 
-export function animated(format: string): Refusal {
-  return new Refusal(`This ${format} is animated. Save the one frame you want as a still picture and choose that.`);
+function animated(format: string): Refusal {
+  return new Refusal(
+    `This ${format} is animated, and its frames cannot be told apart here. Save the one frame you want as a still picture and choose that.`,
+  );
 }

@@ -15,7 +15,7 @@ export async function proposeTrim(
   copies: WorkingCopies,
 ): Promise<Trim | null> {
   const share = Math.min(1, lookedAt / Math.max(original.width, original.height));
-  const seen = await renderPixels(scalePlan(previewPlan(original), share), await copies.get(original.sha256));
+  const seen = await renderPixels(scalePlan(previewPlan(original), share), await copies.get(original));
   const box = contentBox(seen, options);
   if (!box) return null;
   const [x, y] = [original.width / seen.width, original.height / seen.height];

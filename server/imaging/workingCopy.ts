@@ -28,6 +28,13 @@ const descriptionFile = 'copy.json';
 /** Pictures of more pixels than this are not read back whole from their own level 0. */
 const mappedPixels = 100_000_000;
 
+/** What a working copy is of: a page or frame of a file. */
+export interface Source {
+  sha256: string;
+  /** From 0. */
+  page: number;
+}
+
 /** The file of one level. libvips maps its own uncompressed format into memory instead of reading it, which is what makes a cut cheap. */
 const levelFile = (level: number) => `${level}.v`;
 
@@ -49,11 +56,13 @@ export async function makeWorkingCopy(from: string, inspected: Inspected, to: st
   const decoding = {
     limitInputPixels: false,
     failOn: 'error' as const,
+    // What another decoder has written holds the one page.
+    page: inspected.readable === from ? inspected.page : 0,
     ...(inspected.density ? { density: inspected.density } : {}),
   };
   let stored: Dimensions;
   try {
-    stored = await sharp(from, decoding)
+    stored = await sharp(inspected.readable, decoding)
       .toColourspace('srgb')
       .toFile(join(to, levelFile(0)));
   } catch (error) {
@@ -65,7 +74,7 @@ export async function makeWorkingCopy(from: string, inspected: Inspected, to: st
     // What is read of a mapped file counts as the program's memory: a vast picture is rather decoded once more.
     const again = level === 1 && stored.width * stored.height > mappedPixels;
     const before = again
-      ? sharp(from, decoding).toColourspace('srgb')
+      ? sharp(inspected.readable, decoding).toColourspace('srgb')
       : sharp(join(to, levelFile(level - 1)), { limitInputPixels: false });
     await before
       .resize(width, height, { fit: 'fill', kernel: 'lanczos3', fastShrinkOnLoad: false })
@@ -74,6 +83,12 @@ export async function makeWorkingCopy(from: string, inspected: Inspected, to: st
   const description = { levels, orientation: inspected.orientation };
   await writeFile(join(to, descriptionFile), JSON.stringify(description));
   return { path: to, ...description };
+}
+
+/** Removes a file that was inspected, with what another decoder has made of it. */
+export async function removeReadable(path: string): Promise<void> {
+  await rm(path, { force: true });
+  await rm(`${path}.png`, { force: true });
 }
 
 /** Opens a working copy. */
@@ -93,24 +108,24 @@ export class WorkingCopies {
     private readonly fetch: (sha256: string, path: string) => Promise<void>,
   ) {}
 
-  private path(sha256: string) {
-    return join(this.folder.path, sha256);
+  private path({ sha256, page }: Source) {
+    return join(this.folder.path, page === 0 ? sha256 : `${sha256}-${page}`);
   }
 
   /** The working copy of an original; waits until it is made where it is not there. */
-  async get(sha256: string): Promise<WorkingCopy> {
-    const path = this.path(sha256);
-    if (await this.folder.touch(basename(path))) return this.open(sha256, path);
-    const known = this.making.get(sha256);
+  async get(source: Source): Promise<WorkingCopy> {
+    const path = this.path(source);
+    if (await this.folder.touch(basename(path))) return this.open(path);
+    const known = this.making.get(path);
     if (known) return known;
-    const made = this.make(sha256).finally(() => this.making.delete(sha256));
-    this.making.set(sha256, made);
+    const made = this.make(source).finally(() => this.making.delete(path));
+    this.making.set(path, made);
     return made;
   }
 
   /** Makes the working copy of a file that is just coming in, before anything is stored. */
-  async prepare(sha256: string, from: string, inspected: Inspected): Promise<void> {
-    const path = this.path(sha256);
+  async prepare(source: Source, from: string, inspected: Inspected): Promise<void> {
+    const path = this.path(source);
     if (await this.folder.touch(basename(path))) return;
     const unfinished = join(this.folder.path, `unfinished-${randomUUID()}`);
     try {
@@ -123,23 +138,22 @@ export class WorkingCopies {
     await this.folder.noteAdded();
   }
 
-  private async make(sha256: string): Promise<WorkingCopy> {
+  private async make(source: Source): Promise<WorkingCopy> {
     const original = join(this.folder.path, `unfinished-${randomUUID()}`);
     try {
-      await this.fetch(sha256, original);
-      await this.prepare(sha256, original, await inspect(original));
+      await this.fetch(source.sha256, original);
+      await this.prepare(source, original, await inspect(original, source.page));
     } finally {
-      await rm(original, { force: true });
+      await removeReadable(original);
     }
-    const path = this.path(sha256);
-    return this.open(sha256, path);
+    return this.open(this.path(source));
   }
 
-  private async open(sha256: string, path: string): Promise<WorkingCopy> {
-    const known = this.opened.get(sha256);
+  private async open(path: string): Promise<WorkingCopy> {
+    const known = this.opened.get(path);
     if (known) return known;
     const copy = await openWorkingCopy(path);
-    this.opened.set(sha256, copy);
+    this.opened.set(path, copy);
     return copy;
   }
 }

@@ -1,9 +1,9 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
-import type { ManifestFile, SeamStep } from '@inkwell/core/model';
+import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
 import { besideClosing, planHash, planOpening } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measure.ts';
-import { type EncodedPiece, type Rendered, renderAtQuality, renderFiles } from '../imaging/render.ts';
+import { type Rendered, renderAs, renderFiles } from '../imaging/render.ts';
 import type { WorkingCopies, WorkingCopy } from '../imaging/workingCopy.ts';
 import { inTwos } from '../inTwos.ts';
 import { keepBytes } from '../store/blobs.ts';
@@ -67,14 +67,14 @@ async function deliverRun(db: Database, copies: WorkingCopies, id: string, run: 
   const { plan, blocked = [] } = run[0]?.[1] ?? {};
   if (!plan) return;
   if (blocked.length > 0) return leaveOut(db, id, run, () => blocked);
-  const { pieces, seams: measured } = await renderKnown(db, plan, await copies.get(plan.original.sha256));
-  const made = run.map(([position, item]) => {
-    const piece = pieces[item.piece?.index ?? 0];
-    if (!piece) throw new Error(`${item.fileName} has no piece ${item.piece?.index}.`);
-    return { position, item, piece };
+  const { pieces, seams: measured, weight } = await renderKnown(db, plan, await copies.get(plan.original));
+  const made = run.map(([position, item]): MadeFile => {
+    const [piece, file] = [pieces[item.piece?.index ?? 0], weight.files[item.piece?.index ?? 0]];
+    if (!piece || !file) throw new Error(`${item.fileName} has no piece ${item.piece?.index}.`);
+    return { position, item, data: piece.data, file };
   });
   const reasons = new Map<number, string[]>();
-  for (const { position, item, piece } of made) reasons.set(position, await reasonsAgainst(item, piece));
+  for (const one of made) reasons.set(one.position, await reasonsAgainst(one));
   const failed = made.find(({ position }) => (reasons.get(position) ?? []).length > 0);
   if (failed) {
     const other = `${failed.item.fileName} did not come out right, and without it the others are of no use.`;
@@ -85,12 +85,20 @@ async function deliverRun(db: Database, copies: WorkingCopies, id: string, run: 
   }
   const seams = await measured();
   await db.transaction(async (tx) => {
-    for (const { position, item, piece } of made) {
-      const sha256 = await keepBytes(tx, piece.data);
-      const file = manifestLine(item, piece, sha256, seams.get(item.piece?.index ?? 0) ?? []);
-      await settle(tx, id, position, { sha256, file });
+    for (const one of made) {
+      const sha256 = await keepBytes(tx, one.data);
+      const file = manifestLine(one, sha256, seams.get(one.item.piece?.index ?? 0) ?? []);
+      await settle(tx, id, one.position, { sha256, file });
     }
   });
+}
+
+/** A file of a delivery that is made, with what was measured of it. */
+interface MadeFile {
+  position: number;
+  item: DeliveryItem;
+  data: Buffer;
+  file: EncodedFile;
 }
 
 async function leaveOut(db: Database, id: string, run: Entry[], reasonsOf: (position: number) => string[]) {
@@ -106,12 +114,13 @@ async function leaveOut(db: Database, id: string, run: Entry[], reasonsOf: (posi
 const fileDimensions = ({ grid, output }: DeliveryItem['plan']) => (grid ? grid.piece : output);
 
 /** Why a file may not be delivered, after it was opened again. */
-async function reasonsAgainst({ plan, limit }: DeliveryItem, { data }: EncodedPiece): Promise<string[]> {
-  const { format, budgetBytes } = plan.encoding;
-  return fileReasons(await measureFile(data), { dimensions: fileDimensions(plan), format, limit, budgetBytes });
+async function reasonsAgainst({ item: { plan, limit }, data, file }: MadeFile): Promise<string[]> {
+  const { format, budgetBytes, least } = plan.encoding;
+  const demand = { dimensions: fileDimensions(plan), format, limit, budgetBytes, least };
+  return fileReasons({ ...(await measureFile(data)), similarity: file.similarity }, demand);
 }
 
-function manifestLine(item: DeliveryItem, { data, quality }: EncodedPiece, sha256: string, seams: SeamStep[]) {
+function manifestLine({ item, data, file }: MadeFile, sha256: string, seams: SeamStep[]): ManifestFile {
   const { plan, piece } = item;
   return {
     file: item.fileName,
@@ -123,7 +132,11 @@ function manifestLine(item: DeliveryItem, { data, quality }: EncodedPiece, sha25
     bytes: data.length,
     sha256,
     format: plan.encoding.format,
-    quality,
+    quality: file.quality,
+    chroma: file.chroma,
+    colours: file.colours,
+    similarity: file.similarity.overall,
+    worstSpot: file.similarity.worst,
     limitBytes: item.limit.bytes,
     limitUnit: item.limit.unit,
     window: windowLine(plan, piece),
@@ -147,10 +160,9 @@ async function renderKnown(
   db: Database,
   plan: DeliveryItem['plan'],
   copy: WorkingCopy,
-): Promise<Pick<Rendered, 'pieces' | 'seams'>> {
+): Promise<Pick<Rendered, 'pieces' | 'seams' | 'weight'>> {
   const known = (await knownWeights(db, [planHash(plan)])).get(planHash(plan));
-  // Of pieces that have qualities of their own only the lowest is known.
-  if (known && (!plan.grid || plan.encoding.sharedQuality)) return renderAtQuality(plan, copy, known.quality);
+  if (known) return { ...(await renderAs(plan, copy, known.files)), weight: known };
   const rendered = await renderFiles(plan, copy);
   await keepWeight(db, rendered.weight);
   return rendered;

@@ -1,17 +1,22 @@
+import type { FrameChange } from '@inkwell/core/model';
 import PgBoss from 'pg-boss';
 import type { Logger } from 'pino';
 import { inTwos } from '../inTwos.ts';
 
 /** Work that takes longer than a request should: kept in PostgreSQL, done by any process that offers itself. */
 export interface Queue {
-  /** Asks for what is to be measured of a frame, under its hash. Asking again while it waits adds nothing. */
-  askMeasure(hash: string, frameId: string): Promise<void>;
+  /**
+   * Asks for what is to be measured of a frame, under its hash. Asking again while it waits adds nothing.
+   *
+   * @param change measures the frame as it would be with this
+   */
+  askMeasure(hash: string, frameId: string, change?: FrameChange): Promise<void>;
   askDelivery(deliveryId: string): Promise<void>;
   stop(): Promise<void>;
 }
 
 export interface Work {
-  measure(frameId: string): Promise<void>;
+  measure(frameId: string, change: FrameChange): Promise<void>;
   deliver(deliveryId: string): Promise<void>;
   /** Runs every few seconds. */
   lookAfter(): Promise<void>;
@@ -33,11 +38,11 @@ export async function openQueue(databaseUrl: string, work: Work, log: Logger): P
   await boss.start();
   for (const name of [measuring, delivering]) await boss.createQueue(name, { name, policy: 'short' });
 
-  await boss.work<{ frameId: string }>(
+  await boss.work<{ frameId: string; change?: FrameChange }>(
     measuring,
     { batchSize: measuredTogether, pollingIntervalSeconds: 0.5 },
     async (jobs) => {
-      await inTwos(jobs, (job) => work.measure(job.data.frameId));
+      await inTwos(jobs, (job) => work.measure(job.data.frameId, job.data.change ?? {}));
     },
   );
   await boss.work<{ deliveryId: string }>(delivering, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
@@ -50,7 +55,7 @@ export async function openQueue(databaseUrl: string, work: Work, log: Logger): P
   };
   const timers = [every(lookAfterSeconds, () => work.lookAfter(), log), every(clearSeconds, () => work.clear(), log)];
   return {
-    askMeasure: (hash, frameId) => ask(measuring, hash, { frameId }),
+    askMeasure: (hash, frameId, change) => ask(measuring, hash, { frameId, ...(change ? { change } : {}) }),
     askDelivery: (deliveryId) => ask(delivering, deliveryId, { deliveryId }),
     async stop() {
       for (const timer of timers) clearInterval(timer);

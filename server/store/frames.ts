@@ -10,13 +10,13 @@ export type NewFrame = Omit<Frame, 'id' | 'version'>;
 export interface FramedPicture {
   frame: Frame;
   original: Original;
-  project: Pick<Project, 'finishId'>;
+  project: Pick<Project, 'finishId' | 'keeping'>;
 }
 
 /** A frame together with its original, unless either the original or the project was deleted. */
 export async function findFrame(db: Queryable, id: string): Promise<FramedPicture | null> {
   const [row] = await db
-    .select({ frame: frames, original: originals, project: { finishId: projects.finishId } })
+    .select({ frame: frames, original: originals, project: { finishId: projects.finishId, keeping: projects.keeping } })
     .from(frames)
     .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
     .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)))
@@ -27,7 +27,7 @@ export async function findFrame(db: Queryable, id: string): Promise<FramedPictur
 /** All frames of a project in the order of its originals. */
 export async function framesOfProject(db: Queryable, projectId: string): Promise<FramedPicture[]> {
   const rows = await db
-    .select({ frame: frames, original: originals, project: { finishId: projects.finishId } })
+    .select({ frame: frames, original: originals, project: { finishId: projects.finishId, keeping: projects.keeping } })
     .from(frames)
     .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
     .innerJoin(projects, eq(projects.id, frames.projectId))

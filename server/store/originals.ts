@@ -10,7 +10,7 @@ export function toOriginal({ deletedAt: _, ...row }: Row): Original {
   return { ...row, createdAt: row.createdAt.toISOString() };
 }
 
-export type NewOriginal = Omit<Original, 'id' | 'createdAt' | keyof OriginalSettings | 'version'>;
+export type NewOriginal = Omit<Original, 'id' | 'createdAt' | Exclude<keyof OriginalSettings, 'words'> | 'version'>;
 
 /** Keeps the bytes of `path` and the original they make up: both or neither. */
 export function addOriginal(db: Database, original: NewOriginal, path: string): Promise<Original> {
@@ -58,6 +58,18 @@ export async function saveOriginalSettings(
     .where(and(eq(originals.id, id), eq(originals.version, version), isNull(originals.deletedAt)))
     .returning();
   return row ? toOriginal(row) : null;
+}
+
+/** An original of another page over the same bytes; nothing of what people set is taken over but the words. */
+export async function addPage(
+  db: Queryable,
+  { name, fileName, sha256, bytes, format, pages, words, origin }: Original,
+  page: Pick<Original, 'page' | 'width' | 'height' | 'hasAlpha'>,
+): Promise<Original> {
+  const values = { name: `${name} ${page.page + 1}`, fileName, sha256, bytes, format, pages, words, origin, ...page };
+  const [row] = await db.insert(originals).values(values).returning();
+  if (!row) throw new Error('The page was not stored.');
+  return toOriginal(row);
 }
 
 /** A second original over the same bytes. */

@@ -10,10 +10,10 @@ export async function knownWeights(db: Queryable, planHashes: readonly string[])
     .select()
     .from(weights)
     .where(inArray(weights.planHash, [...planHashes]));
-  return new Map(rows.map(({ measuredAt: _, ...row }) => [row.planHash, row]));
+  return new Map(rows.map(({ planHash, weight }) => [planHash, weight]));
 }
 
 /** Keeps what was measured. A plan is measured once: the same plan gives the same bytes. */
 export async function keepWeight(db: Queryable, weight: Weight): Promise<void> {
-  await db.insert(weights).values(weight).onConflictDoNothing();
+  await db.insert(weights).values({ planHash: weight.planHash, weight }).onConflictDoNothing();
 }

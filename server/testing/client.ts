@@ -51,6 +51,10 @@ export class Client {
     return OpenProjectSchema.parse((await this.ask('POST', `/projects/${id}/frames`, { add })).body);
   }
 
+  async open(projectId: string): Promise<OpenProject> {
+    return OpenProjectSchema.parse((await this.ask('GET', `/projects/${projectId}`)).body);
+  }
+
   /** Delivers a project and waits until that is over. */
   async deliver(projectId: string, pattern?: string): Promise<Delivery> {
     const asked = await this.ask('POST', '/deliveries', { projectId, ...(pattern ? { pattern } : {}) });

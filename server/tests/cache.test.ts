@@ -2,13 +2,13 @@ import { mkdir, mkdtemp, readdir, rm, utimes, writeFile } from 'node:fs/promises
 import { request } from 'node:http';
 import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
-import { DeliverySchema } from '@inkwell/core/model';
+import { DeliverySchema, keepNothing } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
-import { byHand, samplePlace } from '@inkwell/core/testing';
+import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { expect, inject, test } from 'vitest';
 import { BoundedFolder } from '../imaging/boundedFolder.ts';
 import { inspect } from '../imaging/inspect.ts';
-import { renderAtQuality, renderFiles } from '../imaging/render.ts';
+import { renderAs, renderFiles } from '../imaging/render.ts';
 import { makeWorkingCopy } from '../imaging/workingCopy.ts';
 import { originals } from '../store/schema.ts';
 import { until } from '../testing/client.ts';
@@ -66,7 +66,8 @@ test('the same plan gives the same bytes, searched for or encoded at the known q
   const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
   const plan = planFrame({
     treatment: plainTreatment,
-    original: { sha256: 'x', width: 1300, height: 1000, hasAlpha: false, trim: null, marks: [] },
+    keeping: keepNothing,
+    original: sampleOriginal({ width: 1300, height: 1000 }),
     place: samplePlace({ width: 600, height: 500, limit: { bytes: 60_000, unit: 'kB' } }),
     settings: byHand({ centreX: 611.3, centreY: 480.7, span: 1003.9 }),
   });
@@ -75,9 +76,11 @@ test('the same plan gives the same bytes, searched for or encoded at the known q
   expect(first.weight).toMatchObject({ fits: true, quality: expect.any(Number) });
   const bytesOf = (pieces: { data: Buffer }[]) => Buffer.concat(pieces.map(({ data }) => data));
   expect(bytesOf(again.pieces).equals(bytesOf(first.pieces))).toBe(true);
-  const { pieces: known } = await renderAtQuality(plan, copy, first.weight.quality);
+  const { pieces: known } = await renderAs(plan, copy, first.weight.files);
   expect(bytesOf(known).equals(bytesOf(first.pieces))).toBe(true);
-  const { pieces: better } = await renderAtQuality(plan, copy, (first.weight.quality ?? 0) + 1);
+  const { pieces: better } = await renderAs(plan, copy, [
+    { quality: (first.weight.quality ?? 0) + 1, chroma: first.weight.files[0]?.chroma ?? null },
+  ]);
   expect(bytesOf(better).length).toBeGreaterThan(plan.encoding.budgetBytes);
 });
 
@@ -89,7 +92,8 @@ test('an enlarged window falls where it was asked for, to half an output pixel',
   const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
   const plan = planFrame({
     treatment: plainTreatment,
-    original: { sha256: 'x', width: 90, height: 70, hasAlpha: false, trim: null, marks: [] },
+    keeping: keepNothing,
+    original: sampleOriginal({ width: 90, height: 70 }),
     place: samplePlace({ width: 400, height: 400, limit: { bytes: 900_000, unit: 'kB' } }),
     settings: byHand({ centreX: 40.5, centreY: 35.25, span: 40 }, { format: 'png' }),
   });

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { acutanceOf, finishById, finishingReach, finishPixels } from '@inkwell/core/finishing';
-import { type Finish, FinishFiguresSchema, FinishSchema, type Treatment } from '@inkwell/core/model';
+import { type Finish, FinishFiguresSchema, FinishSchema, keepNothing, type Treatment } from '@inkwell/core/model';
 import { plainPlan, planFrame, planHash, scalePlan } from '@inkwell/core/planning';
 import { histogramOf, luminancePlane, type Raster } from '@inkwell/core/seeing';
 import { byHand, samplePlace } from '@inkwell/core/testing';
@@ -26,8 +26,8 @@ async function pictured(treatment: Treatment, values: Parameters<typeof samplePl
   const original = await client.original(await photo().png().toBuffer(), 'soft.png');
   const place = samplePlace({ width: 600, height: 400, ...values });
   const settings = byHand({ centreX: 1200, centreY: 900, span: 1500 }, { format: 'png' });
-  const plan = planFrame({ original, place, settings, treatment });
-  const copy = await services.copies.get(original.sha256);
+  const plan = planFrame({ original, place, settings, treatment, keeping: keepNothing });
+  const copy = await services.copies.get(original);
   return { original, plan, pixels: await renderPixels(plan, copy), copy };
 }
 
@@ -47,10 +47,14 @@ test('what a browser finishes of a part differs from the server’s file by a le
   await client.ask('PATCH', `/projects/${project.id}/settings`, { version: 1, change });
   const [frame] = project.frames;
   if (!frame) throw new Error('no frame');
-  const plan = (await services.planner.open()).planOf({ frame, original, project: { finishId: 'crisp' } });
+  const plan = (await services.planner.open()).planOf({
+    frame,
+    original,
+    project: { finishId: 'crisp', keeping: keepNothing },
+  });
   if (!plan?.finish) throw new Error('not finished');
   const { scale, ...finish } = plan.finish;
-  const copy = await services.copies.get(original.sha256);
+  const copy = await services.copies.get(original);
 
   const hash = planHash(plainPlan(plan));
   const raster = async (query: string): Promise<Raster> =>

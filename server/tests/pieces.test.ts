@@ -2,8 +2,9 @@ import { mkdtemp } from 'node:fs/promises';
 import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
 import { piecesOf } from '@inkwell/core/geometry';
+import { keepNothing, plainWeighing } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
-import { byHand, samplePlace } from '@inkwell/core/testing';
+import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import sharp, { type Sharp } from 'sharp';
 import { expect, inject, test } from 'vitest';
 import { cutPieces } from '../imaging/cutting.ts';
@@ -22,7 +23,7 @@ async function copyOf(picture: Sharp) {
 }
 const panels = { kind: 'panels' as const, min: 2, max: 10 };
 const block = { kind: 'block' as const, columns: 2, rows: 2, gap: 0.05, postingOrder: [0, 2, 1, 3] };
-const original = { sha256: 'x', width: 1500, height: 600, hasAlpha: false, trim: null, marks: [] };
+const original = sampleOriginal({ width: 1500, height: 600 });
 
 test('a strip is resampled once and cut: put together, its pieces are the strip bit for bit', async () => {
   const copy = await copyOf(chart(1500, 600));
@@ -41,7 +42,7 @@ test('a strip is resampled once and cut: put together, its pieces are the strip 
     },
   ]) {
     const settings = byHand({ centreX: 750, centreY: 300, span: 900, turn }, { grid, bridged, format: 'png' });
-    const plan = planFrame({ treatment: plainTreatment, original, place, settings });
+    const plan = planFrame({ treatment: plainTreatment, keeping: keepNothing, original, place, settings });
     const whole = await renderPixels(plan, copy);
     expect(whole).toMatchObject(plan.output);
     if (!plan.grid) throw new Error('not cut');
@@ -80,9 +81,12 @@ test('a closing panel shows the whole picture on its backing and changes nothing
     { grid: { columns: 3, rows: 1 }, format: 'png' },
   );
   const closing = { kind: 'colour', colour: '#1f6f66' } as const;
-  const strip = await renderFiles(planFrame({ treatment: plainTreatment, original, place, settings }), copy);
+  const strip = await renderFiles(
+    planFrame({ treatment: plainTreatment, keeping: keepNothing, original, place, settings }),
+    copy,
+  );
   const closed = await renderFiles(
-    planFrame({ treatment: plainTreatment, original, place, settings: { ...settings, closing } }),
+    planFrame({ treatment: plainTreatment, keeping: keepNothing, original, place, settings: { ...settings, closing } }),
     copy,
   );
   expect(closed.pieces).toHaveLength(4);
@@ -107,10 +111,10 @@ test('pieces share the lowest quality that any of them needs, or have their own;
       { centreX: 750, centreY: 300, span: 1500 },
       { grid: { columns: 2, rows: 1 }, sharedQuality },
     );
-    return renderFiles(planFrame({ treatment: plainTreatment, original, place, settings }), copy);
+    return renderFiles(planFrame({ treatment: plainTreatment, keeping: keepNothing, original, place, settings }), copy);
   };
   const own = await made(false);
-  expect(own.pieces[0]?.quality).toBe(90);
+  expect(own.pieces[0]?.quality).toBe(95);
   const lowest = own.pieces[1]?.quality ?? 0;
   expect(lowest).toBeLessThan(80);
   expect(own.weight).toMatchObject({ quality: lowest, fits: true });
@@ -126,9 +130,13 @@ test('pieces share the lowest quality that any of them needs, or have their own;
   const smooth = await renderFiles(
     planFrame({
       treatment: plainTreatment,
+      keeping: keepNothing,
       original,
       place: samplePlace({ width: 217, height: 260, group: panels }),
-      settings: byHand({ centreX: 750, centreY: 300, span: 1500 }, { grid: { columns: 3, rows: 1 } }),
+      settings: byHand(
+        { centreX: 750, centreY: 300, span: 1500 },
+        { grid: { columns: 3, rows: 1 }, weighing: { ...plainWeighing, aim: { kind: 'as good as fits' } } },
+      ),
     }),
     await copyOf(chart(1500, 600)),
   );

@@ -2,7 +2,7 @@ import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { originalLimits } from '@inkwell/core/model';
-import sharp, { type Sharp } from 'sharp';
+import type { Sharp } from 'sharp';
 import { expect, test } from 'vitest';
 import { blobs, originals } from '../store/schema.ts';
 import { chart, noise } from '../testing/pictures.ts';
@@ -32,8 +32,6 @@ const cut = async (picture: Sharp, share: number) => {
   const whole = await picture.toBuffer();
   return whole.subarray(0, Math.floor(whole.length * share));
 };
-const frames = [chart(40, 40), noise(40, 40)].map((one) => one.png().toBuffer());
-const animation = async () => sharp(await Promise.all(frames), { join: { animated: true } });
 
 /** A PNG that says it is this large. */
 async function claiming(width: number, height: number, depth = 8) {
@@ -54,16 +52,6 @@ function crc32(data: Buffer): number {
   return (crc ^ 0xffffffff) >>> 0;
 }
 
-async function animatedPng() {
-  const png = await chart(30, 30).png().toBuffer();
-  const control = Buffer.alloc(20);
-  control.writeUInt32BE(8, 0);
-  control.write('acTL', 4);
-  control.writeUInt32BE(2, 8);
-  control.writeUInt32BE(crc32(control.subarray(4, 16)), 16);
-  return Buffer.concat([png.subarray(0, 33), control, png.subarray(33)]);
-}
-
 test.each(['jpeg', 'png', 'webp', 'tiff', 'avif', 'gif'] as const)('a %s that is cut off', async (format) => {
   const picture = () => noise(220, 160).toFormat(format);
   for (const share of [0.55, 0.97])
@@ -77,20 +65,13 @@ test('what is no picture, whatever its name says', async () => {
   await expectRefused(
     Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypheic\0\0\0\0mif1heic')]),
     'phone.heic',
-    /HEIC/,
+    /HEIC file is cut off or damaged/,
   );
 });
 
-test('animated pictures and files of several pages', async () => {
-  await expectRefused(await (await animation()).gif().toBuffer(), 'moving.gif', /GIF is animated/);
-  await expectRefused(await (await animation()).webp().toBuffer(), 'moving.webp', /WEBP is animated/);
-  await expectRefused(await animatedPng(), 'moving.png', /PNG is animated/);
-  await expectRefused(
-    Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypavis\0\0\0\0avisavif')]),
-    'moving.avif',
-    /AVIF is animated/,
-  );
-  await expectRefused(await (await animation()).tiff().toBuffer(), 'pages.tif', /2 pages/);
+test('an animation whose frames cannot be told apart', async () => {
+  const sequence = Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypavis\0\0\0\0avisavif')]);
+  await expectRefused(sequence, 'moving.avif', /AVIF is animated/);
 });
 
 test('more pixels than are taken, found from the header alone', async () => {

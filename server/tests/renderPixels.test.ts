@@ -2,8 +2,9 @@ import { mkdtemp } from 'node:fs/promises';
 import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
 import type { Backing, FrameSettings, Window } from '@inkwell/core/model';
+import { keepNothing } from '@inkwell/core/model';
 import { planFrame, type RenderPlan, scalePlan } from '@inkwell/core/planning';
-import { byHand, samplePlace } from '@inkwell/core/testing';
+import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { describe, expect, inject, test } from 'vitest';
 import { inspect } from '../imaging/inspect.ts';
 import { fromPixels, type Pixels } from '../imaging/pixels.ts';
@@ -31,12 +32,12 @@ interface Asked {
 }
 
 function planFor({ window, backing, trim }: Asked) {
-  const original = { sha256: 'x', width, height, hasAlpha: false, trim: trim ?? null, marks: [] };
+  const original = sampleOriginal({ width, height, trim: trim ?? null });
   const settings = byHand(
     { centreX: 450, centreY: 320, span: 360, ...window },
     { backing: backing ?? null, format: 'png' },
   );
-  return planFrame({ treatment: plainTreatment, original, place: samplePlace(output), settings });
+  return planFrame({ treatment: plainTreatment, keeping: keepNothing, original, place: samplePlace(output), settings });
 }
 const rendered = (asked: Asked) => renderPixels(planFor(asked), copies.get(asked.orientation ?? 1) as WorkingCopy);
 
@@ -160,7 +161,8 @@ describe('in a round frame', () => {
   const round = (settings: Partial<FrameSettings>) =>
     planFrame({
       treatment: plainTreatment,
-      original: { sha256: 'x', width, height, hasAlpha: false, trim: null, marks: [] },
+      keeping: keepNothing,
+      original: sampleOriginal({ width, height }),
       place: samplePlace({ width: side, height: side, shape: 'circle' }),
       settings: byHand({ centreX: 450, centreY: 320, span: 360 }, { format: 'png', ...settings }),
     });
@@ -215,11 +217,11 @@ describe('in a round frame', () => {
 
 test.each([0, 90, 12])('a stretch draws the picture wider than it is, turned by %s', async (turn) => {
   const stretch = 1.5;
-  const original = { sha256: 'x', width, height, hasAlpha: false, trim: null, marks: [] };
+  const original = sampleOriginal({ width, height });
   const window = { centreX: 450, centreY: 320, span: 300, turn };
   const settings = byHand(window, { format: 'png', stretch });
   const { data, channels } = await renderPixels(
-    planFrame({ treatment: plainTreatment, original, place: samplePlace(output), settings }),
+    planFrame({ treatment: plainTreatment, keeping: keepNothing, original, place: samplePlace(output), settings }),
     copies.get(1) as WorkingCopy,
   );
   for (let y = 5; y < output.height; y += 15) {

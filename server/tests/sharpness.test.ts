@@ -1,6 +1,7 @@
 import { mkdtemp } from 'node:fs/promises';
 import { join } from 'node:path';
 import { layPicture, sampling } from '@inkwell/core/planning';
+import { sampleOriginal } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
 import { inspect } from '../imaging/inspect.ts';
@@ -41,7 +42,7 @@ test('rendering from a halved level is as sharp as resampling the original, and 
     .png()
     .toFile(file);
   const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
-  const whole = previewPlan({ sha256: 'x', width, height, hasAlpha: false });
+  const whole = previewPlan(sampleOriginal({ width, height }));
   for (const scale of [2.7, 3, 3.6]) {
     const output = { width: Math.round(width / scale), height: Math.round(height / scale) };
     const plan = { ...whole, output };

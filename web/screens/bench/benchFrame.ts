@@ -92,6 +92,7 @@ export function useFrameState(one: BenchFrame, measured: readonly Measured[] | u
       savedOriginal !== undefined &&
       equal(settingsOf.frames(saved), settings) &&
       equal(settingsOf.originals(savedOriginal), settingsOf.originals(original)) &&
+      equal(savedFinishing.project.keeping, one.finishing.project.keeping) &&
       equal(finishFor({ ...one, finishing: savedFinishing }, settings).treatment, facts.finish.treatment);
     return { ...facts, settings, savedHash: isSaved ? hash : null };
   }, [one, settings, saved, savedOriginal, savedFinishing, mine]);

@@ -30,7 +30,7 @@ import { keptRows, readKept, type Shelf } from './shelf.ts';
 export interface Kinds {
   frames: { row: Frame; settings: FrameSettings };
   originals: { row: Original; settings: OriginalSettings };
-  projects: { row: Pick<Project, 'id' | 'version' | 'finishId'>; settings: ProjectSettings };
+  projects: { row: Pick<Project, 'id' | 'version' | 'finishId' | 'keeping'>; settings: ProjectSettings };
   finishes: { row: Finish; settings: FinishSettings };
 }
 export type Kind = keyof Kinds;
@@ -92,8 +92,8 @@ const stepsKept = 60;
 
 export const settingsOf: { [K in Kind]: (row: Kinds[K]['row']) => Kinds[K]['settings'] } = {
   frames: ({ id: _, projectId: __, originalId: ___, placeId: ____, version: _____, ...settings }) => settings,
-  originals: ({ marks, trim, finishId, blend }) => ({ marks, trim, finishId, blend }),
-  projects: ({ finishId }) => ({ finishId }),
+  originals: ({ marks, trim, finishId, blend, words }) => ({ marks, trim, finishId, blend, words }),
+  projects: ({ finishId, keeping }) => ({ finishId, keeping }),
   finishes: ({ name, description, treatment }) => ({ name, description, treatment }),
 };
 

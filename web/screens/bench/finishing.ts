@@ -1,9 +1,9 @@
 import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
-import type { Finish, FinishChoice } from '@inkwell/core/model';
+import type { Finish, FinishChoice, Project } from '@inkwell/core/model';
 
-/** What finishes there are, and which of them holds where nothing else is chosen, as both are set now. */
+/** What finishes there are, and what the project says of all its frames, as both are set now. */
 export interface Finishing {
-  project: { finishId: string };
+  project: Pick<Project, 'finishId' | 'keeping'>;
   finishes: readonly Finish[];
 }
 

@@ -8,6 +8,7 @@ import type {
   Finish,
   FinishFigures,
   FrameSettings,
+  Keeping,
   Original,
   Place,
   PlaceOfNetwork,
@@ -45,7 +46,16 @@ export interface FrameFacts {
   findings: Finding[];
 }
 
-type Input = [Place, Original['marks'], Original['trim'], Measured | undefined, Finish, number];
+type Input = [
+  Place,
+  Original['marks'],
+  Original['trim'],
+  Original['words'],
+  Keeping,
+  Measured | undefined,
+  Finish,
+  number,
+];
 /** By the settings themselves: they are replaced, never changed, and the wall and the count in the head ask alike. */
 const known = new WeakMap<FrameSettings, { input: Input; facts: FrameFacts }>();
 
@@ -59,10 +69,12 @@ export function frameFacts(
   const { place } = one.at;
   const finish = finishFor(one, settings);
   const { treatment } = finish;
-  const input: Input = [place, original.marks, original.trim, measured, finish.finish, treatment.blend];
+  const { keeping } = one.finishing.project;
+  const { marks, trim, words } = original;
+  const input: Input = [place, marks, trim, words, keeping, measured, finish.finish, treatment.blend];
   const before = known.get(settings);
   if (before?.input.every((each, index) => each === input[index])) return before.facts;
-  const plan = planFrame({ original, place, settings, treatment });
+  const plan = planFrame({ original, place, settings, treatment, keeping });
   const hash = planHash(plan);
   const framed = { ...settings, border: treatment.border };
   const fresh = measured?.planHash === hash ? measured : undefined;

@@ -1,5 +1,5 @@
 import { plainFinishId } from '@inkwell/core/finishing';
-import type { Finish, FrameSettings, OpenProject, Window } from '@inkwell/core/model';
+import { type Finish, type FrameSettings, keepNothing, type OpenProject, type Window } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { createContext, useContext, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import { useStore } from 'zustand';
@@ -45,7 +45,7 @@ export function useFinishing(store: BenchStore, which: 'settings' | 'saved'): Fi
   const settings = useStore(store, (bench) => bench[which].finishes);
   return useMemo(
     () => ({
-      project: Object.values(projects)[0] ?? { finishId: plainFinishId },
+      project: Object.values(projects)[0] ?? { finishId: plainFinishId, keeping: keepNothing },
       finishes: Object.values(rows).map((row) => ({ ...row, ...settings[row.id] })),
     }),
     [projects, rows, settings],
@@ -123,7 +123,7 @@ function useSaving(store: BenchStore, projectId: string) {
     const takers: { [K in Kind]: (row: Kinds[K]['row']) => void } = {
       frames: (row) => intoProject((project) => ({ frames: replaced(project.frames, row) })),
       originals: (row) => intoProject((project) => ({ originals: replaced(project.originals, row) })),
-      projects: ({ finishId, version }) => intoProject(() => ({ finishId, version })),
+      projects: ({ finishId, keeping, version }) => intoProject(() => ({ finishId, keeping, version })),
       finishes: (row) =>
         client.setQueryData<Finishes>(
           ['finishes'],

@@ -28,7 +28,7 @@ function Cover({ project }: { project: Project }) {
         if (!place || !known) return null;
         const { width, height } = frameDimensions(place, original, frame);
         const { treatment } = resolveFinish({ frame, original, project }, known.finishes);
-        const hash = planHash(planFrame({ original, place, settings: frame, treatment }));
+        const hash = planHash(planFrame({ original, place, settings: frame, treatment, keeping: project.keeping }));
         const share = width / height;
         return (
           <img

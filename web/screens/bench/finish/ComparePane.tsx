@@ -44,10 +44,11 @@ export function ComparePane(props: {
       place: at.place,
       settings: state.settings,
       treatment: draft ?? state.finish.treatment,
+      keeping: one.finishing.project.keeping,
     });
     const { margins, pixels } = planOpening(plan);
     return { finish: plan.finish, margins, pixels };
-  }, [original, at.place, state.settings, draft, state.finish.treatment]);
+  }, [original, at.place, state.settings, draft, state.finish.treatment, one.finishing.project.keeping]);
   // The last proof stays until the next has come: nothing flickers. Over it, the part that is finished here; but not where
   // a border or a window was changed, and the two would not lie on each other.
   const { margins, pixels } = carried;

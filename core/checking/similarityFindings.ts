@@ -1,0 +1,65 @@
+import { type Finding, formatLimit, leastSimilarity, worstSimilarity } from '../model/index.ts';
+import { levels, marginOver, similarityFloor } from '../weighing/index.ts';
+import type { FrameToCheck } from './frameToCheck.ts';
+
+const points = (similarity: number) => similarity.toFixed(1);
+
+/** What encoding has cost a frame that a person would see, or that breaks it. */
+export function similarityFindings({ place, settings, weight }: FrameToCheck): Finding[] {
+  if (!weight) return [];
+  const { weighing } = settings;
+  const [overall, worst] = [leastSimilarity(weight), worstSimilarity(weight)];
+  const limit = formatLimit(place.limit);
+  const broken = weight.files.some(({ similarity }) => marginOver(similarity, similarityFloor) < 0);
+  if (broken && !weighing.belowFloor) {
+    return [
+      {
+        kind: 'low quality',
+        level: 'blocker',
+        text:
+          `To stay under ${limit} it would have to lose too much: ${points(overall)} of 100 are left, ` +
+          `${points(worst)} at the worst spot. See the ways out under Weight.`,
+        measured: overall,
+        allowed: similarityFloor.overall,
+        fix: { label: 'Deliver it all the same', change: { weighing: { ...weighing, belowFloor: true } } },
+      },
+    ];
+  }
+  const shift = Math.max(...weight.files.map((file) => file.similarity.shift));
+  const { glance } = levels;
+  if (overall < glance.overall) {
+    const marked = weight.files.some(({ similarity }) => similarity.overall > overall);
+    return [
+      {
+        kind: 'low quality',
+        level: 'caution',
+        text: `${marked ? 'Of a keep mark' : 'Of the picture'} ${points(overall)} of 100 are left after encoding: it will be seen.`,
+        measured: overall,
+        allowed: glance.overall,
+      },
+    ];
+  }
+  if (shift > glance.shift) {
+    return [
+      {
+        kind: 'low quality',
+        level: 'caution',
+        text: `Smooth areas have moved by ${shift.toFixed(1)} of 255 levels: they will show steps.`,
+        measured: shift,
+        allowed: glance.shift,
+      },
+    ];
+  }
+  if (worst < glance.worst) {
+    return [
+      {
+        kind: 'ruined spot',
+        level: 'caution',
+        text: `One spot has kept only ${points(worst)} of 100. Have a look at it under Weight.`,
+        measured: worst,
+        allowed: glance.worst,
+      },
+    ];
+  }
+  return [];
+}

@@ -1,0 +1,96 @@
+import { z } from 'zod';
+import type { Rect } from '../geometry/index.ts';
+import {
+  ColoursSchema,
+  DeliveryFormatSchema,
+  type Dimensions,
+  type FrameSettings,
+  type Keeping,
+  type Original,
+  OriginSchema,
+  type Place,
+  WeighingSchema,
+  WordsSchema,
+} from '../model/index.ts';
+import { budgetBytes, DemandSchema, levels, similarityFloor, usualAim } from '../weighing/index.ts';
+
+/** Encoder quality where neither the limit, nor the level that is to be held, nor a person asks for less. */
+export const bestQuality = 95;
+
+const RectSchema = z.object({ left: z.int(), top: z.int(), width: z.int().positive(), height: z.int().positive() });
+
+/** How the pixels of a plan become bytes. */
+export const EncodingPlanSchema = z.object({
+  format: DeliveryFormatSchema,
+  colours: ColoursSchema,
+  chroma: WeighingSchema.shape.chroma,
+  /** Highest quality that is tried, 1..100. */
+  quality: z.int(),
+  /** What is enough; null where the file is to be as good as fits. */
+  enough: DemandSchema.nullable(),
+  /** Below this it is not delivered; null where a person has said that it may be. */
+  least: DemandSchema.nullable(),
+  /** The file may weigh this much at most: the limit less headroom. */
+  budgetBytes: z.int().positive(),
+  /** All pieces have the quality of the one that needs the lowest. */
+  sharedQuality: z.boolean(),
+  /** Regions of the file whose similarity counts on its own, in whole pixels. */
+  watched: z.array(RectSchema),
+  profile: z.boolean(),
+  words: WordsSchema.nullable(),
+  origin: OriginSchema,
+});
+export type EncodingPlan = z.infer<typeof EncodingPlanSchema>;
+
+/** An encoding at the best quality with nothing but pixels in it: for pictures that are not delivered. */
+export const plainEncoding = (format: EncodingPlan['format']): EncodingPlan => ({
+  format,
+  colours: 'full',
+  chroma: 'measured',
+  quality: bestQuality,
+  enough: null,
+  least: null,
+  budgetBytes: Number.MAX_SAFE_INTEGER,
+  sharedQuality: true,
+  watched: [],
+  profile: false,
+  words: null,
+  origin: { position: null, device: null },
+});
+
+export interface EncodingToPlan {
+  original: Pick<Original, 'words' | 'origin'>;
+  place: Place;
+  settings: Pick<FrameSettings, 'format' | 'weighing' | 'sharedQuality'>;
+  keeping: Keeping;
+  /** Share of the limit that is left free, 0..1. */
+  headroom: number;
+  /** Of one file. */
+  dimensions: Dimensions;
+  watched: Rect[];
+}
+
+export function encodingOf(asked: EncodingToPlan): EncodingPlan {
+  const { original, place, settings, keeping, headroom, dimensions, watched } = asked;
+  const { weighing, format, sharedQuality } = settings;
+  const budget = budgetBytes(place.limit, headroom);
+  const aim = weighing.aim ?? usualAim(budget, dimensions);
+  const level = aim.kind === 'as good as fits' ? null : levels[aim.level];
+  return {
+    format,
+    colours: format === 'png' ? weighing.colours : 'full',
+    chroma: weighing.chroma,
+    quality: weighing.mostQuality ?? bestQuality,
+    enough: level && DemandSchema.parse(level),
+    least: weighing.belowFloor ? null : similarityFloor,
+    budgetBytes: budget,
+    sharedQuality,
+    watched,
+    profile: keeping.profile,
+    words: keeping.words && Object.values(original.words).some((words) => words !== '') ? original.words : null,
+    origin: {
+      position: keeping.position ? original.origin.position : null,
+      device: keeping.device ? original.origin.device : null,
+    },
+  };
+}

@@ -1,0 +1,148 @@
+import { changesNothing } from '../finishing/index.ts';
+import { borderOf, frameWindow, openingOf, ringOf, roundedRadius } from '../framing/index.ts';
+import {
+  boundsOf,
+  enlargement,
+  frameDimensions,
+  type Grid,
+  type GridSettings,
+  gridOf,
+  hasClosing,
+  type Picture,
+  type Pose,
+  pictureBox,
+  piecesOf,
+  wholeWindow,
+} from '../geometry/index.ts';
+import {
+  type Border,
+  carriesTransparency,
+  type Dimensions,
+  type FrameSettings,
+  type Keeping,
+  type Original,
+  type Place,
+  type Treatment,
+  type Window,
+} from '../model/index.ts';
+import { defaultHeadroom } from '../weighing/index.ts';
+import { encodingOf } from './encodingPlan.ts';
+import { engineVersion, type RenderPlan } from './renderPlan.ts';
+import { watchedMarks } from './watched.ts';
+
+/** Transparency becomes this colour where the format cannot carry it. */
+export const flattenColour = '#ffffff';
+
+/** A thousandth of an original pixel: finer differences are arithmetic noise and must not change a plan's hash. */
+const grain = 1000;
+const settle = (value: number) => Math.round(value * grain) / grain;
+const settled = (window: Window): Window => ({
+  ...window,
+  centreX: settle(window.centreX),
+  centreY: settle(window.centreY),
+  span: settle(window.span),
+  turn: settle(window.turn),
+});
+
+export interface FrameToPlan {
+  original: Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha' | 'trim' | 'marks' | 'words' | 'origin'>;
+  place: Place;
+  settings: FrameSettings;
+  treatment: Treatment;
+  /** What goes into the file beside its pixels. */
+  keeping: Keeping;
+  /** Share of the limit that is left free, 0..1. */
+  headroom?: number;
+}
+
+/** The plan of one frame at its full dimensions. */
+export function planFrame({
+  original,
+  place,
+  settings,
+  treatment,
+  keeping,
+  headroom = defaultHeadroom,
+}: FrameToPlan): RenderPlan {
+  const window = frameWindow(original, place, { ...settings, border: treatment.border });
+  const output = frameDimensions(place, original, settings);
+  const isTransparent = original.hasAlpha || settings.backing?.kind === 'transparent' || isCutOut(place, settings);
+  const needsFlattening = settings.flatten !== null || !carriesTransparency(settings.format);
+  const laid = {
+    engine: engineVersion,
+    original: { sha256: original.sha256, page: original.page, width: original.width, height: original.height },
+    picture: pictureBox(original),
+    window: settled(window),
+    backing: settings.backing,
+    output,
+    stretch: settings.stretch,
+    shape: shapeOf(place, settings, output),
+    grid: gridOf(place, settings),
+    finish: finishOf(
+      treatment,
+      window,
+      openingOf(place, original, { ...settings, border: treatment.border }).dimensions,
+    ),
+    border: borderAround(borderOf(place, treatment.border), gridOf(place, settings), output),
+    closing: closingPanel(original, place, settings, window),
+    flatten: isTransparent && needsFlattening ? (settings.flatten ?? flattenColour) : null,
+  };
+  const dimensions = laid.grid?.piece ?? output;
+  const watched = watchedMarks(original, laid).map(({ rect }) => rect);
+  return { ...laid, encoding: encodingOf({ original, place, settings, keeping, headroom, dimensions, watched }) };
+}
+
+/** Beyond so many pixels of output a file is no small size that wants finishing, and would not fit into memory. */
+export const mostFinished = 50_000_000;
+/** What is enlarged for sharpening has at most so many pixels. */
+const mostEnlarged = 60_000_000;
+
+/** A treatment as far as the original has the pixels for it; null where nothing is done. */
+function finishOf({ border: _, ...treatment }: Treatment, window: Window, opening: Dimensions): RenderPlan['finish'] {
+  const area = opening.width * opening.height;
+  if (changesNothing({ ...treatment, border: null }) || area > mostFinished) return null;
+  return { ...treatment, oversize: settle(oversizeFor(treatment, window, opening)), scale: 1 };
+}
+
+/** How many times its dimensions a frame is sharpened at: never more than the original has the pixels for. */
+export function oversizeFor({ oversize }: Pick<Treatment, 'oversize'>, window: Window, opening: Dimensions): number {
+  const there = 1 / enlargement(window, opening);
+  const bearable = Math.sqrt(mostEnlarged / (opening.width * opening.height));
+  return Math.max(1, Math.min(oversize, there, bearable));
+}
+
+/** Whether a frame is delivered as its shape, with nothing round it; pieces of one picture never are. */
+export const isCutOut = (place: Pick<Place, 'shape' | 'group'>, { cutOut }: Pick<FrameSettings, 'cutOut'>): boolean =>
+  cutOut && place.shape !== 'rectangle' && !place.group;
+
+/** A border with the rectangles that it runs inside of: the whole file, or every piece of it. */
+function borderAround(border: Border | null, grid: Grid | null, output: Dimensions): RenderPlan['border'] {
+  if (!border) return null;
+  const pieces = grid && border.round === 'pieces' ? piecesOf(grid) : [{ left: 0, top: 0, ...output }];
+  return { ...border, around: pieces };
+}
+
+/** The panel after the last of a strip: the whole picture, turned and mirrored as the strip is. Null where it has none. */
+export function closingPanel(
+  original: Picture,
+  place: Place,
+  settings: GridSettings & Pick<FrameSettings, 'stretch'>,
+  pose: Pose,
+): RenderPlan['closing'] {
+  const { closing, stretch } = settings;
+  if (!closing || !hasClosing(place, settings) || typeof place.height !== 'number') return null;
+  const panel = { width: place.width, height: place.height * stretch };
+  return {
+    width: place.width,
+    window: settled(wholeWindow(boundsOf(original, closing), panel, pose)),
+    backing: closing,
+  };
+}
+
+function shapeOf(place: Place, settings: FrameSettings, output: Dimensions): RenderPlan['shape'] {
+  const ring = ringOf(place, output, settings.ring);
+  const cutOut = isCutOut(place, settings);
+  if (!ring && !cutOut) return null;
+  const kind = place.shape === 'circle' ? 'ellipse' : 'rounded';
+  return { kind, radius: kind === 'rounded' ? roundedRadius(output) : 0, ring, cutOut };
+}

@@ -1,0 +1,136 @@
+import fc from 'fast-check';
+import { ssim } from 'ssim.js';
+import { describe, expect, test } from 'vitest';
+import { steadyNoise, target, zonePlate } from '../testing/index.ts';
+import { chromaKept, luminancePlane, natureOf, type Raster, similarityOf, structuralSimilarity } from './index.ts';
+
+const change = (raster: Raster, by: (value: number, x: number, y: number, channel: number) => number): Raster => ({
+  ...raster,
+  data: Uint8ClampedArray.from(raster.data, (value, at) => {
+    const pixel = Math.floor(at / raster.channels);
+    return by(value, pixel % raster.width, Math.floor(pixel / raster.width), at % raster.channels);
+  }),
+});
+const noisy = (raster: Raster, levels: number, seed = 1) => {
+  const random = steadyNoise(seed);
+  return change(raster, (value) => value + levels * random());
+};
+/** Every block of pixels becomes its mean: what coarse encoding does. */
+const blocky = (raster: Raster, side: number): Raster =>
+  change(raster, (_, x, y, channel) => {
+    const [left, top] = [x - (x % side), y - (y % side)];
+    let [sum, count] = [0, 0];
+    for (let row = top; row < Math.min(raster.height, top + side); row += 1) {
+      for (let column = left; column < Math.min(raster.width, left + side); column += 1) {
+        sum += raster.data[(row * raster.width + column) * raster.channels + channel] as number;
+        count += 1;
+      }
+    }
+    return sum / count;
+  });
+const textured = target(320, 240, (x, y) => [
+  120 + 60 * Math.sin(x / 9) * Math.cos(y / 7) + 20 * Math.sin((x * y) / 300),
+  110 + 50 * Math.cos(x / 13),
+  90 + 0.4 * y,
+]);
+
+describe('structural similarity at one scale', () => {
+  const grey = ({ data, width, height }: Raster) =>
+    target(width, height, (x, y) => data[(y * width + x) * 3 + 1] as number);
+  /** As the other implementation takes pictures. */
+  const pictureOf = ({ data, width, height }: Raster) => ({
+    data: Uint8ClampedArray.from({ length: width * height * 4 }, (_, at) =>
+      at % 4 === 3 ? 255 : (data[(at >> 2) * 3] as number),
+    ),
+    width,
+    height,
+  });
+
+  test.each([
+    ['noise', (raster: Raster) => noisy(raster, 25)],
+    ['blocks', (raster: Raster) => blocky(raster, 6)],
+    ['another contrast', (raster: Raster) => change(raster, (value) => 128 + (value - 128) * 0.6)],
+    ['more light', (raster: Raster) => change(raster, (value) => value + 30)],
+  ])('is what an independent implementation finds: %s', (_, spoil) => {
+    for (const picture of [grey(textured), zonePlate(256, 128)]) {
+      const spoilt = grey(spoil(picture));
+      const { mssim } = ssim(pictureOf(picture), pictureOf(spoilt), { ssim: 'original', downsample: false });
+      const ours = structuralSimilarity(luminancePlane(picture), luminancePlane(spoilt));
+      // The other one leaves out the outermost five pixels, which have no whole surroundings.
+      expect(Math.abs(ours - mssim)).toBeLessThan(0.006);
+    }
+  });
+});
+
+describe('similarity', () => {
+  test('is 100 of the same picture, of any dimensions and channels, and falls as more is lost', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 90 }),
+        fc.integer({ min: 1, max: 90 }),
+        fc.constantFrom<Raster['channels']>(1, 2, 3, 4),
+        (width, height, channels) => {
+          const random = steadyNoise(width * height);
+          const data = Uint8Array.from({ length: width * height * channels }, () => 128 + 127 * random());
+          const picture = { data, width, height, channels };
+          expect(similarityOf(picture, picture)).toMatchObject({ overall: 100, shift: 0, worst: { similarity: 100 } });
+        },
+      ),
+      { numRuns: 40 },
+    );
+    const falling = [2, 6, 15, 40].map((levels) => similarityOf(textured, noisy(textured, levels)).overall);
+    expect([...falling].sort((a, b) => b - a)).toEqual(falling);
+    expect(falling[0]).toBeGreaterThan(98);
+    expect(falling[3]).toBeLessThan(85);
+  });
+
+  test('finds the spot that was ruined, and a region in it counts on its own', () => {
+    const face = { left: 200, top: 96, width: 40, height: 40 };
+    const inFace = (x: number, y: number) =>
+      x >= face.left && x < face.left + face.width && y >= face.top && y < face.top + face.height;
+    const flattened = change(textured, (value, x, y, channel) => (inFace(x, y) ? 90 + 10 * channel : value));
+    const { overall, worst, regions } = similarityOf(textured, flattened, [face, { ...face, left: 20 }]);
+    expect(overall).toBeGreaterThan(90);
+    expect(worst.similarity).toBeLessThan(55);
+    expect(inFace(worst.left + worst.width / 2, worst.top + worst.height / 2)).toBe(true);
+    expect(regions[0]).toBeLessThan(60);
+    expect(regions[1]).toBeGreaterThan(99);
+  });
+
+  test('sees colour that has gone and steps in a smooth sky, which light and structure do not show', () => {
+    const pale = change(textured, (value, _x, _y, channel) => (channel === 1 ? value : 110));
+    expect(similarityOf(textured, pale).overall).toBeLessThan(95);
+    const sky = target(256, 256, (x, y) => 120 + (x + y) / 16);
+    const stepped = change(sky, (value) => Math.round(value / 8) * 8);
+    expect(similarityOf(sky, stepped).overall).toBeGreaterThan(96);
+    expect(similarityOf(sky, stepped).shift).toBeGreaterThan(2.5);
+  });
+
+  test('of a very long picture is measured in bands, and its worst spot lies where it is', () => {
+    const tall = target(64, 100_100, (x, y) => 120 + 40 * Math.sin(x / 5) * Math.cos(y / 6));
+    const spoilt = change(tall, (value, _x, y) => (y > 98_000 && y < 98_100 ? 120 : value));
+    const { worst, regions } = similarityOf(tall, spoilt, [{ left: 0, top: 93_000, width: 64, height: 6000 }]);
+    expect(worst.top).toBeGreaterThan(97_950);
+    expect(worst.top).toBeLessThan(98_100);
+    expect(regions[0]).toBeLessThan(99.5);
+    expect(() => similarityOf(tall, textured)).toThrow(/64 × 100100 and 320 × 240/);
+  });
+});
+
+describe('what a picture is', () => {
+  const lettering = (ink: [number, number, number], ground: [number, number, number]) =>
+    target(300, 200, (x, y) => ((x % 13 < 3 && y % 40 < 30) || (y % 21 < 3 && x % 60 < 40) ? ink : ground));
+
+  test('follows from how alike neighbours are', () => {
+    expect(natureOf(lettering([20, 20, 20], [250, 240, 230])).kind).toBe('flat artwork');
+    expect(natureOf(noisy(textured, 6)).kind).toBe('photo');
+    const half = change(noisy(textured, 6), (value, x) => (x < 100 ? 200 : value));
+    expect(natureOf(half)).toMatchObject({ kind: 'mixed' });
+  });
+
+  test('red lettering on blue would smear at half the colour, the same in black would not', () => {
+    expect(chromaKept(lettering([224, 16, 32], [16, 48, 192]))).toBeLessThan(85);
+    expect(chromaKept(lettering([20, 20, 20], [235, 235, 235]))).toBeGreaterThan(99);
+    expect(chromaKept(textured)).toBeGreaterThan(94);
+  });
+});

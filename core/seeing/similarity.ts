@@ -1,0 +1,266 @@
+import type { Rect } from '../geometry/index.ts';
+import type { Similarity, Spot } from '../model/index.ts';
+import { LikenessMap } from './likeness.ts';
+import { PlaneMemory } from './planeMemory.ts';
+import { coloursOf, type Plane, type Raster, rowsOf } from './raster.ts';
+
+/**
+ * How much contrast and structure count at each scale, the finest first, every next one half as fine (Wang, Simoncelli
+ * and Bovik, "Multi-scale structural similarity for image quality assessment", 2003).
+ */
+const scaleWeights = [0.0448, 0.2856, 0.3001, 0.2363, 0.1333];
+/** Rows that are looked at, at each scale: surroundings are eleven rows high, so that every pixel has its say. */
+const scaleSteps = [4, 4, 2, 1, 1];
+const chromaStep = 8;
+/** What luminance and the two colour differences count (Wang, Lu and Bovik 2004, for pictures in Y, Cb and Cr). */
+const channelWeights = { luminance: 0.8, each: 0.1 };
+
+/** The surroundings of a pixel: a Gaussian of 1.5 pixels over eleven pixels each way (Wang et al. 2004). */
+const reach = 5;
+const surroundings = halfOf(1.5);
+function halfOf(deviation: number): Float32Array {
+  const half = Float32Array.from({ length: reach + 1 }, (_, at) => Math.exp(-((at / deviation) ** 2) / 2));
+  const sum = half.reduce((total, weight, at) => total + (at === 0 ? weight : 2 * weight), 0);
+  return half.map((weight) => weight / sum);
+}
+
+/** More pixels than this are measured in bands: memory that was asked for is never given back. */
+const bandPixels = 6_000_000;
+/** A spot is this part of the shorter side, within bounds: about as large as a face in a group, or a short word. */
+const spotPart = 1 / 16;
+const spotSides = { least: 16, most: 96 };
+
+const round = (value: number) => Math.round(Math.max(0, Math.min(100, value)) * 100) / 100;
+
+/**
+ * How alike a picture and what became of it are, 0..100: the multi-scale structural similarity of their luminance (Wang,
+ * Simoncelli and Bovik 2003) and the structural similarity of their two colour differences (Wang et al. 2004), weighted
+ * 8 : 1 : 1. Transparent pictures are compared as they look on middle grey.
+ *
+ * @param regions in pixels; each is measured on its own as well
+ * @throws RangeError where the two are not of the same dimensions
+ */
+export function similarityOf(picture: Raster, other: Raster, regions: readonly Rect[] = []): Similarity {
+  if (picture.width !== other.width || picture.height !== other.height) {
+    throw new RangeError(
+      `Only pictures of the same dimensions can be compared; these are ${picture.width} × ${picture.height} and ` +
+        `${other.width} × ${other.height}.`,
+    );
+  }
+  const rows = Math.max(64, Math.floor(bandPixels / picture.width));
+  const seen = regions.map(() => ({ sum: 0, area: 0 }));
+  let [sum, area, shift] = [0, 0, 0];
+  let worst: Spot | null = null;
+  for (let top = 0; top < picture.height; top += rows) {
+    const height = Math.min(rows, picture.height - top);
+    const band: Rect = { left: 0, top: 0, width: picture.width, height };
+    const { score, shift: moved } = compare(rowsOf(picture, top, top + height), rowsOf(other, top, top + height));
+    sum += score(band) * height;
+    area += height;
+    shift = Math.max(shift, moved);
+    const spot = worstSpot(score, band);
+    if (!worst || spot.similarity < worst.similarity) worst = { ...spot, top: spot.top + top };
+    for (const [index, region] of regions.entries()) {
+      const within = inside({ ...region, top: region.top - top }, band);
+      const one = seen[index];
+      if (!within || !one) continue;
+      one.sum += score(within) * within.width * within.height;
+      one.area += within.width * within.height;
+    }
+  }
+  return {
+    overall: round(sum / area),
+    shift: Math.round(shift * 100) / 100,
+    worst: worst ?? { left: 0, top: 0, width: 1, height: 1, similarity: 100 },
+    // What lies outside of the picture has lost nothing.
+    regions: seen.map((one) => (one.area > 0 ? round(one.sum / one.area) : 100)),
+  };
+}
+
+/** The similarity of any rectangle, 0..100. */
+type Score = (rect: Rect) => number;
+
+/**
+ * The structural similarity of two planes at one scale (Wang, Bovik, Sheikh and Simoncelli 2004), the mean over all
+ * pixels: 1 where they are the same.
+ */
+export function structuralSimilarity(a: Plane, b: Plane): number {
+  const room = new PlaneMemory();
+  const planes = [room.takePlane(a), room.takePlane(b)] as const;
+  const looking = look(room, planes, a, 1, 1);
+  room.open();
+  room.put(planes[0], a);
+  room.put(planes[1], b);
+  return looking('both').mean({ left: 0, top: 0, width: a.width, height: a.height });
+}
+
+function compare(picture: Raster, other: Raster): { score: Score; shift: number } {
+  const coloured = coloursOf(picture) === 3 || coloursOf(other) === 3;
+  const [a, b] = [onGrey(picture, coloured), onGrey(other, coloured)];
+  const size = { width: a.width, height: a.height };
+  const room = new PlaneMemory();
+  const pixels = room.take(Math.ceil(a.data.length / Float32Array.BYTES_PER_ELEMENT));
+  // The smaller scales lie one after the other where the planes of the colour differences lie afterwards.
+  const scales = scaleSizes(size);
+  const planes = scales.map((scale) => [room.takePlane(scale), room.takePlane(scale)] as const);
+  const blue = coloured ? ([room.takePlane(size), room.takePlane(size)] as const) : null;
+  const red = coloured ? ([room.takePlane(size), room.takePlane(size)] as const) : null;
+  const looks = planes.map((pair, level) =>
+    look(room, pair, scales[level] ?? size, 2 ** level, scaleSteps[level] ?? 1),
+  );
+  const chromaLooks = blue && red ? [blue, red].map((pair) => look(room, pair, size, 1, chromaStep)) : [];
+  room.open();
+  for (const [index, raster] of [a, b].entries()) {
+    room.octets(pixels, raster.data.length).set(raster.data);
+    const at = index as 0 | 1;
+    const first = planes[0]?.[at] as number;
+    room.planes.luminance(pixels, raster.channels, size.width, size.height, first);
+    if (blue && red) {
+      room.planes.colourDifferences(pixels, raster.channels, size.width, size.height, blue[at], red[at]);
+    }
+    for (const [level, scale] of scales.entries()) {
+      const next = planes[level + 1]?.[at];
+      if (next !== undefined) room.planes.halve(planes[level]?.[at] as number, scale.width, scale.height, next);
+    }
+  }
+  const shift = shiftOf(room, planes.at(shiftScale) ?? planes[0], scales.at(shiftScale) ?? size);
+  const last = looks.length - 1;
+  const maps = looks.map((looking, level) => looking(level === last ? 'both' : 'structure'));
+  const chroma = chromaLooks.map((looking) => looking('both'));
+  const weights = scaleWeights.slice(0, maps.length);
+  const whole = weights.reduce((total, weight) => total + weight, 0);
+  const score = (rect: Rect) => {
+    const luminance = maps.reduce(
+      (product, map, level) => product * Math.max(0, map.mean(rect)) ** ((weights[level] ?? 0) / whole),
+      1,
+    );
+    if (chroma.length === 0) return 100 * luminance;
+    const colour = chroma.reduce((sum, map) => sum + Math.max(0, map.mean(rect)), 0);
+    return 100 * (channelWeights.luminance * luminance + channelWeights.each * colour);
+  };
+  return { score, shift };
+}
+
+/** Blocks of eight pixels each way: most encoders quantise the light of such a block as one. */
+const shiftScale = 3;
+/** All but this share of the blocks have moved by no more. */
+const shiftShare = 0.002;
+
+/** How far the mean light of blocks has moved, in levels: of nearly all blocks no more than this. */
+function shiftOf(
+  room: PlaneMemory,
+  pair: readonly [number, number] | undefined,
+  { width, height }: { width: number; height: number },
+): number {
+  if (!pair) return 0;
+  const [a, b] = pair.map((at) => room.get(at, { width, height }).data) as [Float32Array, Float32Array];
+  const moved = a.map((value, at) => Math.abs(value - (b[at] as number))).sort();
+  return moved[Math.floor((moved.length - 1) * (1 - shiftShare))] as number;
+}
+
+/** The picture's dimensions at each scale; as many scales as still have room for a pixel's surroundings. */
+function scaleSizes({ width, height }: { width: number; height: number }) {
+  const sizes = [{ width, height }];
+  while (sizes.length < scaleWeights.length) {
+    const next = {
+      width: Math.max(1, Math.floor(width / 2 ** sizes.length)),
+      height: Math.max(1, Math.floor(height / 2 ** sizes.length)),
+    };
+    if (Math.min(next.width, next.height) < 2 * reach + 1) break;
+    sizes.push(next);
+  }
+  return sizes;
+}
+
+/** Asks for the room that comparing two planes takes; what comes back compares them once they are filled. */
+function look(
+  room: PlaneMemory,
+  [a, b]: readonly [number, number],
+  { width, height }: { width: number; height: number },
+  scale: number,
+  step: number,
+) {
+  const first = Math.min(height - 1, step >> 1);
+  const rows = Math.ceil((height - first) / step);
+  const half = room.take(surroundings.length);
+  const stride = PlaneMemory.lengthOf({ width, height: 1 });
+  const line = room.take(5 * (stride + 2 * reach + 8));
+  const [light, structure] = [room.take(stride * rows), room.take(stride * rows)];
+  return (kind: 'structure' | 'both'): LikenessMap => {
+    room.floats(half, surroundings.length).set(surroundings);
+    room.planes.likeness(a, b, width, height, half, reach, first, step, rows, line, light, structure);
+    const values = room.floats(structure, stride * rows);
+    if (kind === 'both') {
+      const lights = room.floats(light, stride * rows);
+      for (let at = 0; at < values.length; at += 1) values[at] = (values[at] as number) * (lights[at] as number);
+    }
+    return new LikenessMap(values, width, rows, stride, scale, first, step);
+  };
+}
+
+/**
+ * Asks for the room that finding the spot takes at which two pairs of planes are least alike; what comes back finds it
+ * once they are filled: the mean of both at that spot, 0..100.
+ */
+export function worstLikeness(
+  room: PlaneMemory,
+  size: { width: number; height: number },
+  pairs: readonly (readonly [number, number])[],
+): () => number {
+  const looks = pairs.map((pair) => look(room, pair, size, 1, chromaStep));
+  return () => {
+    const maps = looks.map((looking) => looking('both'));
+    const score = (rect: Rect) => (100 * maps.reduce((sum, map) => sum + map.mean(rect), 0)) / maps.length;
+    return worstSpot(score, { left: 0, top: 0, ...size }).similarity;
+  };
+}
+
+function worstSpot(score: Score, { width, height }: Rect): Spot {
+  const wanted = Math.round(Math.min(width, height) * spotPart);
+  const side = Math.max(spotSides.least, Math.min(spotSides.most, wanted));
+  const spot = { width: Math.min(side, width), height: Math.min(side, height) };
+  let worst: Spot | null = null;
+  for (const top of starts(height, spot.height)) {
+    for (const left of starts(width, spot.width)) {
+      const similarity = score({ left, top, ...spot });
+      if (!worst || similarity < worst.similarity) worst = { left, top, ...spot, similarity };
+    }
+  }
+  const found = worst ?? { left: 0, top: 0, ...spot, similarity: 100 };
+  return { ...found, similarity: round(found.similarity) };
+}
+
+/** Where spots begin that cover a length: every half of one, the last at the end. */
+function starts(length: number, spot: number): number[] {
+  const step = Math.max(1, spot >> 1);
+  const found: number[] = [];
+  for (let at = 0; at + spot < length; at += step) found.push(at);
+  return [...found, length - spot];
+}
+
+function inside(region: Rect, within: Rect): Rect | null {
+  const left = Math.max(region.left, within.left);
+  const top = Math.max(region.top, within.top);
+  const right = Math.min(region.left + region.width, within.left + within.width);
+  const bottom = Math.min(region.top + region.height, within.top + within.height);
+  return right > left && bottom > top ? { left, top, width: right - left, height: bottom - top } : null;
+}
+
+/** A picture as it looks on middle grey, in one channel or three. */
+function onGrey(raster: Raster, coloured: boolean): Raster {
+  const { data, width, height, channels } = raster;
+  const wanted = coloured ? 3 : 1;
+  if (channels === wanted) return raster;
+  const colours = coloursOf(raster);
+  const hasAlpha = channels % 2 === 0;
+  const laid = new Uint8Array(width * height * wanted);
+  for (let pixel = 0; pixel < width * height; pixel += 1) {
+    const at = pixel * channels;
+    const cover = hasAlpha ? (data[at + channels - 1] as number) / 255 : 1;
+    for (let channel = 0; channel < wanted; channel += 1) {
+      const value = data[at + (colours === 3 ? channel : 0)] as number;
+      laid[pixel * wanted + channel] = Math.round(value * cover + 128 * (1 - cover));
+    }
+  }
+  return { data: laid, width, height, channels: wanted };
+}

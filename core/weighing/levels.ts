@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { countingSimilarity, type Level, type Similarity } from '../model/index.ts';
+
+/** What a file has to reach. */
+export const DemandSchema = z.object({
+  /** Similarity over all of it, and in every region that counts; 0..100. */
+  overall: z.number(),
+  /** At its worst spot; 0..100. */
+  worst: z.number(),
+  /** How far the light of calm areas may move at most, in levels of 255. */
+  shift: z.number(),
+});
+export type Demand = z.infer<typeof DemandSchema>;
+
+/** A level in words and numbers. */
+export interface LevelWords extends Demand {
+  name: string;
+  /** What it promises, as a sentence. */
+  promise: string;
+}
+
+/**
+ * The levels, strictest first. The numbers were set by looking at the demo's photographs, drawings and lettering, flicking
+ * between file and picture at 100 %.
+ */
+export const levels: Record<Level, LevelWords> = {
+  flick: {
+    name: 'Flick',
+    promise: 'Nothing moves even when you flick between the file and the picture at 100 %.',
+    overall: 98.5,
+    worst: 94,
+    shift: 2,
+  },
+  look: {
+    name: 'Look',
+    promise: 'Looked at by itself nothing is missing; flicking shows that fine grain has gone.',
+    overall: 97,
+    worst: 90,
+    shift: 3,
+  },
+  glance: {
+    name: 'Glance',
+    promise: 'Good in passing, as in a feed; a careful look finds smooth areas blocky and edges restless.',
+    overall: 95,
+    worst: 84,
+    shift: 5,
+  },
+};
+
+/** Below this a file is not delivered unless a person says so: it is seen to be broken. */
+export const similarityFloor: Demand = { overall: 92, worst: 72, shift: 9 };
+
+/** By how many points, or levels, a file is better than it has to be; below 0 where it is not good enough. */
+export const marginOver = (similarity: Similarity, { overall, worst, shift }: Demand): number =>
+  Math.min(countingSimilarity(similarity) - overall, similarity.worst.similarity - worst, shift - similarity.shift);

@@ -1,0 +1,67 @@
+import { lastGood } from './lastGood.ts';
+
+export interface KeepingSearch<Encoded> {
+  /** The qualities that are allowed, ascending, at least one. */
+  qualities: readonly number[];
+  encode: (quality: number) => Promise<Encoded>;
+  /** How much better than it has to be a file is, in points of similarity; below 0 where it is not good enough. */
+  margin: (encoded: Encoded) => number;
+  /**
+   * How far an encoder may stray from "more quality, more similarity", in points: a lower quality is never better by more
+   * than this. @default 0.2
+   */
+  tolerance?: number;
+  /** The quality at which the answer is expected. It only saves encodings. */
+  guess?: number;
+}
+
+/**
+ * The lowest quality whose file is as good as it has to be, the same answer as trying every quality, given the tolerance;
+ * null where none is. A file that is good enough rules out everything above; one that is not, by more than the
+ * tolerance, rules out everything below.
+ */
+export async function lowestQualityThatKeeps<Encoded>(
+  search: KeepingSearch<Encoded>,
+): Promise<{ best: { quality: number; encoded: Encoded } | null; encodings: number }> {
+  const { qualities, tolerance = 0.2 } = search;
+  const tried = new Map<number, { encoded: Encoded; margin: number }>();
+  const attempt = async (quality: number) => {
+    const encoded = await search.encode(quality);
+    const margin = search.margin(encoded);
+    tried.set(quality, { encoded, margin });
+    if (margin >= 0) return 'good';
+    return margin < -tolerance ? 'hopeless' : 'bad';
+  };
+  const descending = [...qualities].reverse();
+  const first = qualities.includes(search.guess ?? -1) ? (search.guess as number) : descending[descending.length >> 2];
+  const expected = () => {
+    const measured = [...tried].sort(([a], [b]) => a - b);
+    const above = measured.find(([, { margin }]) => margin >= 0);
+    const below = measured.findLast(([, { margin }]) => margin < 0);
+    const wanted = crossing(above, below);
+    if (wanted === null) return first as number;
+    const distance = (quality: number) => Math.abs(quality - wanted);
+    return descending.reduce((near, quality) => (distance(quality) < distance(near) ? quality : near));
+  };
+  const found = await lastGood({ candidates: descending, attempt, expected });
+  const one = found === null ? undefined : tried.get(found);
+  return {
+    best: found !== null && one ? { quality: found, encoded: one.encoded } : null,
+    encodings: tried.size,
+  };
+}
+
+type Measured = [quality: number, { margin: number }] | undefined;
+
+/** Where the margin is expected to be 0: between two qualities, or beyond the one that is known. */
+function crossing(above: Measured, below: Measured): number | null {
+  if (above && below) {
+    const share = above[1].margin / (above[1].margin - below[1].margin);
+    return above[0] + share * (below[0] - above[0]);
+  }
+  const one = above ?? below;
+  if (!one) return null;
+  const [quality, { margin }] = one;
+  // What is lost grows about as what a quality leaves away: too good by a point, and e times as much may be left away.
+  return 102 - (102 - quality) * Math.exp(Math.max(-1.2, Math.min(1.2, margin)));
+}

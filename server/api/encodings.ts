@@ -1,0 +1,145 @@
+import { otherFormats, type Way, waysOut } from '@inkwell/core/checking';
+import {
+  ColoursSchema,
+  DeliveryFormatSchema,
+  type FrameChange,
+  type ImageFormat,
+  WeighingSchema,
+  type Weight,
+} from '@inkwell/core/model';
+import { planHash, type RenderPlan } from '@inkwell/core/planning';
+import { Router } from 'express';
+import { z } from 'zod';
+import { fromPixels } from '../imaging/pixels.ts';
+import type { TrialAsked } from '../imaging/trials.ts';
+import { Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { type FramedPicture, findFrame } from '../store/frames.ts';
+import { knownWeights } from '../store/weights.ts';
+import { found, idOf } from './params.ts';
+
+const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
+const TrialSchema = PieceSchema.extend({
+  format: DeliveryFormatSchema,
+  colours: ColoursSchema.default('full'),
+  chroma: WeighingSchema.shape.chroma.default('measured'),
+  quality: z.coerce.number().int().min(1).max(100),
+});
+const MeasuredTrialSchema = TrialSchema.extend({ similarity: z.enum(['yes', 'no']).default('yes') });
+const WaysSchema = z.object({ plan: z.string(), about: z.enum(['ways', 'formats']) });
+
+const mediaTypes: Record<ImageFormat, string> = {
+  jpeg: 'image/jpeg',
+  png: 'image/png',
+  webp: 'image/webp',
+  avif: 'image/avif',
+};
+const forEver = 'private, max-age=31536000, immutable';
+
+/** What a frame could be encoded as: trials of single encodings, and other ways to make its file. */
+export function encodingsRouter({ db, planner, queue, recent, trials }: Services): Router {
+  const router = Router({ mergeParams: true });
+
+  /** A frame whose plan is still the one that was asked for. */
+  const frameAsked = async (id: string, hash: string) => {
+    const framed = found(await findFrame(db, id), 'This frame');
+    const planning = await planner.open();
+    const plan = found(planning.planOf(framed), 'The place of this frame');
+    if (planHash(plan) !== hash) throw new Refusal('The frame has changed since this was asked for.', 409);
+    return { framed, planning, plan };
+  };
+
+  const pieceOf = ({ grid }: RenderPlan, piece: number) => {
+    const files = grid ? grid.columns * grid.rows : 1;
+    if (piece < files) return piece;
+    throw new Refusal(`This frame has ${files} files; there is none with number ${piece + 1}.`, 404);
+  };
+
+  const trialAsked = async (id: string, asked: z.infer<typeof TrialSchema>) => {
+    const { framed, planning } = await frameAsked(id, asked.plan);
+    const { format, colours, chroma } = asked;
+    const change = { format, weighing: { ...framed.frame.weighing, colours, chroma } };
+    const plan = found(planning.planOf(changed(framed, change)), 'The place of this frame');
+    const trial: TrialAsked = { quality: asked.quality, piece: pieceOf(plan, asked.piece) };
+    return { plan, trial };
+  };
+
+  // The uncompressed picture of a file, which every encoding is compared with.
+  router.get('/uncompressed', async (request, response) => {
+    const asked = PieceSchema.parse(request.query);
+    const { plan } = await frameAsked(idOf(request), asked.plan);
+    const pixels = (await recent.get(plan)).cut[pieceOf(plan, asked.piece)];
+    response.setHeader('Cache-Control', forEver);
+    response.type('png').send(
+      await fromPixels(found(pixels ?? null, 'This piece'))
+        .png({ compressionLevel: 1 })
+        .toBuffer(),
+    );
+  });
+
+  // What one encoding weighs and how similar it is; the bytes themselves are at `/trial/file`.
+  router.get('/trial', async (request, response) => {
+    const asked = MeasuredTrialSchema.parse(request.query);
+    const { plan, trial } = await trialAsked(idOf(request), asked);
+    const measured = await trials.measured(plan, trial, asked.similarity === 'yes');
+    response.setHeader('Cache-Control', forEver);
+    response.json(measured);
+  });
+
+  router.get('/trial/file', async (request, response) => {
+    const asked = TrialSchema.parse(request.query);
+    const { plan, trial } = await trialAsked(idOf(request), asked);
+    const data = await trials.file(plan, trial);
+    response.setHeader('Cache-Control', forEver);
+    response.type(mediaTypes[asked.format]).send(data);
+  });
+
+  // Other ways to make the file, each with what it weighs; what is not measured yet is asked for and comes as null. Of
+  // formats each is as light as it can be while nothing is seen, so that they can be compared.
+  router.get('/ways', async (request, response) => {
+    const { plan: hash, about } = WaysSchema.parse(request.query);
+    const { framed, planning } = await frameAsked(idOf(request), hash);
+    const { frame, original } = framed;
+    const { place } = found(planning.places.get(frame.placeId), 'The place of this frame');
+    const toWay = { original, place, settings: frame, treatment: planning.finishOf(framed).treatment };
+    const ways = about === 'ways' ? waysOut(toWay) : [ownFormat(framed), ...otherFormats(toWay)].map(unseen);
+    const planned = ways.flatMap((way) => {
+      const plan = planning.planOf(changed(framed, way.change));
+      return plan ? [{ ...way, planHash: planHash(plan) }] : [];
+    });
+    const weights = await knownWeights(
+      db,
+      planned.map((way) => way.planHash),
+    );
+    const answer = planned.map((way): Way & { weight: Weight | null } => ({
+      ...way,
+      weight: weights.get(way.planHash) ?? null,
+    }));
+    for (const [index, { weight, change }] of answer.entries()) {
+      if (!weight) await queue.askMeasure(planned[index]?.planHash ?? '', frame.id, change);
+    }
+    response.json(answer);
+  });
+
+  return router;
+}
+
+const changed = (framed: FramedPicture, change: FrameChange): FramedPicture => ({
+  ...framed,
+  frame: { ...framed.frame, ...change },
+});
+
+const ownFormat = ({ frame: { format, weighing } }: FramedPicture): Way => ({
+  key: 'own',
+  label: 'As it is set',
+  cost: '',
+  change: { format, weighing },
+});
+
+/** The same way with nothing seen to be lost, whatever the frame's own aim. */
+const unseen = (way: Way, _index: number): Way => {
+  const { weighing } = way.change;
+  if (!weighing) return way;
+  const aim = { kind: 'no heavier than it needs' as const, level: 'flick' as const };
+  return { ...way, change: { ...way.change, weighing: { ...weighing, aim, mostQuality: null } } };
+};

@@ -1,0 +1,112 @@
+import type { Chroma, DeliveryFormat } from '@inkwell/core/model';
+import type { EncodingPlan } from '@inkwell/core/planning';
+import type { Sharp } from 'sharp';
+import { fromPixels, type Pixels } from './pixels.ts';
+import { withMetadata } from './writtenMetadata.ts';
+
+/** All that decides about the bytes of a file beside its pixels and its quality. */
+export interface EncoderSettings {
+  format: DeliveryFormat;
+  colours: EncodingPlan['colours'];
+  /** Only of JPEG and AVIF; WebP always keeps colour half as fine. */
+  chroma: Chroma;
+  metadata: Pick<EncodingPlan, 'profile' | 'words' | 'origin'>;
+}
+
+/** One way to turn pixels into bytes, at the qualities that it knows. */
+export interface Encoder {
+  /** Ascending; empty where it has none. */
+  qualities: readonly number[];
+  /** How far it strays from "more quality, more bytes", as a share: measured on pictures of all kinds. */
+  tolerance: number;
+  /** What one full encoding usually weighs of a sketch. */
+  correction: number;
+  /** With full effort and metadata: the finished file. */
+  encode(pixels: Pixels, quality: number | null): Promise<Buffer>;
+  /** Bytes of a quick encoding. */
+  sketch(pixels: Pixels, quality: number): Promise<number>;
+}
+
+/** No file is encoded below this quality: nothing of the picture would be left. */
+const lowestQuality = 5;
+const upTo = (highest: number, step = 1) =>
+  Array.from({ length: Math.floor((highest - lowestQuality) / step) + 1 }, (_, at) => lowestQuality + at * step);
+
+/**
+ * AVIF has 64 quantisers, and the qualities of 0 to 100 are spread over them (libheif, heif_encoder_aom): of those that
+ * lead to the same one only the highest is worth trying.
+ */
+const avifQuantiser = (quality: number) => Math.floor(((100 - quality) * 63 + 50) / 100);
+const avifQualities = upTo(100).filter((quality) => avifQuantiser(quality) !== avifQuantiser(quality + 1));
+/** More effort takes five times as long for a hundredth to a tenth of the bytes. */
+const avifEffort = 2;
+const webpEffort = 5;
+/** A palette's quality says how far colours may be off, so that simpler pictures get along with fewer. */
+const paletteStep = 5;
+
+const size = async (picture: Sharp) => (await picture.toBuffer()).length;
+
+/** The encoder that a plan asks for; its qualities reach up to `highest`. */
+export function encoderOf({ format, colours, chroma, metadata }: EncoderSettings, highest: number): Encoder {
+  const finish = (picture: Sharp) => withMetadata(picture, metadata).toBuffer();
+  const chromaSubsampling = chroma;
+  if (format === 'jpeg') {
+    return {
+      qualities: upTo(highest),
+      tolerance: 0.002,
+      correction: 0.83,
+      encode: (pixels, quality) =>
+        finish(fromPixels(pixels).jpeg({ quality: quality ?? highest, mozjpeg: true, chromaSubsampling })),
+      // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
+      sketch: (pixels, quality) => size(fromPixels(pixels).jpeg({ quality, quantisationTable: 3, chromaSubsampling })),
+    };
+  }
+  if (format === 'webp') {
+    return {
+      qualities: upTo(highest),
+      tolerance: 0.01,
+      correction: 0.85,
+      encode: (pixels, quality) => finish(fromPixels(pixels).webp({ quality: quality ?? highest, effort: webpEffort })),
+      sketch: (pixels, quality) => size(fromPixels(pixels).webp({ quality, effort: 0 })),
+    };
+  }
+  if (format === 'avif') {
+    return {
+      qualities: avifQualities.filter((quality) => quality <= highest),
+      tolerance: 0.005,
+      correction: 0.92,
+      encode: (pixels, quality) =>
+        finish(fromPixels(pixels).avif({ quality: quality ?? highest, effort: avifEffort, chromaSubsampling })),
+      sketch: (pixels, quality) => size(fromPixels(pixels).avif({ quality, effort: 0, chromaSubsampling })),
+    };
+  }
+  if (colours === 'full') {
+    return {
+      qualities: [],
+      tolerance: 0,
+      correction: 1,
+      encode: (pixels) => finish(fromPixels(pixels).png({ compressionLevel: 9, adaptiveFiltering: true })),
+      sketch: (pixels) => size(fromPixels(pixels).png({ compressionLevel: 1 })),
+    };
+  }
+  const palette = { palette: true, dither: colours === 'palette' ? 0 : 1 };
+  return {
+    qualities: upTo(highest, paletteStep),
+    tolerance: 0.12,
+    correction: 0.75,
+    encode: (pixels, quality) =>
+      finish(fromPixels(pixels).png({ ...palette, quality: quality ?? highest, effort: 7, compressionLevel: 9 })),
+    sketch: (pixels, quality) => size(fromPixels(pixels).png({ ...palette, quality, effort: 1, compressionLevel: 1 })),
+  };
+}
+
+/** How many colours the palette of a PNG has; null where it has none, and of other files. */
+export function paletteColours(data: Buffer): number | null {
+  if (data.readUInt32BE(0) !== 0x89504e47) return null;
+  for (let at = 8; at + 8 <= data.length; at += 12 + data.readUInt32BE(at)) {
+    const kind = data.toString('latin1', at + 4, at + 8);
+    if (kind === 'PLTE') return data.readUInt32BE(at) / 3;
+    if (kind === 'IDAT') return null;
+  }
+  return null;
+}

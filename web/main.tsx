@@ -10,6 +10,7 @@ import { Shell } from './parts/Shell.tsx';
 import { BenchScreen } from './screens/bench/BenchScreen.tsx';
 import { ChooseScreen } from './screens/choose/ChooseScreen.tsx';
 import { DeliveryScreen } from './screens/delivery/DeliveryScreen.tsx';
+import { FilesScreen } from './screens/files/FilesScreen.tsx';
 import { LostScreen } from './screens/LostScreen.tsx';
 import { OriginalsScreen } from './screens/originals/OriginalsScreen.tsx';
 import { ProjectLayout } from './screens/ProjectLayout.tsx';
@@ -42,6 +43,7 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <BenchScreen /> },
           { path: 'choose', element: <ChooseScreen /> },
+          { path: 'files', element: <FilesScreen /> },
           { path: 'deliver', element: <DeliveryScreen /> },
         ],
       },

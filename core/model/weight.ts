@@ -72,9 +72,12 @@ export const bytesOf = (value: number, unit: WeightUnit): number => Math.round(v
 /** How many of a unit bytes are. */
 export const inUnit = (bytes: number, unit: WeightUnit): number => bytes / unitBytes[unit];
 
-/** A weight in the given unit, e.g. `1.43 MiB`; below a hundredth of MB or MiB it steps down to kB. */
+/** From so much of a unit on a weight is said in it; less is said in kB. Of MiB also less: kB and MiB do not go together. */
+const saidFrom: Record<WeightUnit, number> = { kB: 0, MB: 1, MiB: 0.1 };
+
+/** A weight in the given unit, e.g. `1.43 MiB`, or in kB where that says more. */
 export function formatWeight(bytes: number, unit: WeightUnit): string {
-  if (unit !== 'kB' && bytes < unitBytes[unit] / 10) return formatWeight(bytes, 'kB');
+  if (bytes < saidFrom[unit] * unitBytes[unit]) return formatWeight(bytes, 'kB');
   const value = bytes / unitBytes[unit];
   return `${value.toFixed(unit === 'kB' ? 0 : 2)} ${unit}`;
 }

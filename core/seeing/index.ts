@@ -1,6 +1,7 @@
 export * from './chroma.ts';
 export * from './contentBox.ts';
 export * from './detail.ts';
+export * from './difference.ts';
 export * from './histogram.ts';
 export * from './likeness.ts';
 export * from './localRange.ts';

@@ -131,6 +131,6 @@ describe('what a picture is', () => {
   test('red lettering on blue would smear at half the colour, the same in black would not', () => {
     expect(chromaKept(lettering([224, 16, 32], [16, 48, 192]))).toBeLessThan(85);
     expect(chromaKept(lettering([20, 20, 20], [235, 235, 235]))).toBeGreaterThan(99);
-    expect(chromaKept(textured)).toBeGreaterThan(94);
+    expect(chromaKept(textured)).toBeGreaterThan(90);
   });
 });

@@ -46,6 +46,9 @@ export const colourOf = async (id: string, x: number, y: number): Promise<string
 /** A picture of the whole original, at most `width` pixels wide. */
 export const previewUrl = (original: Pick<Original, 'id'>, width: number) =>
   `/api/originals/${original.id}/preview?width=${width}`;
+/** A small picture of one page or frame of an original's file. */
+export const pageUrl = (original: Pick<Original, 'id'>, page: number) =>
+  `/api/originals/${original.id}/pages/${page}/preview`;
 export const fileUrl = (original: Pick<Original, 'id'>) => `/api/originals/${original.id}/file`;
 
 /** Rename, duplicate, delete and take back; the lists that show originals are asked for again afterwards. */
@@ -61,6 +64,11 @@ export function useOriginalActions() {
     }),
     duplicate: useMutation({
       mutationFn: (id: string) => ask(OriginalSchema, `/originals/${id}/duplicate`, { method: 'POST' }),
+      onSuccess,
+    }),
+    addPages: useMutation({
+      mutationFn: ({ id, pages }: { id: string; pages: number[] }) =>
+        ask(z.array(OriginalSchema), `/originals/${id}/pages`, { method: 'POST', body: { pages } }),
       onSuccess,
     }),
     remove: useMutation({ mutationFn: (id: string) => tell(`/originals/${id}`, { method: 'DELETE' }), onSuccess }),

@@ -9,6 +9,8 @@ export interface Upload {
   state: 'waiting' | 'sending' | 'opening' | 'done' | 'failed';
   /** Share of the bytes that have been sent, 0..1. */
   sent: number;
+  /** What it became, once it is there. */
+  original?: Original;
   /** In words, where it failed. */
   failure?: string;
   cancel?: () => void;
@@ -53,7 +55,7 @@ export const useUploads = create<Uploads>()((set, get) => {
       const said = readAnswer(request.responseText);
       const original = OriginalSchema.safeParse(said);
       if (original.success) {
-        change(id, { state: 'done' });
+        change(id, { state: 'done', original: original.data });
         whenDone.get(id)?.(original.data);
       } else {
         const message =

@@ -1,7 +1,10 @@
 import './UploadDock.css';
 import { CloseOutlined, RedoOutlined } from '@ant-design/icons';
+import type { Original } from '@inkwell/core/model';
 import { Button, Progress } from 'antd';
+import { useState } from 'react';
 import { type Upload, useUploads } from '../api/uploads.ts';
+import { PagePicker, pagesWord } from './PagePicker.tsx';
 
 const words: Record<Upload['state'], string> = {
   waiting: 'waiting',
@@ -11,20 +14,43 @@ const words: Record<Upload['state'], string> = {
   failed: '',
 };
 
+/** Says that a file holds more pictures than the one that was taken. */
+function MorePages({ original, onPick }: { original: Original; onPick: (original: Original) => void }) {
+  return (
+    <p className="small" style={{ margin: '4px 0 0' }}>
+      It holds {original.pages} {pagesWord(original)}; the first was taken.{' '}
+      <Button size="small" onClick={() => onPick(original)}>
+        Choose others
+      </Button>
+    </p>
+  );
+}
+
 /** The files on their way in, a line each, in the corner of every screen. Gone when nothing is left to say. */
 export function UploadDock() {
   const { uploads, cancel, retry, dismiss } = useUploads();
-  const told = uploads.filter((one) => one.state !== 'done');
+  const [picking, setPicking] = useState<Original | null>(null);
+  // What is there says nothing more, unless its file holds other pictures that may have been meant.
+  const told = uploads.filter((one) => one.state !== 'done' || (one.original?.pages ?? 1) > 1);
   if (told.length === 0) return null;
   return (
     <section className="upload-dock sheet" aria-label="Pictures on their way in">
+      {picking && <PagePicker original={picking} onClose={() => setPicking(null)} />}
       {told.map((one) => (
         <div key={one.id} className="upload-line" data-state={one.state}>
           <div className="row spread">
             <strong className="upload-name" title={one.file.name}>
               {one.file.name}
             </strong>
-            {one.state === 'failed' ? (
+            {one.original ? (
+              <Button
+                size="small"
+                type="text"
+                aria-label={`Dismiss ${one.file.name}`}
+                icon={<CloseOutlined />}
+                onClick={() => dismiss(one.id)}
+              />
+            ) : one.state === 'failed' ? (
               <span className="row">
                 <Button size="small" icon={<RedoOutlined />} onClick={() => retry(one.id)}>
                   Try again
@@ -46,7 +72,9 @@ export function UploadDock() {
               </span>
             )}
           </div>
-          {one.state === 'failed' ? (
+          {one.original ? (
+            <MorePages original={one.original} onPick={setPicking} />
+          ) : one.state === 'failed' ? (
             <p role="alert" className="upload-failure small">
               {one.failure}
             </p>

@@ -9,7 +9,7 @@ import { useUndoNote } from '../parts/useUndoNote.tsx';
 /** The project that the screens below are about. */
 export const useOpenProject = () => useOutletContext<OpenProject>();
 
-/** What the three screens of a project share: its name and the ways between choosing, the bench and delivering. */
+/** What the screens of a project share: its name and the ways between choosing, the bench, its files and delivering. */
 export function ProjectLayout() {
   const { projectId = '' } = useParams();
   const [search] = useSearchParams();
@@ -44,6 +44,7 @@ export function ProjectLayout() {
           <NavLink to={`${base}${kept}`} end>
             Bench
           </NavLink>
+          <NavLink to={`${base}/files`}>Files</NavLink>
           <NavLink to={`${base}/deliver`}>Deliver</NavLink>
         </nav>
         <div id="project-tools" className="row" />

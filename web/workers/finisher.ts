@@ -2,7 +2,7 @@ import { finishingReach, finishPixels } from '@inkwell/core/finishing';
 import type { Rect } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
-import { type Histogram, histogramOf, type Raster } from '@inkwell/core/seeing';
+import { differencePixels, type Histogram, histogramOf, type Raster } from '@inkwell/core/seeing';
 import { expose, transfer } from 'comlink';
 
 /** What is finished in the browser while a hand moves a slider. */
@@ -122,6 +122,17 @@ const finisher = {
     );
     const data = withAlpha(raster);
     return transfer(data, [data.buffer]);
+  },
+
+  /** The difference of two pictures, amplified, as a canvas takes it. */
+  async difference(
+    beforeUrl: string,
+    afterUrl: string,
+    gain: number,
+  ): Promise<{ pixels: Uint8ClampedArray<ArrayBuffer>; width: number; height: number }> {
+    const [before, after] = await Promise.all([rasterAt(beforeUrl), rasterAt(afterUrl)]);
+    const pixels = differencePixels(before, after, gain);
+    return transfer({ pixels, width: before.width, height: before.height }, [pixels.buffer]);
   },
 
   /** How many pixels of a picture have each level. */

@@ -19,6 +19,7 @@ import { FinishView } from './finish/FinishView.tsx';
 import { Reading } from './Reading.tsx';
 import { BenchProvider, useFinishing, useProjectBench } from './useBench.ts';
 import { WallPart } from './WallPart.tsx';
+import { WeightView } from './weight/WeightView.tsx';
 
 /** The original with all outlines on the left, the wall of finished pictures on the right, the reading of one below. */
 export function BenchScreen() {
@@ -60,6 +61,9 @@ export function BenchScreen() {
   /** Opens a frame's plain and finished picture beside its finish. */
   const openFinish = (frameId: string) =>
     go({ view: 'finish', frame: frameId, ...(original ? { original: original.id } : {}) });
+  /** Opens what a frame's file weighs and what encoding has made of it. */
+  const openWeight = (frameId: string) =>
+    go({ view: 'weight', frame: frameId, ...(original ? { original: original.id } : {}) });
   const choose = (frameId: string) => go({ frame: frameId, ...(original ? { original: original.id } : {}) });
 
   // Without the finishes the bench would not know what its frames look like.
@@ -83,12 +87,21 @@ export function BenchScreen() {
           onChoose={choose}
           onCloseUp={closeUp}
           onFinish={openFinish}
+          onWeight={openWeight}
           measured={measured}
           onlyFindings={onlyFindings}
           onOnlyFindings={(only) => go({ show: only ? 'findings' : 'all' })}
         />
         {view === 'finish' && chosen ? (
           <FinishView
+            key={chosen.frame.id}
+            one={chosen}
+            measured={measured}
+            surround={surround}
+            onBack={() => closeUp(null)}
+          />
+        ) : view === 'weight' && chosen ? (
+          <WeightView
             key={chosen.frame.id}
             one={chosen}
             measured={measured}
@@ -167,7 +180,9 @@ export function BenchScreen() {
               one={chosen}
               frames={frames}
               measured={measured}
-              onFinish={view === 'finish' ? null : () => openFinish(chosen.frame.id)}
+              isPlain={view === 'finish' || view === 'weight'}
+              onFinish={() => openFinish(chosen.frame.id)}
+              onWeight={() => openWeight(chosen.frame.id)}
             />
           )}
         </div>

@@ -18,6 +18,7 @@ export function BenchTools({
   onChoose,
   onCloseUp,
   onFinish,
+  onWeight,
   measured,
   onlyFindings,
   onOnlyFindings,
@@ -27,6 +28,7 @@ export function BenchTools({
   onChoose: (id: string) => void;
   onCloseUp: (frameId: string | null) => void;
   onFinish: (frameId: string) => void;
+  onWeight: (frameId: string) => void;
   measured: readonly Measured[] | undefined;
   onlyFindings: boolean;
   onOnlyFindings: (only: boolean) => void;
@@ -40,7 +42,7 @@ export function BenchTools({
   const [listOpen, setListOpen] = useState(false);
   const [target, setTarget] = useState<HTMLElement | null>(null);
   useEffect(() => setTarget(document.getElementById('project-tools')), []);
-  useBenchKeys({ frames, chosen, onChoose, onCloseUp, onFinish, onList: () => setListOpen((open) => !open) });
+  useBenchKeys({ frames, chosen, onChoose, onCloseUp, onFinish, onWeight, onList: () => setListOpen((open) => !open) });
   if (!target) return null;
   const said = { fine: 'Saved', saving: 'Saving …', offline: 'Not connected: changes are kept here and sent later' }[
     connection

@@ -7,6 +7,7 @@ import {
   formatLabel,
   formatLimit,
   formatWeight,
+  leastSimilarity,
 } from '@inkwell/core/model';
 import { isCutOut } from '@inkwell/core/planning';
 import { Button, Select } from 'antd';
@@ -23,13 +24,17 @@ export function Reading({
   one,
   frames,
   measured,
+  isPlain,
   onFinish,
+  onWeight,
 }: {
   one: BenchFrame;
   frames: readonly BenchFrame[];
   measured: readonly Measured[] | undefined;
-  /** Opens the finish of the frame; null where it is open, and where its window is not what it is about. */
-  onFinish: (() => void) | null;
+  /** True where its window and shape are not what it is about. */
+  isPlain: boolean;
+  onFinish: () => void;
+  onWeight: () => void;
 }) {
   const store = useBenchStore();
   const state = useFrameState(one, measured);
@@ -50,16 +55,18 @@ export function Reading({
         <span className="reading-fact" title="Output pixels for one pixel of the original">
           {times > 1 ? `enlarged ${times.toFixed(2)}×` : `${(1 / times).toFixed(2)} original px to 1`}
         </span>
-        <span className="reading-fact">
+        <Button
+          size="small"
+          title="What the file weighs, what was lost, and what it could weigh (W)"
+          onClick={onWeight}
+        >
           {state.weight
-            ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}${state.weight.quality === null ? '' : `, quality ${state.weight.quality}`}`
+            ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}, ${leastSimilarity(state.weight).toFixed(1)} of 100`
             : 'measuring the weight …'}
-        </span>
-        {onFinish && (
-          <Button size="small" title="Plain and finished, side by side (F)" onClick={onFinish}>
-            Finish: {state.finish.finish.name}
-          </Button>
-        )}
+        </Button>
+        <Button size="small" title="Plain and finished, side by side (F)" onClick={onFinish}>
+          Finish: {state.finish.finish.name}
+        </Button>
         <Select<DeliveryFormat>
           size="small"
           aria-label="Format"
@@ -73,7 +80,7 @@ export function Reading({
           }))}
         />
       </div>
-      {onFinish && (
+      {!isPlain && (
         <>
           <Numbers one={one} state={state} />
           <PiecesLine one={one} state={state} />

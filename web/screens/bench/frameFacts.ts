@@ -15,7 +15,7 @@ import type {
   Weight,
   Window,
 } from '@inkwell/core/model';
-import { plainPlan, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
+import { plainPlan, planFrame, planHash, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import type { Measured } from '../../api/projects.ts';
 import { type Finishing, finishFor } from './finishing.ts';
@@ -33,6 +33,10 @@ export interface FrameFacts {
   /** The number of every piece in the order of uploading, by reading order. */
   numbers: number[];
   hash: string;
+  /** What one file may weigh: the limit less headroom. */
+  budgetBytes: number;
+  /** The keep marks whose similarity counts on its own, in the order in which it is measured. */
+  watched: ReturnType<typeof watchedMarks>;
   /** How it is finished, and who says so. */
   finish: ResolvedFinish;
   /** What is carried out of that, or null where nothing is; with the oversize that the original has the pixels for. */
@@ -90,6 +94,8 @@ export function frameFacts(
       .sort((a, b) => a.index - b.index)
       .map((piece) => piece.number),
     hash,
+    budgetBytes: plan.encoding.budgetBytes,
+    watched: watchedMarks(original, plan),
     finish,
     carried: plan.finish,
     figures,

@@ -20,6 +20,7 @@ const keys: [string, string][] = [
   [', and .', 'the frame before and after'],
   ['Enter', 'the frame as a close-up; Esc goes back, or puts a tool down'],
   ['F', 'the frame plain and finished; P held shows it plain'],
+  ['W', 'the weight of the frame’s file; P held shows it uncompressed'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
   ['?', 'this list'],
@@ -84,6 +85,8 @@ export function useBenchKeys(props: {
   onCloseUp: (frameId: string | null) => void;
   /** A frame's finish to be judged. */
   onFinish: (frameId: string) => void;
+  /** What a frame's file weighs. */
+  onWeight: (frameId: string) => void;
   onList: () => void;
 }) {
   const store = useBenchStore();
@@ -159,6 +162,7 @@ export function useBenchKeys(props: {
       else if (event.key === 'c') setChosen(() => ({ composed: true }));
       else if (event.key === 'Enter' && opensCloseUp(event.target)) openCloseUp(event.target);
       else if (event.key === 'f' && latest.current.chosen) latest.current.onFinish(latest.current.chosen.frame.id);
+      else if (event.key === 'w' && latest.current.chosen) latest.current.onWeight(latest.current.chosen.frame.id);
       else if (event.key === 'Escape') latest.current.onCloseUp(null);
       else if (event.key === ',') chooseNext(-1);
       else if (event.key === '.') chooseNext(1);

@@ -1,19 +1,14 @@
 import './DeliveryScreen.css';
 import { DownloadOutlined } from '@ant-design/icons';
-import { frameFindings } from '@inkwell/core/checking';
-import { resolveFinish } from '@inkwell/core/finishing';
 import { defaultPattern, fileNames, nameable, patternProblem, patternWords } from '@inkwell/core/naming';
-import { piecesInOrder } from '@inkwell/core/splitting';
 import { Button, Input } from 'antd';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDeliver, useDeliveries } from '../../api/deliveries.ts';
-import { useFinishes } from '../../api/finishes.ts';
-import { useMeasured } from '../../api/projects.ts';
-import { usePlaces } from '../../api/specBook.ts';
 import { Empty, Failure, Held } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
+import { useProjectFrames } from '../projectFrames.ts';
 import { DeliveryCard } from './DeliveryCard.tsx';
 
 const namesShown = 5;
@@ -21,40 +16,13 @@ const namesShown = 5;
 /** Makes the files of a project, and lists what was made before. */
 export function DeliveryScreen() {
   const project = useOpenProject();
-  const places = usePlaces();
-  const { data: measured } = useMeasured(project.id);
-  const { data: known } = useFinishes();
   const { data: deliveries, error, refetch } = useDeliveries(project.id);
   const deliver = useDeliver(project.id);
   const note = useUndoNote();
   const [pattern, setPattern] = useState(defaultPattern);
   const problem = patternProblem(pattern);
 
-  const frames = useMemo(
-    () =>
-      project.frames.flatMap((frame) => {
-        const original = project.originals.find((one) => one.id === frame.originalId);
-        const at = places.get(frame.placeId);
-        if (!original || !at) return [];
-        const {
-          weight = null,
-          detail = null,
-          figures = null,
-        } = measured?.find((one) => one.frameId === frame.id) ?? {};
-        const { treatment } = resolveFinish({ frame, original, project }, known?.finishes ?? []);
-        return [
-          {
-            frame,
-            original,
-            at,
-            weight,
-            pieces: piecesInOrder(at.place, frame),
-            findings: frameFindings({ original, place: at.place, settings: frame, treatment, weight, detail, figures }),
-          },
-        ];
-      }),
-    [project, places, measured, known],
-  );
+  const frames = useProjectFrames(project);
   const names = problem
     ? []
     : fileNames(

@@ -3,9 +3,11 @@ import { CopyOutlined, DeleteOutlined, DownloadOutlined } from '@ant-design/icon
 import type { Original } from '@inkwell/core/model';
 import { formatWeight } from '@inkwell/core/model';
 import { Button } from 'antd';
+import { useState } from 'react';
 import { fileUrl, previewUrl, useOriginalActions, useOriginals } from '../../api/originals.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
 import { NameField } from '../../parts/NameField.tsx';
+import { PagePicker, pagesWord } from '../../parts/PagePicker.tsx';
 import { Empty, Failure, Held } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
@@ -14,6 +16,7 @@ export function OriginalsScreen() {
   const { data, error, refetch } = useOriginals();
   const { rename, duplicate, remove, restore } = useOriginalActions();
   const note = useUndoNote();
+  const [picking, setPicking] = useState<Original | null>(null);
   const removeOriginal = ({ id, name }: Original) =>
     remove.mutate(id, {
       onSuccess: () => note.done(`“${name}” was deleted, with its frames.`, () => restore.mutateAsync(id)),
@@ -29,6 +32,7 @@ export function OriginalsScreen() {
       {data?.length === 0 && (
         <Empty title="No pictures yet">Originals are kept bit for bit; whatever is made from them is made anew.</Empty>
       )}
+      {picking && <PagePicker original={picking} onClose={() => setPicking(null)} />}
       <div className="originals-grid">
         {data?.map((original) => (
           <article key={original.id} className="sheet" aria-label={original.name}>
@@ -47,6 +51,11 @@ export function OriginalsScreen() {
                 {original.width} × {original.height} px · {original.format.toUpperCase()} ·{' '}
                 {formatWeight(original.bytes, 'MB')}
               </div>
+              {original.pages > 1 && (
+                <Button size="small" onClick={() => setPicking(original)}>
+                  {original.page + 1} of {original.pages} {pagesWord(original)}: take others
+                </Button>
+              )}
               <div className="row" style={{ gap: 2, marginLeft: -8 }}>
                 <Button
                   type="text"

@@ -39,3 +39,9 @@ export function markCentre(mark: Mark, { window, opening, settings }: FrameState
   const { left, top, width, height } = markInFrame(mark, window, opening);
   return { x: left + width / 2, y: (top + height / 2) / settings.stretch };
 }
+
+/** The keep marks of an original, as spots of the file that one can go to. */
+export const markSpots = (marks: readonly Mark[], state: FrameState) =>
+  marks
+    .filter(({ role }) => role === 'keep')
+    .map((mark) => ({ id: mark.id, name: mark.name, centre: markCentre(mark, state) }));

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { touchedWords } from './touched.ts';
+import { touchedWords } from '../finish/touched.ts';
 import { clampedCentre, visiblePart } from './viewing.ts';
 
 const file = { width: 1000, height: 800 };

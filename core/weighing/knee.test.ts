@@ -1,0 +1,18 @@
+import { expect, test } from 'vitest';
+import { kneeOf } from './index.ts';
+
+test('the knee is where more bytes begin to buy little', () => {
+  const bent = [10, 20, 40, 80, 160, 320].map((bytes, at) => ({
+    bytes,
+    similarity: [80, 90, 98, 98.6, 99, 99.2][at] ?? 0,
+  }));
+  expect(kneeOf(bent)?.bytes).toBe(40);
+  expect(kneeOf([...bent].reverse())?.bytes).toBe(40);
+});
+
+test('a straight line, a falling one and too few encodings have none', () => {
+  const straight = [10, 100, 1000].map((bytes, at) => ({ bytes, similarity: 90 + at }));
+  expect(kneeOf(straight)).toBeNull();
+  expect(kneeOf(straight.map((one) => ({ ...one, similarity: -one.similarity })))).toBeNull();
+  expect(kneeOf(straight.slice(0, 2))).toBeNull();
+});

@@ -1,0 +1,91 @@
+import {
+  type Chroma,
+  type Colours,
+  type DeliveryFormat,
+  EncodedFileSchema,
+  FrameChangeSchema,
+  SimilaritySchema,
+  WeightSchema,
+} from '@inkwell/core/model';
+import { useQuery } from '@tanstack/react-query';
+import { z } from 'zod';
+import { ask } from './client.ts';
+
+/** One encoding of a frame's picture that somebody wants to see. */
+export interface Encoding {
+  format: DeliveryFormat;
+  colours: Colours;
+  chroma: Chroma | 'measured';
+  /** Left aside where the format has none. */
+  quality: number;
+}
+
+/** What an encoding is of: a frame as the server has it, and which of its files. */
+export interface EncodingSubject {
+  frameId: string;
+  planHash: string;
+  /** In reading order, from 0. */
+  piece: number;
+}
+
+const TrialSchema = EncodedFileSchema.extend({ similarity: SimilaritySchema.nullable() });
+/** What came of an encoding; its similarity is null where it was not asked for. */
+export type Trial = z.infer<typeof TrialSchema>;
+
+const query = ({ planHash, piece }: EncodingSubject, { format, colours, chroma, quality }: Encoding) =>
+  new URLSearchParams({ plan: planHash, piece: String(piece), format, colours, chroma, quality: String(quality) });
+
+/** The uncompressed picture that every encoding is compared with. */
+export const uncompressedUrl = ({ frameId, planHash, piece }: EncodingSubject) =>
+  `/api/frames/${frameId}/uncompressed?plan=${planHash}&piece=${piece}`;
+
+/** The very bytes of an encoding. */
+export const encodedUrl = (subject: EncodingSubject, encoding: Encoding) =>
+  `/api/frames/${subject.frameId}/trial/file?${query(subject, encoding)}`;
+
+/** What an encoding weighs and, where it is wanted, how similar it is. @throws ApiError */
+export const tryEncoding = (subject: EncodingSubject, encoding: Encoding, similarity: boolean): Promise<Trial> =>
+  ask(
+    TrialSchema,
+    `/frames/${subject.frameId}/trial?${query(subject, encoding)}&similarity=${similarity ? 'yes' : 'no'}`,
+  );
+
+/** One encoding as it was measured: its bytes at once, its similarity a moment later. */
+export function useTrial(subject: EncodingSubject | null, encoding: Encoding): Trial | null {
+  const asked = (similarity: boolean) => ({
+    queryKey: ['trial', subject, encoding, similarity],
+    queryFn: () => tryEncoding(subject as EncodingSubject, encoding, similarity),
+    enabled: subject !== null,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const { data: bytes } = useQuery(asked(false));
+  const { data: whole } = useQuery({ ...asked(true), enabled: subject !== null && bytes !== undefined });
+  return whole ?? bytes ?? null;
+}
+
+const WaySchema = z.object({
+  key: z.string(),
+  label: z.string(),
+  cost: z.string(),
+  change: FrameChangeSchema,
+  /** Null while it is being measured. */
+  weight: WeightSchema.nullable(),
+});
+/** Another way to make a frame's file, with what it was measured to weigh. */
+export type AskedWay = z.infer<typeof WaySchema>;
+
+const pollMs = 900;
+
+/** Ways out of too heavy a file, or the formats that a frame's place takes; asked again while some are being measured. */
+export function useWays(
+  { frameId, planHash }: { frameId: string; planHash: string | null },
+  about: 'ways' | 'formats',
+  wanted: boolean,
+) {
+  return useQuery({
+    queryKey: ['ways', frameId, planHash, about],
+    queryFn: () => ask(z.array(WaySchema), `/frames/${frameId}/ways?plan=${planHash}&about=${about}`),
+    enabled: wanted && planHash !== null,
+    refetchInterval: ({ state }) => (state.data?.some(({ weight }) => weight === null) ? pollMs : false),
+  }).data;
+}

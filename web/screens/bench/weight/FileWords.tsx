@@ -1,0 +1,86 @@
+import type { Keeping, Weight, Words } from '@inkwell/core/model';
+import { Checkbox, Input } from 'antd';
+import { useState } from 'react';
+import type { BenchFrame } from '../benchFrame.ts';
+import { useBenchStore } from '../useBench.ts';
+
+const wordFields: [keyof Words, string][] = [
+  ['credit', 'Credit'],
+  ['copyright', 'Copyright'],
+  ['altText', 'Alternative text'],
+];
+const keepingFields: [keyof Keeping, string, string][] = [
+  ['words', 'Credit, copyright and alternative text', 'Written as EXIF and as IPTC in XMP'],
+  ['profile', 'A small colour profile (sRGB)', 'For programs that guess otherwise'],
+  ['position', 'Where it was taken', 'Anybody who has the file can read it'],
+  ['device', 'Camera and its serial numbers', 'Anybody who has the file can read it'],
+];
+
+/** What goes into the files of the project beside their pixels, and the words of this picture. */
+export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | null }) {
+  const { original, frame, finishing } = one;
+  const store = useBenchStore();
+  const { keeping } = finishing.project;
+  const { origin } = original;
+  const known: Record<keyof Keeping, boolean> = {
+    words: true,
+    profile: true,
+    position: origin.position !== null,
+    device: origin.device !== null,
+  };
+  return (
+    <section className="file-words" aria-label="Beside the pixels">
+      <h3>In all files of this project</h3>
+      {keepingFields.map(([key, label, hint]) => (
+        <Checkbox
+          key={key}
+          checked={keeping[key]}
+          title={known[key] ? hint : `${hint}. This picture says nothing about it.`}
+          onChange={({ target }) =>
+            store.getState().set('projects', frame.projectId, { keeping: { ...keeping, [key]: target.checked } })
+          }
+        >
+          <span className={known[key] ? undefined : 'quiet'}>{label}</span>
+        </Checkbox>
+      ))}
+      <p className="quiet small">
+        {weight
+          ? `It takes ${weight.metadataBytes.toLocaleString('en')} bytes of this file.`
+          : 'Its bytes are being counted …'}
+      </p>
+      <h3>Words of “{original.name}”</h3>
+      {wordFields.map(([key, label]) => (
+        <WordField
+          key={`${original.id} ${key} ${original.words[key]}`}
+          label={label}
+          long={key === 'altText'}
+          value={original.words[key]}
+          onSet={(text) =>
+            store.getState().set('originals', original.id, { words: { ...original.words, [key]: text } })
+          }
+        />
+      ))}
+    </section>
+  );
+}
+
+/** A text that is taken when the field is left. */
+function WordField(props: { label: string; long: boolean; value: string; onSet: (text: string) => void }) {
+  const { label, long, value, onSet } = props;
+  const [text, setText] = useState(value);
+  const take = () => text.trim() !== value && onSet(text.trim());
+  const field = {
+    size: 'small' as const,
+    'aria-label': label,
+    placeholder: label,
+    maxLength: long ? 2000 : 300,
+    value: text,
+    onChange: ({ target }: { target: { value: string } }) => setText(target.value),
+    onBlur: take,
+  };
+  return long ? (
+    <Input.TextArea {...field} autoSize={{ minRows: 1, maxRows: 4 }} />
+  ) : (
+    <Input {...field} onPressEnter={take} />
+  );
+}

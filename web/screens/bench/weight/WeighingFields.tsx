@@ -1,0 +1,113 @@
+import {
+  type Aim,
+  type DeliveryFormat,
+  DeliveryFormatSchema,
+  formatLabel,
+  type Level,
+  type Weighing,
+} from '@inkwell/core/model';
+import { levels, usualAim } from '@inkwell/core/weighing';
+import { NumberField } from '../../../parts/NumberField.tsx';
+import type { BenchFrame, FrameState } from '../benchFrame.ts';
+import { ChoiceField } from '../finish/ChoiceField.tsx';
+import { useBenchStore } from '../useBench.ts';
+
+type AimChoice = 'place' | 'fits' | Level;
+
+const aimOf: Record<Exclude<AimChoice, 'place'>, Aim> = {
+  fits: { kind: 'as good as fits' },
+  flick: { kind: 'no heavier than it needs', level: 'flick' },
+  look: { kind: 'no heavier than it needs', level: 'look' },
+  glance: { kind: 'no heavier than it needs', level: 'glance' },
+};
+const choiceOf = (aim: Aim): Exclude<AimChoice, 'place'> => (aim.kind === 'as good as fits' ? 'fits' : aim.level);
+const aimWords = {
+  fits: 'As good as fits',
+  flick: 'No heavier: Flick',
+  look: 'No heavier: Look',
+  glance: 'No heavier: Glance',
+};
+
+/** How a frame's file is to be encoded. */
+export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameState }) {
+  const store = useBenchStore();
+  const { place } = one.at;
+  const { settings } = state;
+  const { weighing, format } = settings;
+  const set = (change: Partial<Weighing>) =>
+    store.getState().set('frames', one.frame.id, { weighing: { ...weighing, ...change } });
+  const range = typeof place.height === 'number' ? null : place.height;
+  const setHeight = (height: number) => store.getState().set('frames', one.frame.id, { height });
+  const usual = usualAim(state.budgetBytes, state.grid?.piece ?? state.output);
+  const aim = weighing.aim ?? usual;
+  const promise =
+    aim.kind === 'as good as fits'
+      ? 'The highest quality whose file fits the limit.'
+      : `The lightest file that holds ${levels[aim.level].name}: ${levels[aim.level].promise}`;
+  return (
+    <section className="weighing" aria-label="How it is encoded">
+      <ChoiceField<DeliveryFormat>
+        label="Format"
+        name="Format of the file"
+        value={format}
+        choices={DeliveryFormatSchema.options
+          .filter((each) => place.formats.includes(each) || each === format)
+          .map((each) => [each, formatLabel[each]] as const)}
+        disabled={false}
+        onChoose={(next) => store.getState().set('frames', one.frame.id, { format: next })}
+      />
+      {format === 'png' && (
+        <ChoiceField<Weighing['colours']>
+          label="Colours"
+          value={weighing.colours}
+          choices={[
+            ['full', 'All of them'],
+            ['palette', 'A palette of up to 256'],
+            ['dithered palette', 'A palette, dithered'],
+          ]}
+          disabled={false}
+          onChoose={(colours) => set({ colours })}
+        />
+      )}
+      {(format === 'jpeg' || format === 'avif') && (
+        <ChoiceField<Weighing['chroma']>
+          label="Colour detail"
+          value={weighing.chroma}
+          choices={[
+            ['measured', 'Fine where it would smear'],
+            ['4:4:4', 'Fine (4:4:4)'],
+            ['4:2:0', 'Half as fine (4:2:0)'],
+          ]}
+          disabled={false}
+          onChoose={(chroma) => set({ chroma })}
+        />
+      )}
+      {!(format === 'png' && weighing.colours === 'full') && (
+        <ChoiceField<AimChoice>
+          label="Bytes"
+          name="What bytes are spent on"
+          value={weighing.aim ? choiceOf(weighing.aim) : 'place'}
+          choices={[
+            ['place', `As the limit suggests: ${aimWords[choiceOf(usual)].toLowerCase()}`],
+            ...(Object.keys(aimWords) as (keyof typeof aimWords)[]).map((each) => [each, aimWords[each]] as const),
+          ]}
+          disabled={false}
+          onChoose={(choice) => set({ aim: choice === 'place' ? null : aimOf[choice] })}
+        />
+      )}
+      {!(format === 'png' && weighing.colours === 'full') && <p className="quiet small">{promise}</p>}
+      {range && (
+        <div className="treatment-choice">
+          <span title={`${place.name} takes ${range.min} to ${range.max} px`}>Height</span>
+          <NumberField
+            label=""
+            name="Height of the file"
+            value={settings.height ?? state.output.height}
+            unit="px"
+            onChange={(height) => setHeight(Math.min(range.max, Math.max(range.min, Math.round(height))))}
+          />
+        </div>
+      )}
+    </section>
+  );
+}

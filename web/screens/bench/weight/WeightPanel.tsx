@@ -1,0 +1,90 @@
+import type { Point } from '@inkwell/core/geometry';
+import { Select } from 'antd';
+import { type Encoding, type EncodingSubject, type Trial, useWays } from '../../../api/encodings.ts';
+import type { BenchFrame, FrameState } from '../benchFrame.ts';
+import { Curve } from './Curve.tsx';
+import { FileNumbers } from './FileNumbers.tsx';
+import { FileWords } from './FileWords.tsx';
+import { QualityField } from './QualityField.tsx';
+import { isOf, type Series } from './series.ts';
+import { useCurve } from './useCurve.ts';
+import { WaysOut } from './WaysOut.tsx';
+import { WeighingFields } from './WeighingFields.tsx';
+
+/** What a frame's file weighs and has lost, what it could weigh, and what is set about that. */
+export function WeightPanel(props: {
+  one: BenchFrame;
+  state: FrameState;
+  subject: EncodingSubject | null;
+  series: Series[];
+  tried: Encoding;
+  trial: Trial | null;
+  piece: number;
+  onPiece: (piece: number) => void;
+  onTry: (encoding: Encoding | null) => void;
+  onGoTo: (point: Point) => void;
+}) {
+  const { one, state, subject, series, tried, trial, piece, onPiece, onTry, onGoTo } = props;
+  const { limit } = one.at.place;
+  const points = useCurve(subject, series);
+  const { weight, settings } = state;
+  const file = weight?.files[piece] ?? null;
+  const line = series.find((each) => isOf(each, tried)) ?? series[0];
+  const tryOn = ({ format, colours, chroma }: Series, quality: number) => onTry({ format, colours, chroma, quality });
+  const formats = useWays({ frameId: one.frame.id, planHash: state.savedHash }, 'formats', true);
+  return (
+    <aside className="weight-panel" aria-label="Weight">
+      <FileNumbers one={one} state={state} file={file} onGoTo={onGoTo} />
+      {state.grid && (
+        <div className="row small">
+          <span>File</span>
+          <Select<number>
+            size="small"
+            aria-label="Which file"
+            value={piece}
+            onChange={onPiece}
+            options={state.numbers.map((number, index) => ({
+              value: index,
+              label: `${number} of ${state.numbers.length}`,
+            }))}
+          />
+        </div>
+      )}
+      <WaysOut one={one} state={state} formats={formats} />
+      <Curve
+        points={points}
+        series={series}
+        limitBytes={limit.bytes}
+        budgetBytes={state.budgetBytes}
+        unit={limit.unit}
+        chosen={file && { quality: file.quality, bytes: file.bytes, similarity: file.similarity.overall }}
+        tried={
+          trial && line
+            ? {
+                quality: tried.quality,
+                bytes: trial.bytes,
+                similarity: trial.similarity?.overall ?? null,
+                series: line,
+              }
+            : null
+        }
+        onTry={tryOn}
+      />
+      {line && (
+        <QualityField
+          series={series}
+          line={line}
+          tried={tried}
+          trial={trial}
+          isOwn={isOf(line, { ...settings, ...settings.weighing })}
+          frameId={one.frame.id}
+          settings={settings}
+          unit={limit.unit}
+          onTry={tryOn}
+        />
+      )}
+      <WeighingFields one={one} state={state} />
+      <FileWords one={one} weight={weight} />
+    </aside>
+  );
+}

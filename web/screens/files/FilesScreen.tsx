@@ -1,0 +1,192 @@
+import './FilesScreen.css';
+import { isGood } from '@inkwell/core/checking';
+import { frameDimensions, gridOf } from '@inkwell/core/geometry';
+import { countingSimilarity, formatLabel, formatLimit, formatWeight } from '@inkwell/core/model';
+import { Table, type TableColumnsType } from 'antd';
+import { useRef } from 'react';
+import { Link } from 'react-router';
+import { proofUrl } from '../../api/frames.ts';
+import { Empty } from '../../parts/States.tsx';
+import { WeightGauge } from '../../parts/WeightGauge.tsx';
+import { useRoom } from '../../stage/useRoom.ts';
+import { useOpenProject } from '../ProjectLayout.tsx';
+import { type ProjectFrame, useProjectFrames } from '../projectFrames.ts';
+
+/** One file that a project delivers. */
+interface FileRow {
+  key: string;
+  one: ProjectFrame;
+  place: string;
+  /** Which of several files it is, or empty. */
+  number: string;
+  width: number;
+  height: number;
+  bytes: number | null;
+  share: number | null;
+  similarity: number | null;
+  worst: number | null;
+  quality: number | null;
+  state: 'good' | 'held back' | 'measuring';
+}
+
+const states = { good: 'Fine', 'held back': 'Held back', measuring: 'Measuring' } as const;
+const kB = (bytes: number) => formatWeight(bytes, 'MB');
+/** What is not measured yet comes last, whichever way a column is sorted. */
+const by = (value: (row: FileRow) => number | null) => (a: FileRow, b: FileRow) => (value(a) ?? -1) - (value(b) ?? -1);
+const filters = (names: string[]) => [...new Set(names)].sort().map((name) => ({ text: name, value: name }));
+
+/** All files of a project: what they weigh, what is left of the pictures, and which are held back. */
+export function FilesScreen() {
+  const project = useOpenProject();
+  const frames = useProjectFrames(project);
+  const holder = useRef<HTMLDivElement>(null);
+  const room = useRoom(holder);
+  const rows = frames.flatMap(rowsOf);
+  const weighed = rows.filter(({ bytes }) => bytes !== null);
+  const total = weighed.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0);
+  const held = rows.filter(({ state }) => state === 'held back').length;
+  if (rows.length === 0) {
+    return (
+      <div className="page">
+        <Empty title="No files yet">
+          Choose <Link to={`/projects/${project.id}/choose`}>pictures and places</Link>, and every file is listed here
+          with what it weighs.
+        </Empty>
+      </div>
+    );
+  }
+  const columns: TableColumnsType<FileRow> = [
+    {
+      title: <span className="visually-hidden">Picture</span>,
+      width: 62,
+      render: (_, { one: { frame, planHash } }) =>
+        planHash && <img alt="" className="files-thumb" loading="lazy" src={proofUrl(frame.id, planHash, 128)} />,
+    },
+    {
+      title: 'File',
+      sorter: (a, b) => a.one.original.name.localeCompare(b.one.original.name) || a.place.localeCompare(b.place),
+      filters: filters(rows.map(({ one }) => one.at.network.name)),
+      onFilter: (name, { one }) => one.at.network.name === name,
+      render: (_, { one, place, number }) => (
+        <Link to={`/projects/${project.id}?view=weight&original=${one.original.id}&frame=${one.frame.id}`}>
+          {one.original.name}, {place}
+          {number && `, ${number}`}
+        </Link>
+      ),
+    },
+    {
+      title: 'Dimensions',
+      width: 118,
+      align: 'right',
+      sorter: (a, b) => a.width * a.height - b.width * b.height,
+      render: (_, { width, height }) => `${width} × ${height}`,
+    },
+    {
+      title: 'Format',
+      width: 100,
+      filters: filters(rows.map(({ one }) => formatLabel[one.frame.format])),
+      onFilter: (name, { one }) => formatLabel[one.frame.format] === name,
+      sorter: (a, b) => a.one.frame.format.localeCompare(b.one.frame.format) || (a.quality ?? 0) - (b.quality ?? 0),
+      render: (_, { one, quality }) => `${formatLabel[one.frame.format]}${quality === null ? '' : ` ${quality}`}`,
+    },
+    {
+      title: 'Weight',
+      width: 96,
+      align: 'right',
+      sorter: by(({ bytes }) => bytes),
+      render: (_, { bytes }) =>
+        bytes === null ? (
+          <span className="quiet">…</span>
+        ) : (
+          <span title={`${bytes.toLocaleString('en')} bytes`}>{kB(bytes)}</span>
+        ),
+    },
+    {
+      title: 'Of the limit',
+      width: 150,
+      sorter: by(({ share }) => share),
+      render: (_, { one, share }) => (
+        <>
+          <span className="row spread small">
+            <span>{share === null ? '' : `${Math.max(1, Math.round(share * 100))} %`}</span>
+            <span className="quiet">{formatLimit(one.at.place.limit)}</span>
+          </span>
+          <WeightGauge weight={one.weight} limit={one.at.place.limit} />
+        </>
+      ),
+    },
+    {
+      title: (
+        <span title="To the uncompressed picture, or to the keep mark that came out worst; 0 to 100">Similarity</span>
+      ),
+      width: 108,
+      align: 'right',
+      sorter: by(({ similarity }) => similarity),
+      render: (_, { similarity }) => similarity?.toFixed(1) ?? '',
+    },
+    {
+      title: 'Worst spot',
+      width: 108,
+      align: 'right',
+      sorter: by(({ worst }) => worst),
+      render: (_, { worst }) => worst?.toFixed(1) ?? '',
+    },
+    {
+      title: 'State',
+      width: 108,
+      filters: filters(rows.map(({ state }) => states[state])),
+      onFilter: (name, { state }) => states[state] === name,
+      sorter: (a, b) => a.state.localeCompare(b.state),
+      render: (_, { state, one }) => (
+        <span className={state === 'held back' ? 'files-held' : undefined} title={one.findings[0]?.text}>
+          {states[state]}
+        </span>
+      ),
+    },
+  ];
+  return (
+    <div className="files-screen">
+      <p className="files-totals" style={{ margin: 0 }}>
+        <strong>{rows.length} files</strong>, together <strong>{kB(total)}</strong>
+        {weighed.length < rows.length && ` so far; ${rows.length - weighed.length} are being measured`}
+        {held > 0 && `; ${held} held back`}.
+      </p>
+      <div ref={holder} style={{ minHeight: 0, overflow: 'hidden' }}>
+        <Table<FileRow>
+          size="small"
+          columns={columns}
+          dataSource={rows}
+          pagination={false}
+          scroll={{ y: Math.max(120, room.height - 40) }}
+          aria-label="Files"
+        />
+      </div>
+    </div>
+  );
+}
+
+function rowsOf(one: ProjectFrame): FileRow[] {
+  const { frame, at, weight, pieces, findings } = one;
+  const blocked = findings.some(({ level }) => level === 'blocker');
+  return pieces.map((piece) => {
+    const file = weight?.files[piece?.index ?? 0] ?? null;
+    return {
+      key: `${frame.id} ${piece?.index ?? 0}`,
+      one,
+      place: `${at.network.name} ${at.place.name}`,
+      number: piece ? `${piece.number} of ${piece.of}` : '',
+      ...(gridOf(at.place, frame)?.piece ?? frameDimensions(at.place, one.original, frame)),
+      bytes: file?.bytes ?? null,
+      share: file ? file.bytes / at.place.limit.bytes : null,
+      similarity: file && countingSimilarity(file.similarity),
+      worst: file?.similarity.worst.similarity ?? null,
+      quality: file?.quality ?? null,
+      state:
+        blocked || (weight && !isGood(weight) && !frame.weighing.belowFloor)
+          ? 'held back'
+          : weight
+            ? 'good'
+            : 'measuring',
+    };
+  });
+}

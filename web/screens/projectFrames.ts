@@ -1,0 +1,47 @@
+import { frameFindings } from '@inkwell/core/checking';
+import { resolveFinish } from '@inkwell/core/finishing';
+import type { Finding, Frame, OpenProject, Original, PieceOfWhole, PlaceOfNetwork, Weight } from '@inkwell/core/model';
+import { piecesInOrder } from '@inkwell/core/splitting';
+import { useMemo } from 'react';
+import { useFinishes } from '../api/finishes.ts';
+import { useMeasured } from '../api/projects.ts';
+import { usePlaces } from '../api/specBook.ts';
+
+/** A frame as the server has it, with what was measured of it. */
+export interface ProjectFrame {
+  frame: Frame;
+  original: Original;
+  at: PlaceOfNetwork;
+  /** Null while it is not known. */
+  planHash: string | null;
+  weight: Weight | null;
+  /** In the order of uploading; null where it is one picture. */
+  pieces: (PieceOfWhole | null)[];
+  findings: Finding[];
+}
+
+/** All frames of a project, in its order. */
+export function useProjectFrames(project: OpenProject): ProjectFrame[] {
+  const places = usePlaces();
+  const { data: measured } = useMeasured(project.id);
+  const { data: known } = useFinishes();
+  return useMemo(
+    () =>
+      project.frames.flatMap((frame) => {
+        const original = project.originals.find((one) => one.id === frame.originalId);
+        const at = places.get(frame.placeId);
+        if (!original || !at) return [];
+        const {
+          planHash = null,
+          weight = null,
+          detail = null,
+          figures = null,
+        } = measured?.find((one) => one.frameId === frame.id) ?? {};
+        const { treatment } = resolveFinish({ frame, original, project }, known?.finishes ?? []);
+        const pieces = piecesInOrder(at.place, frame);
+        const toCheck = { original, place: at.place, settings: frame, treatment, weight, detail, figures };
+        return [{ frame, original, at, planHash, weight, pieces, findings: frameFindings(toCheck) }];
+      }),
+    [project, places, measured, known],
+  );
+}

@@ -25,7 +25,7 @@ export function similarityFindings({ place, settings, weight }: FrameToCheck): F
       },
     ];
   }
-  const shift = Math.max(...weight.files.map((file) => file.similarity.shift));
+  const unrest = Math.max(...weight.files.map((file) => file.similarity.unrest));
   const { glance } = levels;
   if (overall < glance.overall) {
     const marked = weight.files.some(({ similarity }) => similarity.overall > overall);
@@ -39,14 +39,14 @@ export function similarityFindings({ place, settings, weight }: FrameToCheck): F
       },
     ];
   }
-  if (shift > glance.shift) {
+  if (unrest > glance.unrest) {
     return [
       {
         kind: 'low quality',
         level: 'caution',
-        text: `Smooth areas have moved by ${shift.toFixed(1)} of 255 levels: they will show steps.`,
-        measured: shift,
-        allowed: glance.shift,
+        text: `Calm areas have moved by ${unrest.toFixed(1)} of 255 levels at one spot: steps or specks will show.`,
+        measured: unrest,
+        allowed: glance.unrest,
       },
     ];
   }

@@ -17,11 +17,8 @@ export type Spot = z.infer<typeof SpotSchema>;
 export const SimilaritySchema = z.object({
   overall: share,
   worst: SpotSchema,
-  /**
-   * How far the light of calm areas has moved, in levels of 255: smooth skies show steps of two levels, which structural
-   * similarity hardly counts.
-   */
-  shift: z.number().min(0),
+  /** How far calm areas have moved at the spot where they did most, in levels of 255: steps in a sky, specks round lettering. */
+  unrest: z.number().min(0),
   /** Of each region that counts on its own, in the order in which they were given. */
   regions: z.array(share),
 });

@@ -57,6 +57,15 @@ interface Planes {
     toBlue: Pointer,
     toRed: Pointer,
   ): void;
+  calmBlocks(
+    a: Pointer,
+    b: Pointer,
+    width: number,
+    height: number,
+    range: number,
+    toMoved: Pointer,
+    toCalm: Pointer,
+  ): void;
   coarsen(plane: Pointer, width: number, height: number, to: Pointer): void;
   halve(plane: Pointer, width: number, height: number, to: Pointer): void;
   likeness(

@@ -3,6 +3,7 @@ import type { Similarity, Spot } from '../model/index.ts';
 import { LikenessMap } from './likeness.ts';
 import { PlaneMemory } from './planeMemory.ts';
 import { coloursOf, type Plane, type Raster, rowsOf } from './raster.ts';
+import { lookForUnrest } from './unrest.ts';
 
 /**
  * How much contrast and structure count at each scale, the finest first, every next one half as fine (Wang, Simoncelli
@@ -49,15 +50,15 @@ export function similarityOf(picture: Raster, other: Raster, regions: readonly R
   }
   const rows = Math.max(64, Math.floor(bandPixels / picture.width));
   const seen = regions.map(() => ({ sum: 0, area: 0 }));
-  let [sum, area, shift] = [0, 0, 0];
+  let [sum, area, unrest] = [0, 0, 0];
   let worst: Spot | null = null;
   for (let top = 0; top < picture.height; top += rows) {
     const height = Math.min(rows, picture.height - top);
     const band: Rect = { left: 0, top: 0, width: picture.width, height };
-    const { score, shift: moved } = compare(rowsOf(picture, top, top + height), rowsOf(other, top, top + height));
+    const { score, unrest: moved } = compare(rowsOf(picture, top, top + height), rowsOf(other, top, top + height));
     sum += score(band) * height;
     area += height;
-    shift = Math.max(shift, moved);
+    for (const spot of spotsIn(band)) unrest = Math.max(unrest, moved(spot));
     const spot = worstSpot(score, band);
     if (!worst || spot.similarity < worst.similarity) worst = { ...spot, top: spot.top + top };
     for (const [index, region] of regions.entries()) {
@@ -70,7 +71,7 @@ export function similarityOf(picture: Raster, other: Raster, regions: readonly R
   }
   return {
     overall: round(sum / area),
-    shift: Math.round(shift * 100) / 100,
+    unrest: Math.round(unrest * 100) / 100,
     worst: worst ?? { left: 0, top: 0, width: 1, height: 1, similarity: 100 },
     // What lies outside of the picture has lost nothing.
     regions: seen.map((one) => (one.area > 0 ? round(one.sum / one.area) : 100)),
@@ -94,7 +95,7 @@ export function structuralSimilarity(a: Plane, b: Plane): number {
   return looking('both').mean({ left: 0, top: 0, width: a.width, height: a.height });
 }
 
-function compare(picture: Raster, other: Raster): { score: Score; shift: number } {
+function compare(picture: Raster, other: Raster): { score: Score; unrest: Score } {
   const coloured = coloursOf(picture) === 3 || coloursOf(other) === 3;
   const [a, b] = [onGrey(picture, coloured), onGrey(other, coloured)];
   const size = { width: a.width, height: a.height };
@@ -108,6 +109,7 @@ function compare(picture: Raster, other: Raster): { score: Score; shift: number 
   const looks = planes.map((pair, level) =>
     look(room, pair, scales[level] ?? size, 2 ** level, scaleSteps[level] ?? 1),
   );
+  const unrestLook = lookForUnrest(room, planes[0] as readonly [number, number], size);
   const chromaLooks = blue && red ? [blue, red].map((pair) => look(room, pair, size, 1, chromaStep)) : [];
   room.open();
   for (const [index, raster] of [a, b].entries()) {
@@ -123,7 +125,7 @@ function compare(picture: Raster, other: Raster): { score: Score; shift: number 
       if (next !== undefined) room.planes.halve(planes[level]?.[at] as number, scale.width, scale.height, next);
     }
   }
-  const shift = shiftOf(room, planes.at(shiftScale) ?? planes[0], scales.at(shiftScale) ?? size);
+  const unrest = unrestLook();
   const last = looks.length - 1;
   const maps = looks.map((looking, level) => looking(level === last ? 'both' : 'structure'));
   const chroma = chromaLooks.map((looking) => looking('both'));
@@ -138,24 +140,7 @@ function compare(picture: Raster, other: Raster): { score: Score; shift: number 
     const colour = chroma.reduce((sum, map) => sum + Math.max(0, map.mean(rect)), 0);
     return 100 * (channelWeights.luminance * luminance + channelWeights.each * colour);
   };
-  return { score, shift };
-}
-
-/** Blocks of eight pixels each way: most encoders quantise the light of such a block as one. */
-const shiftScale = 3;
-/** All but this share of the blocks have moved by no more. */
-const shiftShare = 0.002;
-
-/** How far the mean light of blocks has moved, in levels: of nearly all blocks no more than this. */
-function shiftOf(
-  room: PlaneMemory,
-  pair: readonly [number, number] | undefined,
-  { width, height }: { width: number; height: number },
-): number {
-  if (!pair) return 0;
-  const [a, b] = pair.map((at) => room.get(at, { width, height }).data) as [Float32Array, Float32Array];
-  const moved = a.map((value, at) => Math.abs(value - (b[at] as number))).sort();
-  return moved[Math.floor((moved.length - 1) * (1 - shiftShare))] as number;
+  return { score, unrest };
 }
 
 /** The picture's dimensions at each scale; as many scales as still have room for a pixel's surroundings. */
@@ -215,19 +200,24 @@ export function worstLikeness(
   };
 }
 
-function worstSpot(score: Score, { width, height }: Rect): Spot {
+function worstSpot(score: Score, whole: Rect): Spot {
+  let worst: Spot | null = null;
+  for (const spot of spotsIn(whole)) {
+    const similarity = score(spot);
+    if (!worst || similarity < worst.similarity) worst = { ...spot, similarity };
+  }
+  const found = worst ?? { left: 0, top: 0, width: 1, height: 1, similarity: 100 };
+  return { ...found, similarity: round(found.similarity) };
+}
+
+/** Spots that cover a picture, each overlapping the next by half. */
+function spotsIn({ width, height }: Rect): Rect[] {
   const wanted = Math.round(Math.min(width, height) * spotPart);
   const side = Math.max(spotSides.least, Math.min(spotSides.most, wanted));
   const spot = { width: Math.min(side, width), height: Math.min(side, height) };
-  let worst: Spot | null = null;
-  for (const top of starts(height, spot.height)) {
-    for (const left of starts(width, spot.width)) {
-      const similarity = score({ left, top, ...spot });
-      if (!worst || similarity < worst.similarity) worst = { left, top, ...spot, similarity };
-    }
-  }
-  const found = worst ?? { left: 0, top: 0, ...spot, similarity: 100 };
-  return { ...found, similarity: round(found.similarity) };
+  return starts(height, spot.height).flatMap((top) =>
+    starts(width, spot.width).map((left) => ({ left, top, ...spot })),
+  );
 }
 
 /** Where spots begin that cover a length: every half of one, the last at the end. */

@@ -7,8 +7,8 @@ export const DemandSchema = z.object({
   overall: z.number(),
   /** At its worst spot; 0..100. */
   worst: z.number(),
-  /** How far the light of calm areas may move at most, in levels of 255. */
-  shift: z.number(),
+  /** How far calm areas may move at their worst spot, in levels of 255. */
+  unrest: z.number(),
 });
 export type Demand = z.infer<typeof DemandSchema>;
 
@@ -29,27 +29,27 @@ export const levels: Record<Level, LevelWords> = {
     promise: 'Nothing moves even when you flick between the file and the picture at 100 %.',
     overall: 98.5,
     worst: 94,
-    shift: 2,
+    unrest: 1.8,
   },
   look: {
     name: 'Look',
     promise: 'Looked at by itself nothing is missing; flicking shows that fine grain has gone.',
     overall: 97,
     worst: 90,
-    shift: 3,
+    unrest: 3,
   },
   glance: {
     name: 'Glance',
     promise: 'Good in passing, as in a feed; a careful look finds smooth areas blocky and edges restless.',
     overall: 95,
     worst: 84,
-    shift: 5,
+    unrest: 5,
   },
 };
 
 /** Below this a file is not delivered unless a person says so: it is seen to be broken. */
-export const similarityFloor: Demand = { overall: 92, worst: 72, shift: 9 };
+export const similarityFloor: Demand = { overall: 92, worst: 72, unrest: 11 };
 
 /** By how many points, or levels, a file is better than it has to be; below 0 where it is not good enough. */
-export const marginOver = (similarity: Similarity, { overall, worst, shift }: Demand): number =>
-  Math.min(countingSimilarity(similarity) - overall, similarity.worst.similarity - worst, shift - similarity.shift);
+export const marginOver = (similarity: Similarity, { overall, worst, unrest }: Demand): number =>
+  Math.min(countingSimilarity(similarity) - overall, similarity.worst.similarity - worst, unrest - similarity.unrest);

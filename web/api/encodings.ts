@@ -5,6 +5,7 @@ import {
   EncodedFileSchema,
   FrameChangeSchema,
   SimilaritySchema,
+  type Weight,
   WeightSchema,
 } from '@inkwell/core/model';
 import { useQuery } from '@tanstack/react-query';
@@ -73,6 +74,9 @@ const WaySchema = z.object({
 });
 /** Another way to make a frame's file, with what it was measured to weigh. */
 export type AskedWay = z.infer<typeof WaySchema>;
+
+export type MeasuredWay = AskedWay & { weight: Weight };
+export const isMeasured = (way: AskedWay): way is MeasuredWay => way.weight !== null;
 
 const pollMs = 900;
 

@@ -372,3 +372,55 @@ export function coarsen(plane: usize, width: i32, height: i32, to: usize): void 
     }
   }
 }
+
+/**
+ * Looks at blocks of four by four values: where those of `a` lie no further apart than `range`, the block is calm, and the
+ * mean square of its differences to `b` is noted. What is left over at the right and below is not looked at.
+ *
+ * @param toMoved one value for each block, row by row, 0 where it is not calm; so is `toCalm`, 1 where it is
+ */
+export function calmBlocks(
+  a: usize,
+  b: usize,
+  width: i32,
+  height: i32,
+  range: f32,
+  toMoved: usize,
+  toCalm: usize,
+): void {
+  const stride = strideOf(width);
+  const columns = width / lane;
+  for (let row = 0; row < height / lane; row++) {
+    for (let column = 0; column < columns; column++) {
+      let at = (row * stride + column * bytes) * lane;
+      let low = v128.load(a + at);
+      let high = low;
+      let sum = f32x4.splat(0);
+      for (let y = 0; y < lane; y++) {
+        const value = v128.load(a + at);
+        low = f32x4.min(low, value);
+        high = f32x4.max(high, value);
+        const difference = f32x4.sub(value, v128.load(b + at));
+        sum = f32x4.add(sum, f32x4.mul(difference, difference));
+        at += stride;
+      }
+      const lowest = min(
+        min(f32x4.extract_lane(low, 0), f32x4.extract_lane(low, 1)),
+        min(f32x4.extract_lane(low, 2), f32x4.extract_lane(low, 3)),
+      );
+      const highest = max(
+        max(f32x4.extract_lane(high, 0), f32x4.extract_lane(high, 1)),
+        max(f32x4.extract_lane(high, 2), f32x4.extract_lane(high, 3)),
+      );
+      const isCalm = highest - lowest <= range;
+      const moved =
+        f32x4.extract_lane(sum, 0) +
+        f32x4.extract_lane(sum, 1) +
+        f32x4.extract_lane(sum, 2) +
+        f32x4.extract_lane(sum, 3);
+      const to = (row * columns + column) * bytes;
+      store<f32>(toMoved + to, isCalm ? moved / <f32>16 : <f32>0);
+      store<f32>(toCalm + to, isCalm ? <f32>1 : <f32>0);
+    }
+  }
+}

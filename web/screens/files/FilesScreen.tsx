@@ -39,8 +39,6 @@ const filters = (names: string[]) => [...new Set(names)].sort().map((name) => ({
 export function FilesScreen() {
   const project = useOpenProject();
   const frames = useProjectFrames(project);
-  const holder = useRef<HTMLDivElement>(null);
-  const room = useRoom(holder);
   const rows = frames.flatMap(rowsOf);
   const weighed = rows.filter(({ bytes }) => bytes !== null);
   const total = weighed.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0);
@@ -151,19 +149,31 @@ export function FilesScreen() {
         {weighed.length < rows.length && ` so far; ${rows.length - weighed.length} are being measured`}
         {held > 0 && `; ${held} held back`}.
       </p>
-      <div ref={holder} style={{ minHeight: 0, overflow: 'hidden' }}>
-        <Table<FileRow>
-          size="small"
-          columns={columns}
-          dataSource={rows}
-          pagination={false}
-          scroll={{ y: Math.max(120, room.height - 40) }}
-          aria-label="Files"
-        />
-      </div>
+      <FileTable columns={columns} rows={rows} />
     </div>
   );
 }
+
+/** The table, as high as there is room for. */
+function FileTable({ columns, rows }: { columns: TableColumnsType<FileRow>; rows: FileRow[] }) {
+  const holder = useRef<HTMLDivElement>(null);
+  const room = useRoom(holder);
+  return (
+    <div ref={holder} className="files-table">
+      <Table<FileRow>
+        size="small"
+        columns={columns}
+        dataSource={rows}
+        pagination={false}
+        scroll={{ y: Math.max(120, room.height - headHeight) }}
+        aria-label="Files"
+      />
+    </div>
+  );
+}
+
+/** Of the table's head, in CSS pixels. */
+const headHeight = 40;
 
 function rowsOf(one: ProjectFrame): FileRow[] {
   const { frame, at, weight, pieces, findings } = one;

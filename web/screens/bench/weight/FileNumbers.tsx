@@ -68,10 +68,13 @@ export function FileNumbers(props: {
             </td>
           </tr>
           <tr>
-            <th scope="row" title="How far the light of smooth areas has moved, in levels of 255">
-              Steps in smooth areas
+            <th
+              scope="row"
+              title="How far calm areas have moved at their worst spot, in levels of 255: steps in a sky, specks round lettering"
+            >
+              Unrest in calm areas
             </th>
-            <td>{similarity.shift.toFixed(1)}</td>
+            <td>{similarity.unrest.toFixed(1)}</td>
             <td className="quiet">of 255 levels</td>
           </tr>
         </tbody>

@@ -1,3 +1,4 @@
+import { isGood } from '@inkwell/core/checking';
 import type { Point } from '@inkwell/core/geometry';
 import { Select } from 'antd';
 import { type Encoding, type EncodingSubject, type Trial, useWays } from '../../../api/encodings.ts';
@@ -5,6 +6,7 @@ import type { BenchFrame, FrameState } from '../benchFrame.ts';
 import { Curve } from './Curve.tsx';
 import { FileNumbers } from './FileNumbers.tsx';
 import { FileWords } from './FileWords.tsx';
+import { FormatProposal } from './FormatProposal.tsx';
 import { QualityField } from './QualityField.tsx';
 import { isOf, type Series } from './series.ts';
 import { useCurve } from './useCurve.ts';
@@ -26,12 +28,17 @@ export function WeightPanel(props: {
 }) {
   const { one, state, subject, series, tried, trial, piece, onPiece, onTry, onGoTo } = props;
   const { limit } = one.at.place;
-  const points = useCurve(subject, series);
   const { weight, settings } = state;
+  const inNeed = weight !== null && !isGood(weight);
+  const about = { frameId: one.frame.id, planHash: state.savedHash };
+  const ways = useWays(about, 'ways', inNeed);
+  const formats = useWays(about, 'formats', weight !== null && !inNeed);
+  // Where a way out is looked for, that comes first: the machine can only try so much at once.
+  const isBusy = weight === null || (inNeed && (ways?.some((way) => way.weight === null) ?? true));
+  const points = useCurve(isBusy ? null : subject, series);
   const file = weight?.files[piece] ?? null;
   const line = series.find((each) => isOf(each, tried)) ?? series[0];
   const tryOn = ({ format, colours, chroma }: Series, quality: number) => onTry({ format, colours, chroma, quality });
-  const formats = useWays({ frameId: one.frame.id, planHash: state.savedHash }, 'formats', true);
   return (
     <aside className="weight-panel" aria-label="Weight">
       <FileNumbers one={one} state={state} file={file} onGoTo={onGoTo} />
@@ -50,7 +57,11 @@ export function WeightPanel(props: {
           />
         </div>
       )}
-      <WaysOut one={one} state={state} formats={formats} />
+      {inNeed ? (
+        <WaysOut one={one} ways={ways} />
+      ) : (
+        weight && formats && <FormatProposal one={one} state={state} weight={weight} formats={formats} />
+      )}
       <Curve
         points={points}
         series={series}

@@ -1,0 +1,35 @@
+import type { Rect } from '../geometry/index.ts';
+import { LikenessMap } from './likeness.ts';
+import type { PlaneMemory } from './planeMemory.ts';
+
+/** Blocks of so many pixels each way are looked at. */
+const block = 4;
+/** A block is calm where its values lie no further apart than this, in levels: anything that is added to it is seen. */
+const calmRange = 6;
+/** A spot says something about calm areas where at least this share of its blocks are calm. */
+const leastCalm = 1 / 8;
+
+/**
+ * Asks for the room that it takes to see how far the calm parts of a picture have moved; what comes back does so once the two
+ * planes are filled, for any rectangle: the root of the mean square of the difference, in levels. Steps in a smooth sky and
+ * specks round lettering on a plain ground are seen at two levels, where structural similarity, which is made for texture,
+ * hardly counts them. 0 where too little of the rectangle is calm.
+ */
+export function lookForUnrest(
+  room: PlaneMemory,
+  [before, after]: readonly [number, number],
+  { width, height }: { width: number; height: number },
+): () => (rect: Rect) => number {
+  const [columns, rows] = [Math.floor(width / block), Math.floor(height / block)];
+  const [moved, calm] = [room.take(columns * rows), room.take(columns * rows)];
+  return () => {
+    if (columns === 0 || rows === 0) return () => 0;
+    room.planes.calmBlocks(before, after, width, height, calmRange, moved, calm);
+    const mapOf = (at: number) => new LikenessMap(room.floats(at, columns * rows), columns, rows, columns, block, 0, 1);
+    const [movedMap, calmMap] = [mapOf(moved), mapOf(calm)];
+    return (rect) => {
+      const share = calmMap.mean(rect);
+      return share < leastCalm ? 0 : Math.sqrt(movedMap.mean(rect) / share);
+    };
+  };
+}

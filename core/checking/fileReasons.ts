@@ -1,8 +1,8 @@
 import {
-  type DeliveryFormat,
   type Dimensions,
   formatLabel,
   formatLimit,
+  type ImageFormat,
   type Limit,
   type MeasuredFile,
   type Similarity,
@@ -11,7 +11,7 @@ import { type Demand, marginOver } from '../weighing/index.ts';
 
 export interface FileDemand {
   dimensions: Dimensions;
-  format: DeliveryFormat;
+  format: ImageFormat;
   limit: Limit;
   /** The limit less headroom. */
   budgetBytes: number;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DeliveryFormatSchema } from './format.ts';
+import { ImageFormatSchema } from './format.ts';
 import { DimensionsSchema } from './place.ts';
 import { SpotSchema } from './similarity.ts';
 import { ChromaSchema } from './weighing.ts';
@@ -40,7 +40,7 @@ export const ManifestFileSchema = DimensionsSchema.extend({
   place: z.string(),
   bytes: z.int().positive(),
   sha256: z.string(),
-  format: DeliveryFormatSchema,
+  format: ImageFormatSchema,
   quality: z.int().nullable(),
   /** Null where the format keeps every pixel's colour anyway, and of deliveries from before it was noted. */
   chroma: ChromaSchema.nullable().default(null),

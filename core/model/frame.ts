@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { BackingSchema, ColourSchema, OpaqueBackingSchema } from './backing.ts';
 import { FinishChoiceSchema } from './finish.ts';
-import { DeliveryFormatSchema } from './format.ts';
+import { ImageFormatSchema } from './format.ts';
 import { RingSchema } from './ring.ts';
 import { plainWeighing, WeighingSchema } from './weighing.ts';
 import { WindowSchema } from './window.ts';
@@ -38,7 +38,7 @@ export const FrameSchema = z.object({
   bridged: z.boolean(),
   /** All pieces have the quality of the one that needs the lowest, so that no grain changes at a seam. */
   sharedQuality: z.boolean(),
-  format: DeliveryFormatSchema,
+  format: ImageFormatSchema,
   weighing: WeighingSchema,
   /** In pixels, where the place takes a range of heights; null for the one that shows the most of the picture. */
   height: z.int().positive().nullable(),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DeliveryFormatSchema } from './format.ts';
+import { ImageFormatSchema } from './format.ts';
 import { countingSimilarity, SimilaritySchema } from './similarity.ts';
 import { ChromaSchema } from './weighing.ts';
 
@@ -42,7 +42,7 @@ export type PictureNature = z.infer<typeof PictureNatureSchema>;
 /** What a full-resolution encoding of one plan was measured to weigh. */
 export const WeightSchema = z.object({
   planHash: z.string(),
-  format: DeliveryFormatSchema,
+  format: ImageFormatSchema,
   /** The lowest of all files; null where the format has none. */
   quality: z.int().min(1).max(100).nullable(),
   /** Of the heaviest file. */

@@ -1,8 +1,8 @@
 import { placeDimensions } from '../geometry/index.ts';
 import {
-  type DeliveryFormat,
   type Dimensions,
   formatExtension,
+  type ImageFormat,
   type Original,
   type PieceOfWhole,
   type PlaceOfNetwork,
@@ -30,7 +30,7 @@ export interface Nameable {
 export function nameable(
   original: Pick<Original, 'name' | 'width' | 'height' | 'trim'>,
   at: PlaceOfNetwork,
-  format: DeliveryFormat,
+  format: ImageFormat,
   piece: PieceOfWhole | null = null,
   height: number | null = null,
 ): Nameable {

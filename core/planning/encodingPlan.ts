@@ -2,9 +2,9 @@ import { z } from 'zod';
 import type { Rect } from '../geometry/index.ts';
 import {
   ColoursSchema,
-  DeliveryFormatSchema,
   type Dimensions,
   type FrameSettings,
+  ImageFormatSchema,
   type Keeping,
   type Original,
   OriginSchema,
@@ -21,7 +21,7 @@ const RectSchema = z.object({ left: z.int(), top: z.int(), width: z.int().positi
 
 /** How the pixels of a plan become bytes. */
 export const EncodingPlanSchema = z.object({
-  format: DeliveryFormatSchema,
+  format: ImageFormatSchema,
   colours: ColoursSchema,
   chroma: WeighingSchema.shape.chroma,
   /** Highest quality that is tried, 1..100. */

@@ -1,9 +1,9 @@
 import { otherFormats, type Way, waysOut } from '@inkwell/core/checking';
 import {
   ColoursSchema,
-  DeliveryFormatSchema,
   type FrameChange,
   type ImageFormat,
+  ImageFormatSchema,
   WeighingSchema,
   type Weight,
 } from '@inkwell/core/model';
@@ -20,7 +20,7 @@ import { found, idOf } from './params.ts';
 
 const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
 const TrialSchema = PieceSchema.extend({
-  format: DeliveryFormatSchema,
+  format: ImageFormatSchema,
   colours: ColoursSchema.default('full'),
   chroma: WeighingSchema.shape.chroma.default('measured'),
   quality: z.coerce.number().int().min(1).max(100),

@@ -1,4 +1,4 @@
-import type { Chroma, DeliveryFormat } from '@inkwell/core/model';
+import type { Chroma, ImageFormat } from '@inkwell/core/model';
 import type { EncodingPlan } from '@inkwell/core/planning';
 import type { Sharp } from 'sharp';
 import { fromPixels, type Pixels } from './pixels.ts';
@@ -6,7 +6,7 @@ import { withMetadata } from './writtenMetadata.ts';
 
 /** All that decides about the bytes of a file beside its pixels and its quality. */
 export interface EncoderSettings {
-  format: DeliveryFormat;
+  format: ImageFormat;
   colours: EncodingPlan['colours'];
   /** Only of JPEG and AVIF; WebP always keeps colour half as fine. */
   chroma: Chroma;

@@ -1,6 +1,6 @@
 import type { Original } from '@inkwell/core/model';
+import { damaged } from './damaged.ts';
 import type { ForeignFormat, ForeignResult, ForeignTask } from './foreignTask.ts';
-import { damaged } from './inspect.ts';
 import { inThread } from './threads.ts';
 
 const task = new URL('./foreignTask.ts', import.meta.url);

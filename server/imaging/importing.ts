@@ -38,8 +38,14 @@ export class Importing {
       await this.copies.prepare({ sha256, page: inspected.page }, path, inspected);
       signal?.throwIfAborted();
       const { readable: _, orientation: __, density: ___, ...picture } = inspected;
+      // Many programs write an alpha channel into pictures that are opaque throughout.
+      const hasAlpha = picture.hasAlpha && (await this.copies.isTransparent({ sha256, page: inspected.page }));
       const named = { name: nameFor(fileName), fileName: fileName.slice(0, 255) };
-      return await addOriginal(this.db, { ...named, sha256, bytes, ...picture, ...(await readMetadata(path)) }, path);
+      return await addOriginal(
+        this.db,
+        { ...named, sha256, bytes, ...picture, hasAlpha, ...(await readMetadata(path)) },
+        path,
+      );
     } finally {
       await removeReadable(path);
     }

@@ -3,6 +3,7 @@ import { type Original, originalLimits } from '@inkwell/core/model';
 import { type Orientation, OrientationSchema } from '@inkwell/core/planning';
 import sharp, { type Metadata } from 'sharp';
 import { Refusal } from '../refusal.ts';
+import { damaged } from './damaged.ts';
 import { convert, isForeign } from './foreign.ts';
 import { foreignDimensions } from './foreignHeader.ts';
 import { sniff } from './sniff.ts';
@@ -93,15 +94,6 @@ async function readHeader(path: string, format: string, page: number): Promise<M
   } catch (error) {
     throw damaged(format, error);
   }
-}
-
-/** The refusal for a file that is of a known kind but cannot be read to its end. */
-export function damaged(format: string, error: unknown): Refusal {
-  const refusal = new Refusal(
-    `This ${format.toUpperCase()} file is cut off or damaged. Copy or export it again from where it came, and choose the new copy.`,
-  );
-  refusal.cause = error;
-  return refusal;
 }
 
 async function checkSvg(path: string): Promise<void> {

@@ -6,7 +6,8 @@ import { levelCount, levelDimensions, type Orientation, OrientationSchema } from
 import sharp from 'sharp';
 import { z } from 'zod';
 import type { BoundedFolder } from './boundedFolder.ts';
-import { damaged, type Inspected, inspect } from './inspect.ts';
+import { damaged } from './damaged.ts';
+import { type Inspected, inspect } from './inspect.ts';
 
 /** The pixels of an original as they are stored, in sRGB with 8 bits a channel, at full resolution and halved again and again. */
 export interface WorkingCopy {
@@ -121,6 +122,12 @@ export class WorkingCopies {
     const made = this.make(source).finally(() => this.making.delete(path));
     this.making.set(path, made);
     return made;
+  }
+
+  /** Whether anything of a picture is transparent: seen on its smallest level, where a single pixel still leaves its mark. */
+  async isTransparent(source: Source): Promise<boolean> {
+    const copy = await this.get(source);
+    return !(await sharp(levelPath(copy, copy.levels - 1)).stats()).isOpaque;
   }
 
   /** Makes the working copy of a file that is just coming in, before anything is stored. */

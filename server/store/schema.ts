@@ -1,8 +1,8 @@
 import {
   type Backing,
-  type DeliveryFormat,
   type DetailKept,
   type FinishFigures,
+  type ImageFormat,
   type Keeping,
   keepNothing,
   type LeftOut,
@@ -139,7 +139,7 @@ export const frames = pgTable(
     closing: jsonb('closing').$type<OpaqueBacking>(),
     bridged: boolean('bridged').notNull().default(false),
     sharedQuality: boolean('shared_quality').notNull().default(true),
-    format: text('format').$type<DeliveryFormat>().notNull(),
+    format: text('format').$type<ImageFormat>().notNull(),
     weighing: jsonb('weighing').$type<Weighing>().notNull().default(plainWeighing),
     height: integer('height'),
     finishId: text('finish_id'),

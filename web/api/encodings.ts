@@ -1,9 +1,9 @@
 import {
   type Chroma,
   type Colours,
-  type DeliveryFormat,
   EncodedFileSchema,
   FrameChangeSchema,
+  type ImageFormat,
   SimilaritySchema,
   type Weight,
   WeightSchema,
@@ -14,7 +14,7 @@ import { ask } from './client.ts';
 
 /** One encoding of a frame's picture that somebody wants to see. */
 export interface Encoding {
-  format: DeliveryFormat;
+  format: ImageFormat;
   colours: Colours;
   chroma: Chroma | 'measured';
   /** Left aside where the format has none. */

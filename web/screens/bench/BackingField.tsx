@@ -1,8 +1,8 @@
 import {
   type Backing,
   carriesTransparency,
-  DeliveryFormatSchema,
   type ImageFormat,
+  ImageFormatSchema,
   type Original,
 } from '@inkwell/core/model';
 import { flattenColour } from '@inkwell/core/planning';
@@ -28,7 +28,7 @@ export function BackingField(props: {
 }) {
   const { backing, formats, original, onChange } = props;
   const { data: colours } = useColours(original.id);
-  const clear = formats.some((format) => DeliveryFormatSchema.safeParse(format).success && carriesTransparency(format));
+  const clear = formats.some((format) => ImageFormatSchema.safeParse(format).success && carriesTransparency(format));
   const backingOf = (kind: Choice): Backing | null => {
     if (kind === 'none') return null;
     return kind === 'colour' ? { kind, colour: colours?.[0] ?? flattenColour } : { kind };

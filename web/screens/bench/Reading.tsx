@@ -2,11 +2,11 @@ import './Reading.css';
 import { enlargement } from '@inkwell/core/geometry';
 import {
   carriesTransparency,
-  type DeliveryFormat,
-  DeliveryFormatSchema,
   formatLabel,
   formatLimit,
   formatWeight,
+  type ImageFormat,
+  ImageFormatSchema,
   leastSimilarity,
 } from '@inkwell/core/model';
 import { isCutOut } from '@inkwell/core/planning';
@@ -67,13 +67,13 @@ export function Reading({
         <Button size="small" title="Plain and finished, side by side (F)" onClick={onFinish}>
           Finish: {state.finish.finish.name}
         </Button>
-        <Select<DeliveryFormat>
+        <Select<ImageFormat>
           size="small"
           aria-label="Format"
           value={settings.format}
           style={{ width: 84 }}
           onChange={(format) => store.getState().set('frames', frame.id, { format })}
-          options={DeliveryFormatSchema.options.map((value) => ({
+          options={ImageFormatSchema.options.map((value) => ({
             value,
             label: formatLabel[value],
             disabled: !at.place.formats.includes(value) || (clearOnly && !carriesTransparency(value)),

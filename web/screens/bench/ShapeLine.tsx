@@ -1,7 +1,7 @@
 import {
   carriesTransparency,
-  DeliveryFormatSchema,
   type FrameChange,
+  ImageFormatSchema,
   type Ring,
   ringWidths,
   stretches,
@@ -40,7 +40,7 @@ export function ShapeLine({ one, state }: { one: BenchFrame; state: FrameState }
     set({ ring: { width, colour: colours?.[1] ?? colours?.[0] ?? flattenColour, ...ring, side } });
   };
   const clear = at.place.formats.some(
-    (format) => DeliveryFormatSchema.safeParse(format).success && carriesTransparency(format),
+    (format) => ImageFormatSchema.safeParse(format).success && carriesTransparency(format),
   );
   const cut: Cut = !cutOut ? 'full' : flatten === null ? 'cut out' : 'flattened';
   const chooseCut = (next: Cut) => {

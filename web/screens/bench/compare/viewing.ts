@@ -35,7 +35,7 @@ export function visiblePart(
 }
 
 /** The middle of a mark in the file. */
-export function markCentre(mark: Mark, { window, opening, settings }: FrameState): Point {
+function markCentre(mark: Mark, { window, opening, settings }: FrameState): Point {
   const { left, top, width, height } = markInFrame(mark, window, opening);
   return { x: left + width / 2, y: (top + height / 2) / settings.stretch };
 }

@@ -1,8 +1,8 @@
 import {
   type Aim,
-  type DeliveryFormat,
-  DeliveryFormatSchema,
   formatLabel,
+  type ImageFormat,
+  ImageFormatSchema,
   type Level,
   type Weighing,
 } from '@inkwell/core/model';
@@ -46,11 +46,11 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
       : `The lightest file that holds ${levels[aim.level].name}: ${levels[aim.level].promise}`;
   return (
     <section className="weighing" aria-label="How it is encoded">
-      <ChoiceField<DeliveryFormat>
+      <ChoiceField<ImageFormat>
         label="Format"
         name="Format of the file"
         value={format}
-        choices={DeliveryFormatSchema.options
+        choices={ImageFormatSchema.options
           .filter((each) => place.formats.includes(each) || each === format)
           .map((each) => [each, formatLabel[each]] as const)}
         disabled={false}

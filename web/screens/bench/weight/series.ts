@@ -1,4 +1,4 @@
-import { type DeliveryFormat, formatLabel, type Place, type Weighing } from '@inkwell/core/model';
+import { formatLabel, type ImageFormat, type Place, type Weighing } from '@inkwell/core/model';
 import type { Encoding } from '../../../api/encodings.ts';
 import { palette } from '../../../theme/palette.ts';
 
@@ -13,7 +13,7 @@ export interface Series extends Omit<Encoding, 'quality'> {
 
 const lossy = [95, 90, 85, 80, 70, 60, 50, 40, 30, 20, 10];
 const palettes = [95, 80, 60, 40, 20];
-const colours: Record<DeliveryFormat, string> = {
+const colours: Record<ImageFormat, string> = {
   jpeg: palette.action,
   webp: palette.selection,
   avif: palette.caution,
@@ -21,7 +21,7 @@ const colours: Record<DeliveryFormat, string> = {
 };
 
 /** What a frame can be encoded as at its place, its own format first. */
-export function seriesOf(place: Place, own: DeliveryFormat, { chroma }: Weighing): Series[] {
+export function seriesOf(place: Place, own: ImageFormat, { chroma }: Weighing): Series[] {
   const formats = [own, ...place.formats.filter((format) => format !== own)];
   return formats.flatMap((format): Series[] => {
     const line = { key: format, name: formatLabel[format], format, colours: 'full' as const, chroma };

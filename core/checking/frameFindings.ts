@@ -115,18 +115,21 @@ function transparencyFinding({ original, place, settings }: FrameToCheck): Findi
   const cutOut = isCutOut(place, settings);
   const transparent = original.hasAlpha || settings.backing?.kind === 'transparent' || cutOut;
   if (!transparent || settings.flatten || carriesTransparency(settings.format)) return null;
-  const takesPng = place.formats.includes('png');
+  const clear = place.formats.find(carriesTransparency);
   const white = { label: `Put ${flattenColour} under it`, change: { flatten: flattenColour } };
   const { shape } = place;
   return {
     kind: 'transparency',
     level: cutOut ? 'blocker' : 'caution',
     text: cutOut
-      ? `JPEG has no transparency, and this ${shape === 'circle' ? 'circle' : 'frame'} is to be cut out. Deliver it as PNG, or choose the colour that comes under it.`
+      ? `JPEG has no transparency, and this ${shape === 'circle' ? 'circle' : 'frame'} is to be cut out. ${clear ? `Deliver it as ${formatLabel[clear]}, or choose` : 'Choose'} the colour that comes under it.`
       : `JPEG has no transparency: transparent parts become white (${flattenColour}) unless you choose another colour.`,
     measured: 'JPEG',
-    allowed: 'PNG',
-    fix: takesPng ? { label: 'Deliver as PNG', change: { format: 'png' } } : white,
+    allowed: place.formats
+      .filter(carriesTransparency)
+      .map((format) => formatLabel[format])
+      .join(', '),
+    fix: clear ? { label: `Deliver as ${formatLabel[clear]}`, change: { format: clear } } : white,
   };
 }
 

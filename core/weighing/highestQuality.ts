@@ -17,6 +17,8 @@ export interface QualitySearch<Encoded extends { bytes: number }> {
    * (1 - tolerance) times a lower one. @default 0.002
    */
   tolerance?: number;
+  /** The same in bytes, for small files, in which a few bytes are many per cent. @default 0 */
+  slack?: number;
   /**
    * What a full encoding weighs of a sketch, if something is known of it: what an earlier search over the same picture
    * found. It only saves encodings; the answer does not depend on it. @default 0.83
@@ -45,7 +47,7 @@ const usualCorrection = 0.83;
 export async function highestQualityThatFits<Encoded extends { bytes: number }>(
   search: QualitySearch<Encoded>,
 ): Promise<QualityFound<Encoded>> {
-  const { budget, qualities, tolerance = 0.002 } = search;
+  const { budget, qualities, tolerance = 0.002, slack = 0 } = search;
   const encoded = new Map<number, Encoded>();
   const curve: CurvePoint[] = [];
   let correction = search.correction ?? usualCorrection;
@@ -57,7 +59,7 @@ export async function highestQualityThatFits<Encoded extends { bytes: number }>(
     encoded.set(quality, file);
     if (curve.length > 0) correction = file.bytes / readCurve(curve, quality);
     if (file.bytes <= budget) return 'good';
-    return file.bytes * (1 - tolerance) > budget ? 'hopeless' : 'bad';
+    return file.bytes * (1 - tolerance) - slack > budget ? 'hopeless' : 'bad';
   };
   const sketch = async (quality: number) => {
     curve.push({ quality, bytes: await search.sketch(quality) });

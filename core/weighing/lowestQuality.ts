@@ -8,7 +8,7 @@ export interface KeepingSearch<Encoded> {
   margin: (encoded: Encoded) => number;
   /**
    * How far an encoder may stray from "more quality, more similarity", in points: a lower quality is never better by more
-   * than this. @default 0.2
+   * than this. At 0 the answer holds, and the next lower quality does not; one further down might by chance. @default 0
    */
   tolerance?: number;
   /** The quality at which the answer is expected. It only saves encodings. */
@@ -23,14 +23,14 @@ export interface KeepingSearch<Encoded> {
 export async function lowestQualityThatKeeps<Encoded>(
   search: KeepingSearch<Encoded>,
 ): Promise<{ best: { quality: number; encoded: Encoded } | null; encodings: number }> {
-  const { qualities, tolerance = 0.2 } = search;
+  const { qualities, tolerance = 0 } = search;
   const tried = new Map<number, { encoded: Encoded; margin: number }>();
   const attempt = async (quality: number) => {
     const encoded = await search.encode(quality);
     const margin = search.margin(encoded);
     tried.set(quality, { encoded, margin });
     if (margin >= 0) return 'good';
-    return margin < -tolerance ? 'hopeless' : 'bad';
+    return margin + tolerance <= 0 ? 'hopeless' : 'bad';
   };
   const descending = [...qualities].reverse();
   const first = qualities.includes(search.guess ?? -1) ? (search.guess as number) : descending[descending.length >> 2];

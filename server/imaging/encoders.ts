@@ -19,6 +19,8 @@ export interface Encoder {
   qualities: readonly number[];
   /** How far it strays from "more quality, more bytes", as a share: measured on pictures of all kinds. */
   tolerance: number;
+  /** The same in bytes, which counts where files are small. */
+  slack: number;
   /** What one full encoding usually weighs of a sketch. */
   correction: number;
   /** With full effort and metadata: the finished file. */
@@ -54,6 +56,7 @@ export function encoderOf({ format, colours, chroma, metadata }: EncoderSettings
     return {
       qualities: upTo(highest),
       tolerance: 0.002,
+      slack: 8,
       correction: 0.83,
       encode: (pixels, quality) =>
         finish(fromPixels(pixels).jpeg({ quality: quality ?? highest, mozjpeg: true, chromaSubsampling })),
@@ -65,6 +68,7 @@ export function encoderOf({ format, colours, chroma, metadata }: EncoderSettings
     return {
       qualities: upTo(highest),
       tolerance: 0.01,
+      slack: 40,
       correction: 0.85,
       encode: (pixels, quality) => finish(fromPixels(pixels).webp({ quality: quality ?? highest, effort: webpEffort })),
       sketch: (pixels, quality) => size(fromPixels(pixels).webp({ quality, effort: 0 })),
@@ -74,6 +78,7 @@ export function encoderOf({ format, colours, chroma, metadata }: EncoderSettings
     return {
       qualities: avifQualities.filter((quality) => quality <= highest),
       tolerance: 0.005,
+      slack: 48,
       correction: 0.92,
       encode: (pixels, quality) =>
         finish(fromPixels(pixels).avif({ quality: quality ?? highest, effort: avifEffort, chromaSubsampling })),
@@ -84,6 +89,7 @@ export function encoderOf({ format, colours, chroma, metadata }: EncoderSettings
     return {
       qualities: [],
       tolerance: 0,
+      slack: 0,
       correction: 1,
       encode: (pixels) => finish(fromPixels(pixels).png({ compressionLevel: 9, adaptiveFiltering: true })),
       sketch: (pixels) => size(fromPixels(pixels).png({ compressionLevel: 1 })),
@@ -93,6 +99,7 @@ export function encoderOf({ format, colours, chroma, metadata }: EncoderSettings
   return {
     qualities: upTo(highest, paletteStep),
     tolerance: 0.12,
+    slack: 0,
     correction: 0.75,
     encode: (pixels, quality) =>
       finish(fromPixels(pixels).png({ ...palette, quality: quality ?? highest, effort: 7, compressionLevel: 9 })),

@@ -238,6 +238,7 @@ class PieceSearch {
       qualities,
       budget: budgetBytes,
       tolerance: this.encoder.tolerance,
+      slack: this.encoder.slack,
       correction,
       encode: async (quality) => {
         const data = await this.encode(quality);

@@ -1,10 +1,4 @@
-import {
-  type Backing,
-  carriesTransparency,
-  type ImageFormat,
-  ImageFormatSchema,
-  type Original,
-} from '@inkwell/core/model';
+import { type Backing, carriesTransparency, type ImageFormat, type Original } from '@inkwell/core/model';
 import { flattenColour } from '@inkwell/core/planning';
 import { Select } from 'antd';
 import { useColours } from '../../api/originals.ts';
@@ -28,7 +22,7 @@ export function BackingField(props: {
 }) {
   const { backing, formats, original, onChange } = props;
   const { data: colours } = useColours(original.id);
-  const clear = formats.some((format) => ImageFormatSchema.safeParse(format).success && carriesTransparency(format));
+  const clear = formats.some(carriesTransparency);
   const backingOf = (kind: Choice): Backing | null => {
     if (kind === 'none') return null;
     return kind === 'colour' ? { kind, colour: colours?.[0] ?? flattenColour } : { kind };

@@ -1,11 +1,4 @@
-import {
-  carriesTransparency,
-  type FrameChange,
-  ImageFormatSchema,
-  type Ring,
-  ringWidths,
-  stretches,
-} from '@inkwell/core/model';
+import { carriesTransparency, type FrameChange, type Ring, ringWidths, stretches } from '@inkwell/core/model';
 import { flattenColour } from '@inkwell/core/planning';
 import { Select } from 'antd';
 import { useColours } from '../../api/originals.ts';
@@ -39,14 +32,17 @@ export function ShapeLine({ one, state }: { one: BenchFrame; state: FrameState }
     const width = clamped(Math.round(Math.min(output.width, output.height) * firstRing), 1, ringWidths.most);
     set({ ring: { width, colour: colours?.[1] ?? colours?.[0] ?? flattenColour, ...ring, side } });
   };
-  const clear = at.place.formats.some(
-    (format) => ImageFormatSchema.safeParse(format).success && carriesTransparency(format),
-  );
+  const clear = at.place.formats.find(carriesTransparency);
   const cut: Cut = !cutOut ? 'full' : flatten === null ? 'cut out' : 'flattened';
   const chooseCut = (next: Cut) => {
     if (next === 'full') set({ cutOut: false, flatten: transparent ? flatten : null });
     else if (next === 'flattened') set({ cutOut: true, flatten: flatten ?? flattenColour });
-    else set({ cutOut: true, flatten: null, format: carriesTransparency(settings.format) ? settings.format : 'png' });
+    else
+      set({
+        cutOut: true,
+        flatten: null,
+        format: carriesTransparency(settings.format) ? settings.format : (clear ?? 'png'),
+      });
   };
   return (
     <div className="reading-line shape-line">

@@ -1,6 +1,7 @@
 import type { Origin, Words } from '@inkwell/core/model';
 import { OriginSchema, WordsSchema } from '@inkwell/core/model';
 import exifr from 'exifr';
+import sharp from 'sharp';
 import { z } from 'zod';
 
 /** XMP keeps a text in several languages, in an order, or as it is; of all of them the first counts. */
@@ -45,13 +46,24 @@ export const noMetadata: ReadMetadata = {
   origin: { position: null, device: null },
 };
 
+/** What the reader of tags is given: the file, or of a WebP, which it does not know, the EXIF that lies in it. */
+async function withTags(path: string): Promise<string | Buffer> {
+  const { format, exif } = await sharp(path, { limitInputPixels: false })
+    .metadata()
+    .catch(() => nothing);
+  if (format !== 'webp' || !exif) return path;
+  // EXIF is a TIFF, in some files after a word of its own.
+  return exif.subarray(exif.toString('latin1', 0, 4) === 'Exif' ? 6 : 0);
+}
+const nothing = { format: undefined, exif: undefined };
+
 /**
  * The words that go with a picture, and where and with what it was taken, as its file says. Metadata that cannot be read
  * is taken for none: a picture is not refused for it.
  */
 export async function readMetadata(path: string): Promise<ReadMetadata> {
   const options = { tiff: true, exif: true, gps: true, xmp: true, iptc: true, mergeOutput: true };
-  const raw: unknown = await exifr.parse(path, options).catch(() => null);
+  const raw: unknown = await exifr.parse(await withTags(path), options).catch(() => null);
   if (typeof raw !== 'object' || raw === null) return noMetadata;
   const read = ReadSchema.parse(
     Object.fromEntries(Object.keys(ReadSchema.shape).map((key) => [key, Reflect.get(raw, key)])),

@@ -87,7 +87,7 @@ test('a poster is too heavy as PNG; a way out is taken, compared, delivered, and
   await expect(row).toContainText('Fine');
   await expect(row).toContainText('500 kB');
   await page.getByRole('link', { name: 'Deliver' }).click();
-  await page.getByRole('button', { name: 'Deliver 1 file' }).click();
+  await page.getByRole('button', { name: 'Deliver one file' }).click();
   const link = page.getByRole('link', { name: /Download the archive/ });
   await link.waitFor({ timeout: 120_000 });
   const downloading = page.waitForEvent('download');

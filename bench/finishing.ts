@@ -15,7 +15,7 @@ import { renderFiles } from '@inkwell/server/imaging/render.ts';
 import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
 import { makeWorkingCopy, type WorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
-import { median, type Time, timed } from './inProcess.ts';
+import { asBaseline, median, type Time, timed } from './inProcess.ts';
 
 const repeats = 7;
 const portrait = 'sunpane/portrait-post';
@@ -41,7 +41,8 @@ function planAt({ width, height }: { width: number; height: number }, treatment:
   if (!place) throw new Error(`There is no ${portrait}.`);
   const original = sampleOriginal({ width, height });
   const settings = { ...demoSettings([portrait], original, place), composed: false };
-  return planFrame({ original, place, settings, treatment, keeping: keepNothing });
+  const plan = planFrame({ original, place, settings, treatment, keeping: keepNothing });
+  return { ...plan, encoding: { ...plan.encoding, ...asBaseline } };
 }
 
 export interface FinishCost {

@@ -14,7 +14,7 @@ import { makeWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
 import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
-import { jpeg, median, type Time, timed } from './inProcess.ts';
+import { asBaseline, jpeg, median, type Time, timed } from './inProcess.ts';
 import { type Program, vastPicture } from './throughServer.ts';
 
 const panels = 10;
@@ -41,13 +41,14 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
   const settings = { ...plainSettings, composed: false, grid: { columns: panels, rows: 1 }, format: 'jpeg' as const };
   const output = frameDimensions(place, original, settings);
   const window = largestWindow(wholeOf(original), output);
-  const plan = planFrame({
+  const planned = planFrame({
     treatment: plainTreatment,
     keeping: keepNothing,
     original,
     place,
     settings: { ...settings, window },
   });
+  const plan = { ...planned, encoding: { ...planned.encoding, ...asBaseline } };
   const { grid } = plan;
   if (!grid) throw new Error('The strip is not cut.');
   const ours = async () => {

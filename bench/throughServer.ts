@@ -72,18 +72,26 @@ export class Program {
   }
 }
 
-/** Milliseconds from a window's change to its proof in hand: save, then proof, over HTTP. */
-export async function proofTimes(program: Program, picture: string, changes: number): Promise<number[]> {
+/** A picture uploaded and put into one frame of 1080 × 1350. */
+async function oneFrame(program: Program, picture: string) {
   const original = await program.upload(picture);
   const place = shippedPlaces().get('sunpane/portrait-post')?.place;
   if (!place || typeof place.height !== 'number') throw new Error('The spec book lacks the place that is measured.');
-  const output = { width: place.width, height: place.height };
   const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Bench' }));
   await program.ask('POST', `/projects/${id}/originals`, { add: [original.id] });
   const add = [{ originalId: original.id, placeId: 'sunpane/portrait-post' }];
   const project = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
   const [frame] = project.frames;
   if (!frame) throw new Error('The frame was not made.');
+  const hash = planHash(
+    planFrame({ treatment: plainTreatment, keeping: keepNothing, original, place, settings: frame }),
+  );
+  return { original, place, output: { width: place.width, height: place.height }, frame, hash };
+}
+
+/** Milliseconds from a window's change to its proof in hand: save, then proof, over HTTP. */
+export async function proofTimes(program: Program, picture: string, changes: number): Promise<number[]> {
+  const { original, place, output, frame } = await oneFrame(program, picture);
   const times: number[] = [];
   for (let change = 0; change < changes; change += 1) {
     const span = insideSpan(original, output) * (0.35 + 0.65 * ((change * 0.618) % 1));
@@ -105,6 +113,31 @@ export async function proofTimes(program: Program, picture: string, changes: num
     if (bytes < 2000) throw new Error('That was no proof.');
   }
   return times;
+}
+
+export interface TrialTimes {
+  /** Milliseconds until the true bytes of an encoding are there: of the first, of one not tried before, of one that was. */
+  first: number;
+  fresh: number;
+  again: number;
+}
+
+/** A hand drags the quality of a 1080 × 1350 file: over HTTP, forty qualities new and the same once more; medians. */
+export async function trialTimes(program: Program, picture: string): Promise<TrialTimes> {
+  const { original, frame, hash } = await oneFrame(program, picture);
+  await program.fetchBytes(`/originals/${original.id}/preview?width=448`);
+  const time = async (quality: number) => {
+    const began = performance.now();
+    await program.ask('GET', `/frames/${frame.id}/trial?plan=${hash}&format=jpeg&quality=${quality}&similarity=no`);
+    return performance.now() - began;
+  };
+  const first = await time(95);
+  const qualities = Array.from({ length: 40 }, (_, at) => 90 - at);
+  const all = { fresh: [] as number[], again: [] as number[] };
+  for (const quality of qualities) all.fresh.push(await time(quality));
+  for (const quality of qualities) all.again.push(await time(quality));
+  const middle = (times: number[]) => [...times].sort((a, b) => a - b)[times.length >> 1] ?? Number.NaN;
+  return { first, fresh: middle(all.fresh), again: middle(all.again) };
 }
 
 /** Coarse noise of any dimensions as a JPEG, made from an eighth of them. */

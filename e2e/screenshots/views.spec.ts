@@ -7,7 +7,7 @@ const picture = (name: string) => ({
 });
 
 test('the main views of the demo', async ({ page }) => {
-  test.setTimeout(600_000);
+  test.setTimeout(1_200_000);
   await openDemo(page);
   for (const id of [
     'sunpane/square-post',
@@ -56,6 +56,32 @@ test('the main views of the demo', async ({ page }) => {
     await page.screenshot(picture(name));
     await page.getByRole('button', { name: 'Back', exact: true }).click();
   }
+  await page.getByRole('tab', { name: 'Five flyers' }).click();
+  await choose(page, 'sunpane/square-post');
+  await page.locator('body').press('w');
+  const weight = page.getByRole('complementary', { name: 'Weight' });
+  const curve = weight.locator('figure.curve');
+  await expect.poll(async () => Number(await curve.getAttribute('data-points')), { timeout: 200_000 }).toBe(28);
+  await weight.getByText('Similarity over bytes').click();
+  await page.getByText('Divider').click();
+  await page.waitForTimeout(1500);
+  await page.screenshot(picture('weight'));
+  await page.getByRole('button', { name: 'Back', exact: true }).click();
+  await choose(page, 'candlecast/vertical-clip-cover');
+  await page.locator('body').press('w');
+  await weight.getByRole('combobox', { name: 'Format of the file' }).click();
+  await page.locator('.ant-select-dropdown:visible').getByText('PNG', { exact: true }).click();
+  const ways = weight.getByRole('region', { name: 'Ways out' });
+  await expect(ways).toContainText('JPEG', { timeout: 200_000 });
+  await expect(ways.getByText('are being measured')).toHaveCount(0, { timeout: 200_000 });
+  await page.waitForTimeout(1500);
+  await page.screenshot(picture('ways-out'));
+  await page.getByRole('button', { name: 'Back', exact: true }).click();
+  await undoAll(page);
+  await page.getByRole('link', { name: 'Files' }).click();
+  await expect(page.getByText(/^29 files/)).toBeVisible();
+  await expect(page.getByText('being measured')).toHaveCount(0, { timeout: 200_000 });
+  await page.screenshot(picture('files'));
   await page.getByRole('link', { name: 'Pictures and places' }).click();
   for (const name of ['Five flyers', 'Kite maker', 'Festival poster', 'Kite plan', 'Snapshot'])
     await page.getByRole('checkbox', { name: `Give places to ${name}` }).uncheck();

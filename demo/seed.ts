@@ -44,7 +44,7 @@ await reachMilestone(db, 'demo', async () => {
   });
 
   const places = shippedPlaces();
-  const id = await addProject(db, projectName, projectFinish);
+  const id = await addProject(db, projectName, { finishId: projectFinish });
   const chosen = demoFrames.flatMap(({ picture, frames }) => {
     const original = originals.get(picture);
     return original ? [{ original, frames }] : [];

@@ -115,7 +115,7 @@ export function originalsRouter({ db, importing, pages, proofs, copies }: Servic
     const saved = await saveOriginalSettings(db, original.id, version, change);
     if (!saved) {
       const now = found(await findOriginal(db, original.id), 'This original');
-      throw new Refusal('The marks of this picture were changed elsewhere meanwhile.', 409, { current: now });
+      throw new Refusal('Marks or words of this picture were changed elsewhere meanwhile.', 409, { current: now });
     }
     response.json(saved);
   });

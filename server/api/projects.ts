@@ -63,7 +63,9 @@ export function projectsRouter({ db, planner, queue }: Services): Router {
     const saved = await saveProjectSettings(db, id, version, change);
     const project = found(await openProject(db, id), 'This project');
     if (!saved)
-      throw new Refusal('The finish of this project was changed elsewhere meanwhile.', 409, { current: project });
+      throw new Refusal('What holds for all files of this project was changed elsewhere meanwhile.', 409, {
+        current: project,
+      });
     response.json(project);
   });
 

@@ -26,7 +26,12 @@ export async function foreignDimensions(path: string, format: ForeignFormat): Pr
 const readers: Record<ForeignFormat, (head: Buffer) => Dimensions | null> = {
   // Width and height follow the size of the header; a negative height means that the top row comes first.
   bmp: (head) => sides(head.readInt32LE(18), Math.abs(head.readInt32LE(22))),
-  'animated png': (head) => sides(head.readUInt32BE(16), head.readUInt32BE(20)),
+  // All frames are laid out to have one of them, and are counted as one tall picture.
+  'animated png': (head) => {
+    const control = head.indexOf('acTL');
+    const frames = control < 0 ? 1 : head.readUInt32BE(control + 4);
+    return sides(head.readUInt32BE(16), head.readUInt32BE(20) * Math.max(1, frames));
+  },
   heic: largestExtent,
   jxl: (head) => jxlDimensions(codestream(head)),
 };

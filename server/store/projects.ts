@@ -48,8 +48,15 @@ export async function openProject(db: Queryable, id: string): Promise<OpenProjec
   };
 }
 
-export async function addProject(db: Queryable, name: string, finishId = plainFinishId): Promise<string> {
-  const [row] = await db.insert(projects).values({ name, finishId }).returning({ id: projects.id });
+export async function addProject(
+  db: Queryable,
+  name: string,
+  settings: Partial<ProjectSettings> = {},
+): Promise<string> {
+  const [row] = await db
+    .insert(projects)
+    .values({ name, finishId: plainFinishId, ...settings })
+    .returning({ id: projects.id });
   if (!row) throw new Error('The project was not stored.');
   return row.id;
 }
@@ -83,7 +90,10 @@ export async function duplicateProject(db: Database, id: string): Promise<string
   const project = await openProject(db, id);
   if (!project) return null;
   return db.transaction(async (tx) => {
-    const copy = await addProject(tx, `${project.name} copy`, project.finishId);
+    const copy = await addProject(tx, `${project.name} copy`, {
+      finishId: project.finishId,
+      keeping: project.keeping,
+    });
     if (project.originals.length > 0) {
       const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
       await tx.insert(projectOriginals).values(chosen);

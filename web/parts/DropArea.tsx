@@ -4,7 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { type DragEvent, type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { useUploads } from '../api/uploads.ts';
 
-const taken = 'JPEG, PNG, WebP, TIFF, AVIF, SVG or still GIF, up to 400 megapixels and 300 MB a file';
+const taken = 'JPEG, PNG, WebP, TIFF, AVIF, HEIC, JPEG XL, BMP, GIF or SVG, up to 400 megapixels and 300 MB a file';
 
 /** An area that takes pictures: dropped on it, picked by a button, or pasted anywhere while it is on the screen. */
 export function DropArea({
@@ -61,7 +61,7 @@ export function DropArea({
         type="file"
         multiple
         hidden
-        accept="image/*,.svg,.tif,.tiff,.avif"
+        accept="image/*,.svg,.tif,.tiff,.avif,.heic,.heif,.jxl,.bmp"
         data-testid="file-input"
         onChange={(event) => {
           take(event.target.files ?? []);

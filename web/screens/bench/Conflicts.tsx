@@ -1,11 +1,12 @@
 import './Conflicts.css';
 import { frameDimensions, windowRect } from '@inkwell/core/geometry';
-import { type FrameSettings, formatLabel, type Original } from '@inkwell/core/model';
+import type { FrameSettings, Original } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { type BenchFrame, openingFor, windowFor } from './benchFrame.ts';
 import { finishFor } from './finishing.ts';
 import { useBench, useBenchStore } from './useBench.ts';
+import { weighingWords } from './weight/weighingWords.ts';
 
 const pictureWidth = 110;
 
@@ -17,8 +18,8 @@ export function MarkConflict({ original }: { original: Original }) {
   return (
     <section role="alert" className="conflict">
       <p>
-        <strong>The marks of {original.name} were changed elsewhere meanwhile.</strong> Yours ({original.marks.length})
-        are not saved; there are {theirs.marks.length} there. Which shall it be?
+        <strong>Marks or words of {original.name} were changed elsewhere meanwhile.</strong> Yours (
+        {original.marks.length} marks) are not saved; there are {theirs.marks.length} there. Which shall it be?
       </p>
       <Button size="small" type="primary" onClick={() => store.getState().keepMine('originals', original.id)}>
         Keep yours
@@ -30,14 +31,18 @@ export function MarkConflict({ original }: { original: Original }) {
   );
 }
 
-/** Finishes, and the project's choice of one, that were changed here and elsewhere at the same time. */
+/** Finishes, and what holds for the whole project, that were changed here and elsewhere at the same time. */
 export function SettingsConflicts() {
   const finishes = useBench((bench) => bench.conflicts.finishes);
   const projects = useBench((bench) => bench.conflicts.projects);
   const store = useBenchStore();
   const all = [
     ...Object.values(finishes).map(({ id, name }) => ({ kind: 'finishes' as const, id, what: `The finish ${name}` })),
-    ...Object.values(projects).map(({ id }) => ({ kind: 'projects' as const, id, what: 'The finish of this project' })),
+    ...Object.values(projects).map(({ id }) => ({
+      kind: 'projects' as const,
+      id,
+      what: 'What holds for all files of this project',
+    })),
   ];
   return all.map(({ kind, id, what }) => (
     <section key={id} role="alert" className="conflict">
@@ -116,7 +121,7 @@ function Version({
         <strong>{title}</strong>
         <div>
           left {rect.left.toFixed(0)}, top {rect.top.toFixed(0)}, {rect.width.toFixed(0)} × {rect.height.toFixed(0)} px,{' '}
-          {formatLabel[settings.format]}
+          {weighingWords(settings)}
         </div>
         {children}
       </div>

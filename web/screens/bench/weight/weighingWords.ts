@@ -1,0 +1,21 @@
+import { type FrameSettings, formatLabel } from '@inkwell/core/model';
+import { levels } from '@inkwell/core/weighing';
+
+/** How a frame's file is to be encoded, in short: its format, and what was set otherwise than usual. */
+export function weighingWords({
+  format,
+  weighing,
+  height,
+}: Pick<FrameSettings, 'format' | 'weighing' | 'height'>): string {
+  const { aim, mostQuality, chroma, colours, belowFloor } = weighing;
+  return [
+    formatLabel[format],
+    ...(format === 'png' && colours !== 'full' ? [colours] : []),
+    ...(aim?.kind === 'as good as fits' ? ['as good as fits'] : []),
+    ...(aim?.kind === 'no heavier than it needs' ? [`no heavier: ${levels[aim.level].name}`] : []),
+    ...(mostQuality === null ? [] : [`quality at most ${mostQuality}`]),
+    ...(chroma === 'measured' ? [] : [`colour ${chroma}`]),
+    ...(height === null ? [] : [`${height} px high`]),
+    ...(belowFloor ? ['whatever is lost'] : []),
+  ].join(', ');
+}

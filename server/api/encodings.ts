@@ -137,7 +137,7 @@ const ownFormat = ({ frame: { format, weighing } }: FramedPicture): Way => ({
 });
 
 /** The same way with nothing seen to be lost, whatever the frame's own aim. */
-const unseen = (way: Way, _index: number): Way => {
+const unseen = (way: Way): Way => {
   const { weighing } = way.change;
   if (!weighing) return way;
   const aim = { kind: 'no heavier than it needs' as const, level: 'flick' as const };

@@ -66,9 +66,9 @@ function xmpOf({ credit, copyright, altText }: Words): string {
     ...(altText ? [language('Iptc4xmpCore:AltTextAccessibility', altText)] : []),
   ];
   return (
-    '<?xpacket begin="\uFEFF" id="W5M0MpCehiHzreSzNTczkc9d"?><x:xmpmeta xmlns:x="adobe:ns:meta/">' +
+    '<?xpacket begin="\uFEFF" id="W5M0MpCehiHzreSzNTczkc9d"?>' +
     '<rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" ' +
     'xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">' +
-    `${lines.join('')}</rdf:Description></rdf:RDF></x:xmpmeta><?xpacket end="r"?>`
+    `${lines.join('')}</rdf:Description></rdf:RDF><?xpacket end="r"?>`
   );
 }

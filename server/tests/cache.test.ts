@@ -165,7 +165,7 @@ test('a project without frames, a wrong pattern and an unfinished archive are re
   expect((await client.ask('POST', '/deliveries', { projectId: empty.id })).body).toMatchObject({
     message: expect.stringContaining('no frame to deliver'),
   });
-  const project = await client.project('Pattern', [original], ['sunpane/story', 'corkmoor/long-pin']);
+  const project = await client.project('Pattern', [original], ['quillpost/preview-card', 'stallfront/course-image']);
   expect((await client.ask('POST', '/deliveries', { projectId: project.id, pattern: '{when}' })).body).toMatchObject({
     message: expect.stringContaining('{when} is not known'),
   });

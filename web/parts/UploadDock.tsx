@@ -14,6 +14,18 @@ const words: Record<Upload['state'], string> = {
   failed: '',
 };
 
+function Dismiss({ upload: { id, file }, onDismiss }: { upload: Upload; onDismiss: (id: number) => void }) {
+  return (
+    <Button
+      size="small"
+      type="text"
+      aria-label={`Dismiss ${file.name}`}
+      icon={<CloseOutlined />}
+      onClick={() => onDismiss(id)}
+    />
+  );
+}
+
 /** Says that a file holds more pictures than the one that was taken. */
 function MorePages({ original, onPick }: { original: Original; onPick: (original: Original) => void }) {
   return (
@@ -43,25 +55,13 @@ export function UploadDock() {
               {one.file.name}
             </strong>
             {one.original ? (
-              <Button
-                size="small"
-                type="text"
-                aria-label={`Dismiss ${one.file.name}`}
-                icon={<CloseOutlined />}
-                onClick={() => dismiss(one.id)}
-              />
+              <Dismiss upload={one} onDismiss={dismiss} />
             ) : one.state === 'failed' ? (
               <span className="row">
                 <Button size="small" icon={<RedoOutlined />} onClick={() => retry(one.id)}>
                   Try again
                 </Button>
-                <Button
-                  size="small"
-                  type="text"
-                  aria-label={`Dismiss ${one.file.name}`}
-                  icon={<CloseOutlined />}
-                  onClick={() => dismiss(one.id)}
-                />
+                <Dismiss upload={one} onDismiss={dismiss} />
               </span>
             ) : (
               <span className="row quiet small">

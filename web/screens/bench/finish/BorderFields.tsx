@@ -1,8 +1,8 @@
 import { type Border, type Original, treatmentRanges } from '@inkwell/core/model';
 import { Checkbox } from 'antd';
+import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { ColourField } from '../../../parts/ColourField.tsx';
 import { palette } from '../../../theme/palette.ts';
-import { ChoiceField } from './ChoiceField.tsx';
 import { TuneField } from './TuneField.tsx';
 
 const firstBorder: Border = {
@@ -54,7 +54,7 @@ export function BorderFields(props: {
             onDrag={() => undefined}
             onSet={(width) => onSet({ ...border, width: Math.round(width) })}
           />
-          <div className="treatment-choice">
+          <div className="choice-field">
             <span>Colour</span>
             {disabled ? (
               <span>{border.colour}</span>
@@ -67,7 +67,7 @@ export function BorderFields(props: {
               />
             )}
           </div>
-          <div className="treatment-choice">
+          <div className="choice-field">
             <span>Edges</span>
             <span>
               {(Object.keys(edgeWords) as (keyof typeof edgeWords)[]).map((edge) => (

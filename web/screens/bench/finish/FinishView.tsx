@@ -21,7 +21,7 @@ export function FinishView(props: {
   if (!state) return null;
   return (
     <section className="finish-view" aria-label={`Finish of ${one.at.network.name} ${one.at.place.name}`}>
-      <Button size="small" className="finish-back" title="Back to the wall (Esc)" onClick={onBack}>
+      <Button size="small" className="compare-back" title="Back to the wall (Esc)" onClick={onBack}>
         Back
       </Button>
       <ComparePane one={one} state={state} draft={draft} surround={surround} />

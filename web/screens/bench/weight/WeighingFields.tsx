@@ -7,9 +7,9 @@ import {
   type Weighing,
 } from '@inkwell/core/model';
 import { levels, usualAim } from '@inkwell/core/weighing';
+import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../benchFrame.ts';
-import { ChoiceField } from '../finish/ChoiceField.tsx';
 import { useBenchStore } from '../useBench.ts';
 
 type AimChoice = 'place' | 'fits' | Level;
@@ -97,7 +97,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
       )}
       {!(format === 'png' && weighing.colours === 'full') && <p className="quiet small">{promise}</p>}
       {range && (
-        <div className="treatment-choice">
+        <div className="choice-field">
           <span title={`${place.name} takes ${range.min} to ${range.max} px`}>Height</span>
           <NumberField
             label=""

@@ -42,7 +42,7 @@ export function WeightView(props: {
   if (!state || !own || !wished) return null;
   return (
     <section className="weight-view" aria-label={`Weight of ${one.at.network.name} ${one.at.place.name}`}>
-      <Button size="small" className="finish-back" title="Back to the wall (Esc)" onClick={onBack}>
+      <Button size="small" className="compare-back" title="Back to the wall (Esc)" onClick={onBack}>
         Back
       </Button>
       <EncodingCompare

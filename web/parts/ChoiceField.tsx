@@ -1,3 +1,4 @@
+import './ChoiceField.css';
 import { Select } from 'antd';
 
 /** One of a few, with what it is a choice of before it. */
@@ -13,7 +14,7 @@ export function ChoiceField<Value extends string>(props: {
 }) {
   const { label, name = label, value, choices, disabled, onChoose } = props;
   return (
-    <div className="treatment-choice">
+    <div className="choice-field">
       <span>{label}</span>
       <Select<Value>
         size="small"

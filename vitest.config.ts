@@ -2,6 +2,8 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    // One for each core that is planned for: every file of the integration tests has a program and a database of its own.
+    maxWorkers: 2,
     projects: [
       { test: { name: 'unit', include: ['core/**/*.test.ts', 'web/**/*.test.ts'], testTimeout: 60_000 } },
       {
@@ -11,7 +13,6 @@ export default defineConfig({
           globalSetup: 'server/testing/database.ts',
           testTimeout: 240_000,
           hookTimeout: 240_000,
-          fileParallelism: false,
         },
       },
     ],

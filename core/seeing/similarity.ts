@@ -16,6 +16,9 @@ const chromaStep = 8;
 /** What luminance and the two colour differences count (Wang, Lu and Bovik 2004, for pictures in Y, Cb and Cr). */
 const channelWeights = { luminance: 0.8, each: 0.1 };
 
+/** Movement of colour is seen about half as well as movement of light. */
+const colourUnrestCounts = 0.5;
+
 /** The surroundings of a pixel: a Gaussian of 1.5 pixels over eleven pixels each way (Wang et al. 2004). */
 const reach = 5;
 const surroundings = halfOf(1.5);
@@ -109,7 +112,8 @@ function compare(picture: Raster, other: Raster): { score: Score; unrest: Score 
   const looks = planes.map((pair, level) =>
     look(room, pair, scales[level] ?? size, 2 ** level, scaleSteps[level] ?? 1),
   );
-  const unrestLook = lookForUnrest(room, planes[0] as readonly [number, number], size);
+  const lightUnrest = lookForUnrest(room, planes[0] as readonly [number, number], size);
+  const colourUnrest = blue && red ? [blue, red].map((pair) => lookForUnrest(room, pair, size)) : [];
   const chromaLooks = blue && red ? [blue, red].map((pair) => look(room, pair, size, 1, chromaStep)) : [];
   room.open();
   for (const [index, raster] of [a, b].entries()) {
@@ -125,7 +129,10 @@ function compare(picture: Raster, other: Raster): { score: Score; unrest: Score 
       if (next !== undefined) room.planes.halve(planes[level]?.[at] as number, scale.width, scale.height, next);
     }
   }
-  const unrest = unrestLook();
+  const lightMoved = lightUnrest();
+  const colourMoved = colourUnrest.map((looking) => looking());
+  const unrest = (rect: Rect) =>
+    Math.max(lightMoved(rect), ...colourMoved.map((moved) => moved(rect) * colourUnrestCounts));
   const last = looks.length - 1;
   const maps = looks.map((looking, level) => looking(level === last ? 'both' : 'structure'));
   const chroma = chromaLooks.map((looking) => looking('both'));

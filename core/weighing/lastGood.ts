@@ -2,10 +2,10 @@ export interface LastGoodSearch<Candidate> {
   /** In the order in which they are wanted less and less up to wanted most: what is good tends to end somewhere. */
   candidates: readonly Candidate[];
   /**
-   * Tries one. `good` rules out everything before it, since something more wanted was found; `hopeless` rules out
-   * everything after it; `bad` only itself.
+   * Tries one. `good` rules out everything before it, since something more wanted was found; `final` ends the
+   * search; `hopeless` rules out everything after it; `bad` only itself.
    */
-  attempt: (candidate: Candidate) => Promise<'good' | 'bad' | 'hopeless'>;
+  attempt: (candidate: Candidate) => Promise<'good' | 'final' | 'bad' | 'hopeless'>;
   /** The candidate at which it expects the last good one, from what it has learned so far. */
   expected: () => Candidate;
 }
@@ -28,6 +28,7 @@ export async function lastGood<Candidate>(search: LastGoodSearch<Candidate>): Pr
     const next = (halving ? open[open.length >> 1] : nearest(open, expected)) as number;
     tried.add(next);
     const verdict = await search.attempt(candidates[next] as Candidate);
+    if (verdict === 'final') return candidates[next] as Candidate;
     if (verdict === 'good') best = Math.max(best, next);
     if (verdict === 'hopeless') end = Math.min(end, next);
   }

@@ -11,6 +11,10 @@ export interface KeepingSearch<Encoded> {
    * than this. At 0 the answer holds, and the next lower quality does not; one further down might by chance. @default 0
    */
   tolerance?: number;
+  /**
+   * A file that is better than it has to be by no more points than this is light enough: its neighbours are not tried. @default 0
+   */
+  close?: number;
   /** The quality at which the answer is expected. It only saves encodings. */
   guess?: number;
 }
@@ -23,13 +27,13 @@ export interface KeepingSearch<Encoded> {
 export async function lowestQualityThatKeeps<Encoded>(
   search: KeepingSearch<Encoded>,
 ): Promise<{ best: { quality: number; encoded: Encoded } | null; encodings: number }> {
-  const { qualities, tolerance = 0 } = search;
+  const { qualities, tolerance = 0, close = 0 } = search;
   const tried = new Map<number, { encoded: Encoded; margin: number }>();
   const attempt = async (quality: number) => {
     const encoded = await search.encode(quality);
     const margin = search.margin(encoded);
     tried.set(quality, { encoded, margin });
-    if (margin >= 0) return 'good';
+    if (margin >= 0) return margin <= close ? 'final' : 'good';
     return margin + tolerance <= 0 ? 'hopeless' : 'bad';
   };
   const descending = [...qualities].reverse();

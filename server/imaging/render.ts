@@ -39,6 +39,9 @@ export interface EncodedPiece {
 /** A spot that has kept less than this of its colours at 4:2:0 is seen to smear. */
 const smearing = 94;
 
+/** A twentieth of a point of similarity is less than one step of quality, and less than the levels are exact to. */
+const closeEnough = 0.05;
+
 export async function framePixels(plan: RenderPlan, copy: WorkingCopy, watch?: FinishWatch): Promise<FramePixels> {
   const whole = await renderPixels(plan, copy, watch);
   return { whole, cut: plan.grid ? await cutPieces(whole, plan.grid) : [whole] };
@@ -219,6 +222,7 @@ class PieceSearch {
       qualities: this.encoder.qualities.filter((quality) => quality >= from),
       encode: (quality) => this.similarity(quality),
       margin: (similarity) => marginOver(similarity, enough),
+      close: closeEnough,
       ...(guess === undefined ? {} : { guess }),
     });
     if (best) keepHint(guesses, this.hint, best.quality);

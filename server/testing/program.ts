@@ -4,11 +4,13 @@ import { afterAll, inject } from 'vitest';
 import { readSettings, type Settings } from '../settings.ts';
 import { start } from '../start.ts';
 import { Client } from './client.ts';
+import { ownDatabase } from './database.ts';
 
-export function testSettings(): Settings {
+/** Settings with a folder and a database that no other test has. */
+export async function testSettings(): Promise<Settings> {
   const data = mkdtempSync(join(inject('dataFolder'), 'data-'));
   return readSettings({
-    DATABASE_URL: inject('databaseUrl'),
+    DATABASE_URL: await ownDatabase(inject('databaseUrl')),
     INKWELL_DATA: data,
     INKWELL_WEB: data,
     PORT: '4700',
@@ -18,7 +20,7 @@ export function testSettings(): Settings {
 
 /** The whole program on a free port, stopped when the tests of the file are over. */
 export async function startProgram() {
-  const settings = testSettings();
+  const settings = await testSettings();
   const running = await start(settings);
   afterAll(() => running.stop());
   return { ...running, settings, client: new Client(running.address) };

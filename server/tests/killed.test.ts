@@ -9,7 +9,7 @@ import { Client, until } from '../testing/client.ts';
 import { noise } from '../testing/pictures.ts';
 import { testSettings } from '../testing/program.ts';
 
-const settings = testSettings();
+const settings = await testSettings();
 let running: ChildProcess | undefined;
 afterAll(() => running?.kill('SIGKILL'));
 

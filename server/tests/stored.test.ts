@@ -9,8 +9,10 @@ import { blobToFile, keepBytes, keepFile, readBlob } from '../store/blobs.ts';
 import { openDatabase } from '../store/database.ts';
 import { reachMilestone } from '../store/milestones.ts';
 import { blobChunks, blobs } from '../store/schema.ts';
+import { ownDatabase } from '../testing/database.ts';
 
-const { db, close } = await openDatabase(inject('databaseUrl'));
+const databaseUrl = await ownDatabase(inject('databaseUrl'));
+const { db, close } = await openDatabase(databaseUrl);
 afterAll(close);
 const folder = await mkdtemp(join(inject('dataFolder'), 'stored-'));
 const mebibyte = 1 << 20;
@@ -79,7 +81,7 @@ test('several processes may open the database at once; migrations run once', asy
   const applied = async () =>
     (await db.execute(sql`select count(*)::int as count from drizzle.__drizzle_migrations`)).rows[0];
   const before = await applied();
-  const opened = await Promise.all([1, 2, 3].map(() => openDatabase(inject('databaseUrl'))));
+  const opened = await Promise.all([1, 2, 3].map(() => openDatabase(databaseUrl)));
   expect(await applied()).toEqual(before);
   await Promise.all(opened.map((one) => one.close()));
 });

@@ -53,7 +53,7 @@ async function expectFramed(data: Buffer | undefined, { window, width, height }:
       if (Math.min(at.x, 1800 - at.x, at.y, 1200 - at.y) < margin) continue;
       compared += 1;
       for (const [channel, value] of chartAt(at.x, at.y).entries())
-        expect(Math.abs((raw[(y * width + x) * 3 + channel] ?? 0) - value)).toBeLessThan(9);
+        expect(Math.abs((raw[(y * width + x) * 3 + channel] ?? 0) - value)).toBeLessThan(12);
     }
   }
   expect(compared).toBeGreaterThan(60);

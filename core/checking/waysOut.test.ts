@@ -47,8 +47,8 @@ test('ways that are good come first, by what is left of the picture, then by byt
   const ways = [
     way('too heavy', 900_000, 100, false),
     way('ruined', 90_000, 80),
+    way('as good', 150_000, 99.4),
     way('light', 100_000, 98.6),
-    way('as good', 150_000, 98.55),
     way('poor', 50_000, 94),
   ];
   expect(rankWays(ways).map(({ key }) => key)).toEqual(['light', 'as good', 'poor', 'ruined', 'too heavy']);

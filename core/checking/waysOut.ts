@@ -104,15 +104,13 @@ export interface MeasuredWay extends Way {
 export const isGood = ({ fits, files }: Weight): boolean =>
   fits && files.every(({ similarity }) => marginOver(similarity, similarityFloor) >= 0);
 
-/** Ways in the order in which a person would take them: good ones first, by what is left of the picture, then by bytes. */
+/** What is seen to be left of a picture: above the strictest level nobody sees a difference. */
+const seenOf = ({ weight }: MeasuredWay) => Math.round(Math.min(leastSimilarity(weight), levels.flick.overall) * 2);
+
+/** Ways in the order in which a person would take them: good ones first, by what is seen to be left, then by bytes. */
 export function rankWays<One extends MeasuredWay>(ways: readonly One[]): One[] {
   const rank = ({ weight }: One) => (isGood(weight) ? 2 : weight.fits ? 1 : 0);
-  return [...ways].sort(
-    (a, b) =>
-      rank(b) - rank(a) ||
-      Math.round(leastSimilarity(b.weight) * 2) - Math.round(leastSimilarity(a.weight) * 2) ||
-      a.weight.bytes - b.weight.bytes,
-  );
+  return [...ways].sort((a, b) => rank(b) - rank(a) || seenOf(b) - seenOf(a) || a.weight.bytes - b.weight.bytes);
 }
 
 /** The lightest of some ways that hold the strictest level; null where none does. */

@@ -7,7 +7,6 @@ import {
   formatWeight,
   type ImageFormat,
   ImageFormatSchema,
-  leastSimilarity,
 } from '@inkwell/core/model';
 import { isCutOut } from '@inkwell/core/planning';
 import { Button, Select } from 'antd';
@@ -61,7 +60,7 @@ export function Reading({
           onClick={onWeight}
         >
           {state.weight
-            ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}, ${leastSimilarity(state.weight).toFixed(1)} of 100`
+            ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}`
             : 'measuring the weight …'}
         </Button>
         <Button size="small" title="Plain and finished, side by side (F)" onClick={onFinish}>

@@ -72,7 +72,7 @@ export function WeightPanel(props: {
         tried={
           trial && line
             ? {
-                quality: tried.quality,
+                quality: trial.quality ?? 100,
                 bytes: trial.bytes,
                 similarity: trial.similarity?.overall ?? null,
                 series: line,

@@ -7,9 +7,9 @@ import { compareFraming, composeTimes, type FramingComparison } from './framing.
 import { dragging } from './inBrowser.ts';
 import { type Comparison, compareDelivery, median } from './inProcess.ts';
 import { compareStrip, vastStrip } from './strips.ts';
-import { Program, proofTimes, trialTimes, vastImport } from './throughServer.ts';
+import { Program, proofTimes, vastImport } from './throughServer.ts';
 
-import { lighterThanDefaults, searchCosts, similarityTime } from './weighing.ts';
+import { weighingSection } from './weighingSection.ts';
 
 const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
 const picture = await madePicture('flyers', art);
@@ -22,9 +22,7 @@ console.log('Finishing …');
 const finishing = await finishCost(picture);
 const sharpness = await compareSharpness(art);
 console.log('Weighing …');
-const searches = await searchCosts(art);
-const similarity = await similarityTime(art);
-const lighter = await lighterThanDefaults(art);
+const weighing = await weighingSection(art, picture);
 console.log('Composed windows …');
 const composing = composeTimes();
 const framing = await compareFraming();
@@ -32,9 +30,6 @@ console.log('Proofs through the server …');
 const program = await Program.start();
 const times = (await proofTimes(program, picture, 80)).slice(10).sort((a, b) => a - b);
 await program.stop();
-const tried = await Program.start();
-const trial = await trialTimes(tried, picture);
-await tried.stop();
 console.log('Dragging in the browser …');
 const watched = await Program.start();
 const drag = await dragging(watched, picture);
@@ -97,26 +92,7 @@ Acutance (energy of edges, levels a pixel) at equal halo (mean overshoot at edge
 |---|---|---|---|---|
 ${sharpness.map((one) => `| ${one.picture} | ${one.plain.toFixed(2)} | ${one.theirs.toFixed(2)} | **${one.ours.toFixed(2)}** | ${percent(one.theirHalo)}, ${percent(one.halo)} |`).join('\n')}
 
-## Weighing
-Finding the highest quality under a limit against one encoding at the known answer, in the same run: the demo's seven pictures at 1080 × 1350 px
-under four limits (30 to 80 % of the weight at the highest quality), each search beginning with nothing known. A search also measures what the picture
-is, and the similarity of the file that it found.
-
-| format | searches | encodings, mean | most | time of a search over one encoding | processor time | aim |
-|---|---|---|---|---|---|---|
-${searches.map((one) => `| ${one.format} | ${one.searches} | ${one.encodings.mean.toFixed(1)} | ${one.encodings.most} | **${one.ratio.wall.toFixed(2)}** | ${one.ratio.cpu.toFixed(2)} | ${one.format === 'jpeg' || one.format === 'webp' ? 'at most 2.5' : ''} |`).join('\n')}
-
-Similarity of one file of 1080 × 1350 px: **${similarity.toFixed(0)} ms** (aim: under 120).
-
-The lightest JPEG that holds Flick against sharp's default JPEG settings at the lowest quality that is at least as similar (aim: at least 15 % lighter):
-
-| picture | similarity | ours | sharp's default settings | lighter by |
-|---|---|---|---|---|
-${lighter.map((one) => `| ${one.picture} | ${one.similarity.toFixed(1)} | ${(one.ours / 1000).toFixed(0)} kB | ${(one.theirs / 1000).toFixed(0)} kB | **${percent(1 - one.ours / one.theirs)}** |`).join('\n')}
-
-Dragging the quality of a JPEG of 1080 × 1350 px by hand, until its true bytes are there, over HTTP: the first **${trial.first.toFixed(0)} ms**; a quality that was not tried
-before ${trial.fresh.toFixed(0)} ms; one that was (the weight view tries them all as soon as it opens) **${trial.again.toFixed(0)} ms** (aim: under 150 after the first).
-
+${weighing}
 ## Composing
 Nine keep and three avoid marks into ${composing.places} places: **${composing.all.toFixed(0)} ms** in all (aim: under 100), the slowest place ${composing.slowest.toFixed(1)} ms (aim: under 5).
 

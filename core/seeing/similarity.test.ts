@@ -108,6 +108,18 @@ describe('similarity', () => {
     expect(similarityOf(noisy(sky, 12), noisy(sky, 12, 7)).unrest).toBe(0);
   });
 
+  test('is a number where one part has moved by odd amounts and the rest not at all', () => {
+    const flat = target(400, 300, () => 90);
+    const random = steadyNoise(5);
+    const moved = change(flat, (value, x, y) => (x < 130 && y < 90 ? value + 3 * random() : value));
+    for (const region of [moved, noisy(flat, 2)]) {
+      const { unrest, worst } = similarityOf(flat, region);
+      expect(Number.isFinite(unrest)).toBe(true);
+      expect(unrest).toBeGreaterThan(0.5);
+      expect(Number.isFinite(worst.similarity)).toBe(true);
+    }
+  });
+
   test('of a very long picture is measured in bands, and its worst spot lies where it is', () => {
     const grain = steadyNoise();
     const data = Uint8Array.from({ length: 64 * 100_100 }, () => 120 + 40 * grain());

@@ -29,7 +29,8 @@ export function lookForUnrest(
     const [movedMap, calmMap] = [mapOf(moved), mapOf(calm)];
     return (rect) => {
       const share = calmMap.mean(rect);
-      return share < leastCalm ? 0 : Math.sqrt(movedMap.mean(rect) / share);
+      // Where nothing has moved, sums that are taken from each other may leave a little less than nothing.
+      return share < leastCalm ? 0 : Math.sqrt(Math.max(0, movedMap.mean(rect)) / share);
     };
   };
 }

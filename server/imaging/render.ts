@@ -39,6 +39,9 @@ export interface EncodedPiece {
 /** A spot that has kept less than this of its colours at 4:2:0 is seen to smear. */
 const smearing = 94;
 
+/** Photographs hold the strictest level at about this quality. */
+const usualQuality = 84;
+
 /** A twentieth of a point of similarity is less than one step of quality, and less than the levels are exact to. */
 const closeEnough = 0.05;
 
@@ -217,13 +220,13 @@ class PieceSearch {
     const { enough } = this.plan.encoding;
     if (!enough) return null;
     const known = guesses.get(this.hint);
-    const guess = from > 0 ? from : known;
+    const guess = from > 0 ? from : (known ?? usualQuality);
     const { best } = await lowestQualityThatKeeps({
       qualities: this.encoder.qualities.filter((quality) => quality >= from),
       encode: (quality) => this.similarity(quality),
       margin: (similarity) => marginOver(similarity, enough),
       close: closeEnough,
-      ...(guess === undefined ? {} : { guess }),
+      guess,
     });
     if (best) keepHint(guesses, this.hint, best.quality);
     return best?.quality ?? null;

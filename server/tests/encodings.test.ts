@@ -58,8 +58,11 @@ test('a press on a way out gives what was measured for it', async () => {
   expect(ways.map(({ key }) => key)).toEqual(['png', 'palette', 'dithered palette', 'chroma', 'quality']);
   const palette = ways.find(({ key }) => key === 'palette')?.weight;
   expect(palette?.files[0]?.colours).toBeLessThanOrEqual(256);
-  const change = { format: 'png', weighing: { ...plainWeighing, colours: 'palette' } };
+  const coarse = ways.find(({ key }) => key === 'chroma')?.weight;
+  const change = { weighing: { ...plainWeighing, chroma: '4:2:0' } };
   await client.ask('PATCH', `/frames/${frame.id}`, { version: frame.version, change });
   const delivery = await client.deliver(project.id);
-  expect(delivery.files[0]).toMatchObject({ bytes: palette?.bytes, colours: palette?.files[0]?.colours });
+  const [file] = coarse?.files ?? [];
+  expect(delivery.files[0]).toMatchObject({ bytes: file?.bytes, quality: file?.quality, chroma: '4:2:0' });
+  expect(delivery.files[0]?.similarity).toBe(file?.similarity.overall);
 });

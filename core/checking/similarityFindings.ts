@@ -25,41 +25,24 @@ export function similarityFindings({ place, settings, weight }: FrameToCheck): F
       },
     ];
   }
-  const unrest = Math.max(...weight.files.map((file) => file.similarity.unrest));
   const { glance } = levels;
+  const unrest = Math.max(...weight.files.map((file) => file.similarity.unrest));
+  const caution = (kind: Finding['kind'], measured: number, allowed: number, text: string): Finding[] => [
+    { kind, level: 'caution', text, measured, allowed },
+  ];
+  // One of them is enough: what breaks the whole breaks its spots as well.
   if (overall < glance.overall) {
     const marked = weight.files.some(({ similarity }) => similarity.overall > overall);
-    return [
-      {
-        kind: 'low quality',
-        level: 'caution',
-        text: `${marked ? 'Of a keep mark' : 'Of the picture'} ${points(overall)} of 100 are left after encoding: it will be seen.`,
-        measured: overall,
-        allowed: glance.overall,
-      },
-    ];
+    const text = `${marked ? 'Of a keep mark' : 'Of the picture'} ${points(overall)} of 100 are left after encoding: it will be seen.`;
+    return caution('low quality', overall, glance.overall, text);
   }
   if (unrest > glance.unrest) {
-    return [
-      {
-        kind: 'low quality',
-        level: 'caution',
-        text: `Calm areas have moved by ${unrest.toFixed(1)} of 255 levels at one spot: steps or specks will show.`,
-        measured: unrest,
-        allowed: glance.unrest,
-      },
-    ];
+    const text = `Calm areas have moved by ${unrest.toFixed(1)} of 255 levels at one spot: steps or specks will show.`;
+    return caution('low quality', unrest, glance.unrest, text);
   }
   if (worst < glance.worst) {
-    return [
-      {
-        kind: 'ruined spot',
-        level: 'caution',
-        text: `One spot has kept only ${points(worst)} of 100. Have a look at it under Weight.`,
-        measured: worst,
-        allowed: glance.worst,
-      },
-    ];
+    const text = `One spot has kept only ${points(worst)} of 100. Have a look at it under Weight.`;
+    return caution('ruined spot', worst, glance.worst, text);
   }
   return [];
 }

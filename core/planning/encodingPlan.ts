@@ -75,13 +75,12 @@ export function encodingOf(asked: EncodingToPlan): EncodingPlan {
   const { weighing, format, sharedQuality } = settings;
   const budget = budgetBytes(place.limit, headroom);
   const aim = weighing.aim ?? usualAim(budget, dimensions);
-  const level = aim.kind === 'as good as fits' ? null : levels[aim.level];
   return {
     format,
     colours: format === 'png' ? weighing.colours : 'full',
     chroma: weighing.chroma,
     quality: weighing.mostQuality ?? bestQuality,
-    enough: level && DemandSchema.parse(level),
+    enough: aim.kind === 'as good as fits' ? null : levels[aim.level],
     least: weighing.belowFloor ? null : similarityFloor,
     budgetBytes: budget,
     sharedQuality,

@@ -4,7 +4,7 @@ import type { Plane } from './raster.ts';
 
 type Pointer = number;
 
-/** What assembly/planes.ts exports; it says there what each does. */
+/** What assembly/planes exports; it says there what each does. */
 interface Planes {
   memory: { readonly buffer: ArrayBuffer; grow(pages: number): number };
   luminance(from: Pointer, channels: number, width: number, height: number, to: Pointer): void;

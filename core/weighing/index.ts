@@ -5,4 +5,5 @@ export * from './knee.ts';
 export * from './lastGood.ts';
 export * from './levels.ts';
 export * from './lowestQuality.ts';
+export * from './nearest.ts';
 export * from './qualityCurve.ts';

@@ -1,3 +1,5 @@
+import { nearest } from './nearest.ts';
+
 export interface LastGoodSearch<Candidate> {
   /** In the order in which they are wanted less and less up to wanted most: what is good tends to end somewhere. */
   candidates: readonly Candidate[];
@@ -32,10 +34,4 @@ export async function lastGood<Candidate>(search: LastGoodSearch<Candidate>): Pr
     if (verdict === 'good') best = Math.max(best, next);
     if (verdict === 'hopeless') end = Math.min(end, next);
   }
-}
-
-function nearest(values: readonly number[], to: number): number | undefined {
-  let found = values[0];
-  for (const value of values) if (found !== undefined && Math.abs(value - to) < Math.abs(found - to)) found = value;
-  return found;
 }

@@ -1,4 +1,5 @@
 import { lastGood } from './lastGood.ts';
+import { nearest } from './nearest.ts';
 
 export interface KeepingSearch<Encoded> {
   /** The qualities that are allowed, ascending, at least one. */
@@ -12,11 +13,15 @@ export interface KeepingSearch<Encoded> {
    */
   tolerance?: number;
   /**
-   * A file that is better than it has to be by no more points than this is light enough: its neighbours are not tried. @default 0
+   * A file that is better than it has to be by no more points than this is light enough, and its neighbours are not tried.
+   * @default 0
    */
   close?: number;
-  /** The quality at which the answer is expected. It only saves encodings. */
-  guess?: number;
+  /**
+   * The quality at which the search begins. It only saves encodings; with `close` above 0 several answers may do, and which one
+   * it is depends on it.
+   */
+  guess: number;
 }
 
 /**
@@ -37,15 +42,11 @@ export async function lowestQualityThatKeeps<Encoded>(
     return margin + tolerance <= 0 ? 'hopeless' : 'bad';
   };
   const descending = [...qualities].reverse();
-  const first = qualities.includes(search.guess ?? -1) ? (search.guess as number) : descending[descending.length >> 2];
   const expected = () => {
     const measured = [...tried].sort(([a], [b]) => a - b);
     const above = measured.find(([, { margin }]) => margin >= 0);
     const below = measured.findLast(([, { margin }]) => margin < 0);
-    const wanted = crossing(above, below);
-    if (wanted === null) return first as number;
-    const distance = (quality: number) => Math.abs(quality - wanted);
-    return descending.reduce((near, quality) => (distance(quality) < distance(near) ? quality : near));
+    return nearest(descending, crossing(above, below) ?? search.guess);
   };
   const found = await lastGood({ candidates: descending, attempt, expected });
   const one = found === null ? undefined : tried.get(found);

@@ -14,8 +14,9 @@ import { fromPixels } from '../imaging/pixels.ts';
 import type { TrialAsked } from '../imaging/trials.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
-import { type FramedPicture, findFrame } from '../store/frames.ts';
+import type { FramedPicture } from '../store/frames.ts';
 import { knownWeights } from '../store/weights.ts';
+import { askedFrame } from './askedFrame.ts';
 import { found, idOf } from './params.ts';
 
 const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
@@ -37,17 +38,9 @@ const mediaTypes: Record<ImageFormat, string> = {
 const forEver = 'private, max-age=31536000, immutable';
 
 /** What a frame could be encoded as: trials of single encodings, and other ways to make its file. */
-export function encodingsRouter({ db, planner, queue, recent, trials }: Services): Router {
+export function encodingsRouter(services: Services): Router {
+  const { db, queue, recent, trials } = services;
   const router = Router({ mergeParams: true });
-
-  /** A frame whose plan is still the one that was asked for. */
-  const frameAsked = async (id: string, hash: string) => {
-    const framed = found(await findFrame(db, id), 'This frame');
-    const planning = await planner.open();
-    const plan = found(planning.planOf(framed), 'The place of this frame');
-    if (planHash(plan) !== hash) throw new Refusal('The frame has changed since this was asked for.', 409);
-    return { framed, planning, plan };
-  };
 
   const pieceOf = ({ grid }: RenderPlan, piece: number) => {
     const files = grid ? grid.columns * grid.rows : 1;
@@ -56,7 +49,7 @@ export function encodingsRouter({ db, planner, queue, recent, trials }: Services
   };
 
   const trialAsked = async (id: string, asked: z.infer<typeof TrialSchema>) => {
-    const { framed, planning } = await frameAsked(id, asked.plan);
+    const { framed, planning } = await askedFrame(services, id, asked.plan);
     const { format, colours, chroma } = asked;
     const change = { format, weighing: { ...framed.frame.weighing, colours, chroma } };
     const plan = found(planning.planOf(changed(framed, change)), 'The place of this frame');
@@ -67,7 +60,7 @@ export function encodingsRouter({ db, planner, queue, recent, trials }: Services
   // The uncompressed picture of a file, which every encoding is compared with.
   router.get('/uncompressed', async (request, response) => {
     const asked = PieceSchema.parse(request.query);
-    const { plan } = await frameAsked(idOf(request), asked.plan);
+    const { plan } = await askedFrame(services, idOf(request), asked.plan);
     const pixels = (await recent.get(plan)).cut[pieceOf(plan, asked.piece)];
     response.setHeader('Cache-Control', forEver);
     response.type('png').send(
@@ -98,7 +91,7 @@ export function encodingsRouter({ db, planner, queue, recent, trials }: Services
   // formats each is as light as it can be while nothing is seen, so that they can be compared.
   router.get('/ways', async (request, response) => {
     const { plan: hash, about } = WaysSchema.parse(request.query);
-    const { framed, planning } = await frameAsked(idOf(request), hash);
+    const { framed, planning } = await askedFrame(services, idOf(request), hash);
     const { frame, original } = framed;
     const { place } = found(planning.places.get(frame.placeId), 'The place of this frame');
     const toWay = { original, place, settings: frame, treatment: planning.finishOf(framed).treatment };

@@ -1,18 +1,22 @@
 import { openingOf } from '@inkwell/core/framing';
 import { boundsOf, clampWindow } from '@inkwell/core/geometry';
 import { type Border, type FrameChange, FrameChangeSchema, type Place } from '@inkwell/core/model';
-import { plainPlan, planHash } from '@inkwell/core/planning';
+import { plainPlan } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
 import { partOfPicture } from '../imaging/partOfPicture.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
+import { askedFrame } from './askedFrame.ts';
 import { found, idOf } from './params.ts';
 
 const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
-const AskedPlanSchema = z.object({ plan: z.string(), finish: z.enum(['own', 'plain']).default('own') });
-const ProofSchema = AskedPlanSchema.extend({ width: z.coerce.number().int().min(16).max(12_000) });
+const ProofSchema = z.object({
+  plan: z.string(),
+  finish: z.enum(['own', 'plain']).default('own'),
+  width: z.coerce.number().int().min(16).max(12_000),
+});
 const side = z.coerce.number().int().min(1).max(5000);
 const start = z.coerce.number().int().min(0);
 const PixelsSchema = z.object({
@@ -42,15 +46,6 @@ function settledChange(
 export function framesRouter({ db, planner, proofs, copies }: Services): Router {
   const router = Router();
 
-  /** The plan of a frame, finished or plain, if it is still the one that was asked for. */
-  const planAsked = async (id: string, { plan: hash, finish }: z.infer<typeof AskedPlanSchema>) => {
-    const framed = found(await findFrame(db, id), 'This frame');
-    const plan = found((await planner.open()).planOf(framed), 'The place of this frame');
-    const asked = finish === 'plain' ? plainPlan(plan) : plan;
-    if (planHash(asked) !== hash) throw new Refusal('The frame has changed since this was asked for.', 409);
-    return asked;
-  };
-
   router.patch('/:id', async (request, response) => {
     const { version, change } = SaveSchema.parse(request.body);
     const framed = found(await findFrame(db, idOf(request)), 'This frame');
@@ -69,7 +64,9 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
   // The address names the plan, so its picture never changes and may be kept by the browser for ever.
   router.get('/:id/proof', async (request, response) => {
     const asked = ProofSchema.parse(request.query);
-    const proof = await proofs.get(await planAsked(idOf(request), asked), asked.width);
+    const as = asked.finish === 'plain' ? plainPlan : undefined;
+    const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, as);
+    const proof = await proofs.get(plan, asked.width);
     response.type(proof.type);
     response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
   });
@@ -78,7 +75,7 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
   // with a closing panel, the strip.
   router.get('/:id/pixels', async (request, response) => {
     const asked = PixelsSchema.parse(request.query);
-    const plan = await planAsked(idOf(request), { plan: asked.plan, finish: 'plain' });
+    const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, plainPlan);
     const png = await partOfPicture(plan, asked, await copies.get(plan.original));
     response.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
     response.type('png').send(png);

@@ -13,9 +13,9 @@ export interface EncoderSettings {
   metadata: Pick<EncodingPlan, 'profile' | 'words' | 'origin'>;
 }
 
-/** One way to turn pixels into bytes, at the qualities that it knows. */
-export interface Encoder {
-  /** Ascending; empty where it has none. */
+/** The qualities of an encoder, and what a search over them has to know. */
+export interface Ladder {
+  /** Ascending, at least one. */
   qualities: readonly number[];
   /** How far it strays from "more quality, more bytes", as a share: measured on pictures of all kinds. */
   tolerance: number;
@@ -23,10 +23,16 @@ export interface Encoder {
   slack: number;
   /** What one full encoding usually weighs of a sketch. */
   correction: number;
-  /** With full effort and metadata: the finished file. */
-  encode(pixels: Pixels, quality: number | null): Promise<Buffer>;
   /** Bytes of a quick encoding. */
   sketch(pixels: Pixels, quality: number): Promise<number>;
+}
+
+/** One way to turn pixels into bytes. */
+export interface Encoder {
+  /** With full effort and metadata: the finished file. The quality is null where there is no ladder. */
+  encode(pixels: Pixels, quality: number | null): Promise<Buffer>;
+  /** Null where there are no qualities: nothing is lost. */
+  ladder: Ladder | null;
 }
 
 /** No file is encoded below this quality: nothing of the picture would be left. */
@@ -50,64 +56,70 @@ const paletteEffort = 5;
 
 const size = async (picture: Sharp) => (await picture.toBuffer()).length;
 
-/** The encoder that a plan asks for; its qualities reach up to `highest`. */
+/** The encoder for some settings; its qualities reach up to `highest`. */
 export function encoderOf({ format, colours, chroma, metadata }: EncoderSettings, highest: number): Encoder {
-  const finish = (picture: Sharp) => withMetadata(picture, metadata).toBuffer();
+  const file = (picture: Sharp) => withMetadata(picture, metadata).toBuffer();
   const chromaSubsampling = chroma;
   if (format === 'jpeg') {
     return {
-      qualities: upTo(highest),
-      tolerance: 0.002,
-      slack: 8,
-      correction: 0.83,
       encode: (pixels, quality) =>
-        finish(fromPixels(pixels).jpeg({ quality: quality ?? highest, mozjpeg: true, chromaSubsampling })),
-      // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
-      sketch: (pixels, quality) => size(fromPixels(pixels).jpeg({ quality, quantisationTable: 3, chromaSubsampling })),
+        file(fromPixels(pixels).jpeg({ quality: quality ?? highest, mozjpeg: true, chromaSubsampling })),
+      ladder: {
+        qualities: upTo(highest),
+        tolerance: 0.002,
+        slack: 8,
+        correction: 0.83,
+        // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
+        sketch: (pixels, quality) =>
+          size(fromPixels(pixels).jpeg({ quality, quantisationTable: 3, chromaSubsampling })),
+      },
     };
   }
   if (format === 'webp') {
     return {
-      qualities: upTo(highest),
-      tolerance: 0.01,
-      slack: 40,
-      correction: 0.85,
-      encode: (pixels, quality) => finish(fromPixels(pixels).webp({ quality: quality ?? highest, effort: webpEffort })),
-      sketch: (pixels, quality) => size(fromPixels(pixels).webp({ quality, effort: 0 })),
+      encode: (pixels, quality) => file(fromPixels(pixels).webp({ quality: quality ?? highest, effort: webpEffort })),
+      ladder: {
+        qualities: upTo(highest),
+        tolerance: 0.01,
+        slack: 40,
+        correction: 0.85,
+        sketch: (pixels, quality) => size(fromPixels(pixels).webp({ quality, effort: 0 })),
+      },
     };
   }
   if (format === 'avif') {
     return {
-      qualities: avifQualities.filter((quality) => quality <= highest),
-      tolerance: 0.005,
-      slack: 48,
-      correction: 0.92,
       encode: (pixels, quality) =>
-        finish(fromPixels(pixels).avif({ quality: quality ?? highest, effort: avifEffort, chromaSubsampling })),
-      sketch: (pixels, quality) => size(fromPixels(pixels).avif({ quality, effort: 0, chromaSubsampling })),
+        file(fromPixels(pixels).avif({ quality: quality ?? highest, effort: avifEffort, chromaSubsampling })),
+      ladder: {
+        qualities: avifQualities.filter((quality) => quality <= highest),
+        tolerance: 0.005,
+        slack: 48,
+        correction: 0.92,
+        sketch: (pixels, quality) => size(fromPixels(pixels).avif({ quality, effort: 0, chromaSubsampling })),
+      },
     };
   }
   if (colours === 'full') {
     return {
-      qualities: [],
-      tolerance: 0,
-      slack: 0,
-      correction: 1,
-      encode: (pixels) => finish(fromPixels(pixels).png({ compressionLevel: 9, adaptiveFiltering: true })),
-      sketch: (pixels) => size(fromPixels(pixels).png({ compressionLevel: 1 })),
+      encode: (pixels) => file(fromPixels(pixels).png({ compressionLevel: 9, adaptiveFiltering: true })),
+      ladder: null,
     };
   }
   const palette = { palette: true, dither: colours === 'palette' ? 0 : 1 };
   return {
-    qualities: upTo(highest, paletteStep),
-    tolerance: 0.12,
-    slack: 0,
-    correction: 0.75,
     encode: (pixels, quality) =>
-      finish(
+      file(
         fromPixels(pixels).png({ ...palette, quality: quality ?? highest, effort: paletteEffort, compressionLevel: 9 }),
       ),
-    sketch: (pixels, quality) => size(fromPixels(pixels).png({ ...palette, quality, effort: 1, compressionLevel: 1 })),
+    ladder: {
+      qualities: upTo(highest, paletteStep),
+      tolerance: 0.12,
+      slack: 0,
+      correction: 0.75,
+      sketch: (pixels, quality) =>
+        size(fromPixels(pixels).png({ ...palette, quality, effort: 1, compressionLevel: 1 })),
+    },
   };
 }
 

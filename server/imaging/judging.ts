@@ -17,6 +17,15 @@ export async function judged(picture: Pixels, data: Buffer, regions: readonly Re
   return inThread<JudgeTask, Similarity>(task, { kind: 'similarity', picture, other, regions });
 }
 
+/** Remembered while the pixels are: one picture is encoded in many ways. */
+const natures = new WeakMap<Pixels, Promise<PictureNature>>();
+
 /** What a picture is, by its pixels. */
-export const nature = (picture: Pixels): Promise<PictureNature> =>
-  inThread<JudgeTask, PictureNature>(task, { kind: 'nature', picture });
+export function nature(picture: Pixels): Promise<PictureNature> {
+  const known = natures.get(picture);
+  if (known) return known;
+  const seen = inThread<JudgeTask, PictureNature>(task, { kind: 'nature', picture });
+  natures.set(picture, seen);
+  seen.catch(() => natures.delete(picture));
+  return seen;
+}

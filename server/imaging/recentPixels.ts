@@ -1,44 +1,28 @@
 import { plainEncoding, planHash, type RenderPlan } from '@inkwell/core/planning';
-import { type FramePixels, framePixels } from './render.ts';
+import { LRUCache } from 'lru-cache';
+import { type FramePixels, framePixels } from './framePixels.ts';
 import type { WorkingCopies } from './workingCopy.ts';
 
-/** Pictures of so many bytes are kept at most, beside the one that was asked for last. */
-const bound = 160_000_000;
+/** Pictures of so many bytes are kept at most: a strip of twenty panels just so. */
+const bound = 256_000_000;
 
 /**
  * The pixels of the frames whose encodings somebody is looking at: many encodings of one picture are tried, and it is
  * rendered once for all of them.
  */
 export class RecentPixels {
-  /** The oldest first. */
-  private readonly kept = new Map<string, { pixels: Promise<FramePixels>; bytes: number }>();
+  private readonly kept: LRUCache<string, FramePixels, RenderPlan>;
 
-  constructor(private readonly copies: WorkingCopies) {}
+  constructor(copies: WorkingCopies) {
+    this.kept = new LRUCache({
+      maxSize: bound,
+      sizeCalculation: ({ whole, cut }) => cut.reduce((sum, { data }) => sum + data.length, whole.data.length),
+      fetchMethod: async (_key, _stale, { context: plan }) => framePixels(plan, await copies.get(plan.original)),
+    });
+  }
 
   get(plan: RenderPlan): Promise<FramePixels> {
-    const key = pixelsHash(plan);
-    const known = this.kept.get(key);
-    const pixels = known?.pixels ?? this.render(plan, key);
-    this.kept.delete(key);
-    this.kept.set(key, { pixels, bytes: plan.output.width * plan.output.height * (plan.grid ? 8 : 4) });
-    this.makeRoom();
-    return pixels;
-  }
-
-  private render(plan: RenderPlan, key: string): Promise<FramePixels> {
-    const pixels = this.copies.get(plan.original).then((copy) => framePixels(plan, copy));
-    // A rendering that failed is tried again when it is asked for again.
-    pixels.catch(() => this.kept.delete(key));
-    return pixels;
-  }
-
-  private makeRoom(): void {
-    let sum = [...this.kept.values()].reduce((total, { bytes }) => total + bytes, 0);
-    for (const [key, { bytes }] of this.kept) {
-      if (sum <= bound || this.kept.size === 1) return;
-      this.kept.delete(key);
-      sum -= bytes;
-    }
+    return this.kept.forceFetch(pixelsHash(plan), { context: plan });
   }
 }
 

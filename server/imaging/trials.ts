@@ -1,9 +1,11 @@
-import type { Chroma, EncodedFile, PictureNature } from '@inkwell/core/model';
+import type { Chroma, EncodedFile } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
-import { encoderOf, paletteColours } from './encoders.ts';
+import { nearest } from '@inkwell/core/weighing';
+import { LRUCache } from 'lru-cache';
+import { paletteColours } from './encoders.ts';
 import { judged, nature } from './judging.ts';
+import { chromaFor, encoderFor, watchedIn } from './planEncoder.ts';
 import { pixelsHash, type RecentPixels } from './recentPixels.ts';
-import { chromaFor, type FramePixels, watchedIn } from './render.ts';
 
 /** One encoding of a plan that somebody wants to see, whether it is the one that the plan leads to or not. */
 export interface TrialAsked {
@@ -23,15 +25,19 @@ interface Trial {
 
 /** Files of so many bytes are kept at most. */
 const bound = 200_000_000;
+const highestQuality = 100;
 
 /** Encodings that were tried, so that going back and forth between qualities costs nothing. */
 export class Trials {
-  /** The oldest first. */
-  private readonly made = new Map<string, Promise<Trial>>();
-  private bytes = 0;
-  private readonly natures = new WeakMap<FramePixels, Promise<PictureNature>>();
+  private readonly made: LRUCache<string, Trial, { plan: RenderPlan; asked: TrialAsked }>;
 
-  constructor(private readonly recent: RecentPixels) {}
+  constructor(private readonly recent: RecentPixels) {
+    this.made = new LRUCache({
+      maxSize: bound,
+      sizeCalculation: ({ data }) => data.length,
+      fetchMethod: (_key, _stale, { context: { plan, asked } }) => this.make(plan, asked),
+    });
+  }
 
   /** The bytes of an encoding. @throws RangeError where the frame has no such piece */
   async file(plan: RenderPlan, asked: TrialAsked): Promise<Buffer> {
@@ -46,74 +52,33 @@ export class Trials {
   ): Promise<Omit<EncodedFile, 'similarity'> & { similarity: EncodedFile['similarity'] | null }> {
     const trial = await this.get(plan, asked);
     const { data, quality, chroma } = trial;
-    if (withSimilarity) trial.similarity ??= this.judge(plan, asked.piece, data);
-    return {
-      bytes: data.length,
-      quality,
-      chroma,
-      colours: paletteColours(data),
-      similarity: (await trial.similarity) ?? null,
-    };
-  }
-
-  private async judge(plan: RenderPlan, piece: number, data: Buffer) {
-    return judged(await this.pixels(plan, piece), data, watchedIn(plan, piece));
+    if (withSimilarity) {
+      trial.similarity ??= this.pixels(plan, asked).then((pixels) =>
+        judged(pixels, data, watchedIn(plan, asked.piece)),
+      );
+    }
+    const similarity = (await trial.similarity) ?? null;
+    return { bytes: data.length, quality, chroma, colours: paletteColours(data), similarity };
   }
 
   private get(plan: RenderPlan, asked: TrialAsked): Promise<Trial> {
     const { format, colours, chroma, watched, profile, words, origin } = plan.encoding;
     const says = [asked.quality, asked.piece, format, colours, chroma, watched, profile, words, origin];
-    const key = `${pixelsHash(plan)} ${JSON.stringify(says)}`;
-    const known = this.made.get(key);
-    if (known) {
-      this.made.delete(key);
-      this.made.set(key, known);
-      return known;
-    }
-    const trial = this.make(plan, asked);
-    this.made.set(key, trial);
-    trial.then(
-      ({ data }) => this.makeRoom(data.length),
-      () => this.made.delete(key),
-    );
-    return trial;
+    return this.made.forceFetch(`${pixelsHash(plan)} ${JSON.stringify(says)}`, { context: { plan, asked } });
   }
 
   private async make(plan: RenderPlan, asked: TrialAsked): Promise<Trial> {
-    const pixels = await this.pixels(plan, asked.piece);
-    const { encoding } = plan;
-    const chroma = chromaFor(plan, await this.nature(plan));
-    const encoder = encoderOf({ ...encoding, chroma: chroma ?? '4:2:0', metadata: encoding }, 100);
-    const quality = nearest(encoder.qualities, asked.quality);
-    return { data: await encoder.encode(pixels, quality), chroma, quality };
+    const pixels = await this.pixels(plan, asked);
+    const chroma = chromaFor(plan, await nature((await this.recent.get(plan)).whole));
+    const { encode, ladder } = encoderFor(plan, chroma, highestQuality);
+    const quality = ladder && nearest(ladder.qualities, asked.quality);
+    return { data: await encode(pixels, quality), chroma, quality };
   }
 
-  /** What the whole picture is: all its pieces keep colour alike. Remembered while its pixels are. */
-  private async nature(plan: RenderPlan): Promise<PictureNature> {
-    const pixels = await this.recent.get(plan);
-    const known = this.natures.get(pixels) ?? nature(pixels.whole);
-    this.natures.set(pixels, known);
-    return known;
-  }
-
-  private async pixels(plan: RenderPlan, piece: number) {
+  private async pixels(plan: RenderPlan, { piece }: TrialAsked) {
     const { cut } = await this.recent.get(plan);
     const pixels = cut[piece];
     if (!pixels) throw new RangeError(`This frame has ${cut.length} files; there is none with number ${piece + 1}.`);
     return pixels;
   }
-
-  private async makeRoom(added: number): Promise<void> {
-    this.bytes += added;
-    for (const [key, trial] of this.made) {
-      if (this.bytes <= bound) return;
-      this.made.delete(key);
-      this.bytes -= (await trial).data.length;
-    }
-  }
-}
-
-function nearest(qualities: readonly number[], wanted: number): number | null {
-  if (qualities.length === 0) return null;
-  return qualities.reduce((near, quality) => (Math.abs(quality - wanted) < Math.abs(near - wanted) ? quality : near));
 }

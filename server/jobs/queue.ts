@@ -38,15 +38,22 @@ export async function openQueue(databaseUrl: string, work: Work, log: Logger): P
   await boss.start();
   for (const name of [measuring, delivering]) await boss.createQueue(name, { name, policy: 'short' });
 
+  /** What fails is tried again by the queue, which keeps the reason to itself: it has to stand in the log. */
+  const told = (task: Promise<void>, about: object) =>
+    task.catch((error: unknown) => {
+      log.error({ ...about, error }, 'work failed');
+      throw error;
+    });
+
   await boss.work<{ frameId: string; change?: FrameChange }>(
     measuring,
     { batchSize: measuredTogether, pollingIntervalSeconds: 0.5 },
     async (jobs) => {
-      await inTwos(jobs, (job) => work.measure(job.data.frameId, job.data.change ?? {}));
+      await inTwos(jobs, (job) => told(work.measure(job.data.frameId, job.data.change ?? {}), { measuring: job.data }));
     },
   );
   await boss.work<{ deliveryId: string }>(delivering, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
-    for (const job of jobs) await work.deliver(job.data.deliveryId);
+    for (const job of jobs) await told(work.deliver(job.data.deliveryId), { delivering: job.data });
   });
   const ask = async (name: string, singletonKey: string, data: object) => {
     // What was asked for last is done first: it is what somebody is looking at.

@@ -82,6 +82,23 @@ test('the same plan gives the same bytes, searched for or encoded at the known q
     { quality: (first.weight.quality ?? 0) + 1, chroma: first.weight.files[0]?.chroma ?? null },
   ]);
   expect(bytesOf(better).length).toBeGreaterThan(plan.encoding.budgetBytes);
+
+  // Nor does it matter what was rendered of the picture before: where several qualities are good enough, always the same.
+  const lighter = (level: 'flick' | 'look', centreX: number) =>
+    planFrame({
+      treatment: plainTreatment,
+      keeping: keepNothing,
+      original: sampleOriginal({ width: 1300, height: 1000 }),
+      place: samplePlace({ width: 600, height: 500 }),
+      settings: byHand(
+        { centreX, centreY: 480.7, span: 1003.9 },
+        { weighing: { ...plainWeighing, aim: { kind: 'no heavier than it needs', level } } },
+      ),
+    });
+  const alone = await renderFiles(lighter('flick', 600), copy);
+  for (const centreX of [560, 640]) await renderFiles(lighter('look', centreX), copy);
+  const later = await renderFiles(lighter('flick', 600), copy);
+  expect(later.weight).toEqual(alone.weight);
 });
 
 test('an enlarged window falls where it was asked for, to half an output pixel', async () => {

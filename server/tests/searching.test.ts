@@ -108,7 +108,7 @@ test('every search gives what trying all qualities gives', async () => {
       const { encoding } = planOf(format, colours, 1e6, null);
       const encoder = encoderOf({ ...encoding, chroma: '4:2:0', metadata: encoding }, encoding.quality);
       const all: { quality: number; bytes: number }[] = [];
-      for (const quality of encoder.qualities)
+      for (const quality of encoder.ladder?.qualities ?? [])
         all.push({ quality, bytes: (await encoder.encode(pixels, quality)).length });
       const byBytes = [...all].sort((a, b) => a.bytes - b.bytes);
       const at = (share: number) => (byBytes[Math.floor((byBytes.length - 1) * share)]?.bytes ?? 0) + 1;

@@ -6,7 +6,7 @@ import {
   type Level,
   type Weighing,
 } from '@inkwell/core/model';
-import { levels, usualAim } from '@inkwell/core/weighing';
+import { levelWords, usualAim } from '@inkwell/core/weighing';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../benchFrame.ts';
@@ -43,7 +43,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
   const promise =
     aim.kind === 'as good as fits'
       ? 'The highest quality whose file fits the limit.'
-      : `The lightest file that holds ${levels[aim.level].name}: ${levels[aim.level].promise}`;
+      : `The lightest file that holds ${levelWords[aim.level].name}: ${levelWords[aim.level].promise}`;
   return (
     <section className="weighing" aria-label="How it is encoded">
       <ChoiceField<ImageFormat>

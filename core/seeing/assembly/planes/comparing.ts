@@ -1,0 +1,185 @@
+// How alike two planes are, four pixels at a time, and planes kept less finely.
+
+import { bytes, clampTo, lane, strideOf } from './rows';
+
+/** Every two by two values become their mean; a last odd row or column is left out, unless there is no other. */
+export function halve(plane: usize, width: i32, height: i32, to: usize): void {
+  const stride = strideOf(width);
+  const halfWidth = max(1, width >> 1);
+  const halfHeight = max(1, height >> 1);
+  const right = width > 1 ? bytes : 0;
+  const below = height > 1 ? stride : 0;
+  for (let y = 0; y < halfHeight; y++) {
+    const row = to + y * strideOf(halfWidth);
+    for (let x = 0; x < halfWidth; x++) {
+      const at = plane + y * 2 * stride + x * 2 * bytes;
+      const sum = load<f32>(at) + load<f32>(at + right) + load<f32>(at + below) + load<f32>(at + below + right);
+      store<f32>(row + x * bytes, sum * <f32>0.25);
+    }
+  }
+}
+
+/**
+ * The two parts of structural similarity of two planes, at every pixel of some rows: how alike they are in light, and in
+ * contrast and structure.
+ *
+ * @param half the right half of the weights of a pixel's surroundings, the middle first, `reach + 1` of them
+ * @param first of the rows that are looked at, then every `step`th, `rows` of them
+ * @param line room for five rows, each with `2 * reach + 8` pixels more
+ */
+export function likeness(
+  a: usize,
+  b: usize,
+  width: i32,
+  height: i32,
+  half: usize,
+  reach: i32,
+  first: i32,
+  step: i32,
+  rows: i32,
+  line: usize,
+  toLight: usize,
+  toStructure: usize,
+): void {
+  const stride = strideOf(width);
+  const length = stride + (2 * reach + 2 * lane) * bytes;
+  const start = line + reach * bytes;
+  const c1 = f32x4.splat(6.5025);
+  const c2 = f32x4.splat(58.5225);
+  const two = f32x4.splat(2);
+  for (let index = 0; index < rows; index++) {
+    const y = first + index * step;
+    for (let x = 0; x < width; x += lane) {
+      const column = x * bytes;
+      let sumA = f32x4.splat(0);
+      let sumB = sumA;
+      let sumAA = sumA;
+      let sumBB = sumA;
+      let sumAB = sumA;
+      for (let by = -reach; by <= reach; by++) {
+        const weight = v128.load32_splat(half + (by < 0 ? -by : by) * bytes);
+        const at = clampTo(height, y + by) * stride + column;
+        const valueA = v128.load(a + at);
+        const valueB = v128.load(b + at);
+        const weightedA = f32x4.mul(weight, valueA);
+        const weightedB = f32x4.mul(weight, valueB);
+        sumA = f32x4.add(sumA, weightedA);
+        sumB = f32x4.add(sumB, weightedB);
+        sumAA = f32x4.add(sumAA, f32x4.mul(weightedA, valueA));
+        sumBB = f32x4.add(sumBB, f32x4.mul(weightedB, valueB));
+        sumAB = f32x4.add(sumAB, f32x4.mul(weightedA, valueB));
+      }
+      const to = start + column;
+      v128.store(to, sumA);
+      v128.store(to + length, sumB);
+      v128.store(to + 2 * length, sumAA);
+      v128.store(to + 3 * length, sumBB);
+      v128.store(to + 4 * length, sumAB);
+    }
+    for (let sum = 0; sum < 5; sum++) {
+      const own = line + sum * length;
+      const begin = load<f32>(own + reach * bytes);
+      const end = load<f32>(own + (reach + width - 1) * bytes);
+      for (let at = 0; at < reach; at++) store<f32>(own + at * bytes, begin);
+      for (let at = 0; at < reach + lane; at++) store<f32>(own + (reach + width + at) * bytes, end);
+    }
+    for (let x = 0; x < width; x += lane) {
+      let meanA = f32x4.splat(0);
+      let meanB = meanA;
+      let meanAA = meanA;
+      let meanBB = meanA;
+      let meanAB = meanA;
+      for (let by = -reach; by <= reach; by++) {
+        const weight = v128.load32_splat(half + (by < 0 ? -by : by) * bytes);
+        const at = start + (x + by) * bytes;
+        meanA = f32x4.add(meanA, f32x4.mul(weight, v128.load(at)));
+        meanB = f32x4.add(meanB, f32x4.mul(weight, v128.load(at + length)));
+        meanAA = f32x4.add(meanAA, f32x4.mul(weight, v128.load(at + 2 * length)));
+        meanBB = f32x4.add(meanBB, f32x4.mul(weight, v128.load(at + 3 * length)));
+        meanAB = f32x4.add(meanAB, f32x4.mul(weight, v128.load(at + 4 * length)));
+      }
+      const squareA = f32x4.mul(meanA, meanA);
+      const squareB = f32x4.mul(meanB, meanB);
+      const product = f32x4.mul(meanA, meanB);
+      const spread = f32x4.add(f32x4.sub(meanAA, squareA), f32x4.sub(meanBB, squareB));
+      const together = f32x4.sub(meanAB, product);
+      const to = index * stride + x * bytes;
+      v128.store(
+        toLight + to,
+        f32x4.div(f32x4.add(f32x4.mul(two, product), c1), f32x4.add(f32x4.add(squareA, squareB), c1)),
+      );
+      v128.store(toStructure + to, f32x4.div(f32x4.add(f32x4.mul(two, together), c2), f32x4.add(spread, c2)));
+    }
+  }
+}
+
+/** Every two by two values all become their mean: what is left of a plane that is kept half as fine each way. */
+export function coarsen(plane: usize, width: i32, height: i32, to: usize): void {
+  const stride = strideOf(width);
+  for (let y = 0; y < height; y += 2) {
+    const below = y + 1 < height ? stride : 0;
+    for (let x = 0; x < width; x += 2) {
+      const right = x + 1 < width ? bytes : 0;
+      const at = y * stride + x * bytes;
+      const from = plane + at;
+      const sum = load<f32>(from) + load<f32>(from + right) + load<f32>(from + below) + load<f32>(from + below + right);
+      const mean = sum * <f32>0.25;
+      store<f32>(to + at, mean);
+      store<f32>(to + at + right, mean);
+      store<f32>(to + at + below, mean);
+      store<f32>(to + at + below + right, mean);
+    }
+  }
+}
+
+/**
+ * Looks at blocks of four by four values: where those of `a` lie no further apart than `range`, the block is calm, and the
+ * mean square of its differences to `b` is noted. What is left over at the right and below is not looked at.
+ *
+ * @param toMoved one value for each block, row by row, 0 where it is not calm; so is `toCalm`, 1 where it is
+ */
+export function calmBlocks(
+  a: usize,
+  b: usize,
+  width: i32,
+  height: i32,
+  range: f32,
+  toMoved: usize,
+  toCalm: usize,
+): void {
+  const stride = strideOf(width);
+  const columns = width / lane;
+  for (let row = 0; row < height / lane; row++) {
+    for (let column = 0; column < columns; column++) {
+      let at = (row * stride + column * bytes) * lane;
+      let low = v128.load(a + at);
+      let high = low;
+      let sum = f32x4.splat(0);
+      for (let y = 0; y < lane; y++) {
+        const value = v128.load(a + at);
+        low = f32x4.min(low, value);
+        high = f32x4.max(high, value);
+        const difference = f32x4.sub(value, v128.load(b + at));
+        sum = f32x4.add(sum, f32x4.mul(difference, difference));
+        at += stride;
+      }
+      const lowest = min(
+        min(f32x4.extract_lane(low, 0), f32x4.extract_lane(low, 1)),
+        min(f32x4.extract_lane(low, 2), f32x4.extract_lane(low, 3)),
+      );
+      const highest = max(
+        max(f32x4.extract_lane(high, 0), f32x4.extract_lane(high, 1)),
+        max(f32x4.extract_lane(high, 2), f32x4.extract_lane(high, 3)),
+      );
+      const isCalm = highest - lowest <= range;
+      const moved =
+        f32x4.extract_lane(sum, 0) +
+        f32x4.extract_lane(sum, 1) +
+        f32x4.extract_lane(sum, 2) +
+        f32x4.extract_lane(sum, 3);
+      const to = (row * columns + column) * bytes;
+      store<f32>(toMoved + to, isCalm ? moved / <f32>16 : <f32>0);
+      store<f32>(toCalm + to, isCalm ? <f32>1 : <f32>0);
+    }
+  }
+}

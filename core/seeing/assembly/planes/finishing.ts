@@ -1,0 +1,183 @@
+// What finishing does to a plane, four pixels at a time.
+
+import { bytes, clampTo, lane, padded, strideOf } from './rows';
+
+/**
+ * Unsharp masking: `strength` times the difference to a blurred copy is added, less the threshold.
+ *
+ * @param half the right half of the blur's weights, the middle first, `reach + 1` of them
+ * @param line room for a row with `reach + 4` pixels more at each end
+ * @param across room for a plane
+ */
+export function sharpen(
+  plane: usize,
+  width: i32,
+  height: i32,
+  half: usize,
+  reach: i32,
+  strength: f32,
+  threshold: f32,
+  line: usize,
+  across: usize,
+  to: usize,
+): void {
+  const stride = strideOf(width);
+  const middle = f32x4.splat(load<f32>(half));
+  for (let y = 0; y < height; y++) {
+    padded(plane + y * stride, width, line, reach, reach + lane);
+    const row = across + y * stride;
+    for (let x = 0; x < width; x += lane) {
+      const at = line + (x + reach) * bytes;
+      let sum = f32x4.mul(middle, v128.load(at));
+      for (let by = 1; by <= reach; by++) {
+        const weight = f32x4.splat(load<f32>(half + by * bytes));
+        const both = f32x4.add(v128.load(at - by * bytes), v128.load(at + by * bytes));
+        sum = f32x4.add(sum, f32x4.mul(weight, both));
+      }
+      v128.store(row + x * bytes, sum);
+    }
+  }
+  const none = f32x4.splat(0);
+  const least = f32x4.splat(threshold);
+  const times = f32x4.splat(strength);
+  for (let y = 0; y < height; y++) {
+    const row = across + y * stride;
+    for (let x = 0; x < width; x += lane) {
+      const column = x * bytes;
+      let sum = f32x4.mul(middle, v128.load(row + column));
+      for (let by = 1; by <= reach; by++) {
+        const weight = f32x4.splat(load<f32>(half + by * bytes));
+        const above = v128.load(across + clampTo(height, y - by) * stride + column);
+        const below = v128.load(across + clampTo(height, y + by) * stride + column);
+        sum = f32x4.add(sum, f32x4.mul(weight, f32x4.add(above, below)));
+      }
+      const at = y * stride + column;
+      const value = v128.load(plane + at);
+      const difference = f32x4.sub(value, sum);
+      const beyond = f32x4.add(
+        f32x4.max(f32x4.sub(difference, least), none),
+        f32x4.min(f32x4.add(difference, least), none),
+      );
+      v128.store(to + at, f32x4.add(value, f32x4.mul(times, beyond)));
+    }
+  }
+}
+
+/** Replaces `count` values by the entry of a table that their multiple points at; what lies outside takes the nearest. */
+export function lookUp(plane: usize, count: i32, table: usize, entries: i32, times: f32): void {
+  for (let at = 0; at < count; at++) {
+    const pointer = plane + at * bytes;
+    const index = clampTo(entries, <i32>(load<f32>(pointer) * times + 0.5));
+    store<f32>(pointer, load<f32>(table + index * bytes));
+  }
+}
+
+/**
+ * Scales a plane: columns first, then rows.
+ *
+ * @param downFirst of each output row its first source row; `downTaps` weights to each in `downWeights`; across alike
+ * @param before pixels by which the first source pixels of the output reach over the left edge, and `after` over the right
+ * @param line room for a row with `before` and `after` pixels more, and four
+ */
+export function scale(
+  plane: usize,
+  width: i32,
+  height: i32,
+  downFirst: usize,
+  downWeights: usize,
+  downTaps: i32,
+  outHeight: i32,
+  acrossFirst: usize,
+  acrossWeights: usize,
+  acrossTaps: i32,
+  outWidth: i32,
+  before: i32,
+  after: i32,
+  line: usize,
+  to: usize,
+): void {
+  const stride = strideOf(width);
+  for (let y = 0; y < outHeight; y++) {
+    const first = load<i32>(downFirst + y * bytes);
+    const weights = downWeights + y * downTaps * bytes;
+    for (let x = 0; x < width; x += lane) {
+      const column = x * bytes;
+      let sum = f32x4.splat(0);
+      for (let tap = 0; tap < downTaps; tap++) {
+        const weight = v128.load32_splat(weights + tap * bytes);
+        const pixels = v128.load(plane + clampTo(height, first + tap) * stride + column);
+        sum = f32x4.add(sum, f32x4.mul(weight, pixels));
+      }
+      v128.store(line + (before + x) * bytes, sum);
+    }
+    const begin = load<f32>(line + before * bytes);
+    const end = load<f32>(line + (before + width - 1) * bytes);
+    for (let at = 0; at < before; at++) store<f32>(line + at * bytes, begin);
+    for (let at = 0; at < after; at++) store<f32>(line + (before + width + at) * bytes, end);
+    const row = to + y * strideOf(outWidth);
+    for (let x = 0; x < outWidth; x++) {
+      const from = line + (load<i32>(acrossFirst + x * bytes) + before) * bytes;
+      const own = acrossWeights + x * acrossTaps * bytes;
+      let sum: f32 = 0;
+      for (let tap = 0; tap < acrossTaps; tap++) {
+        sum += load<f32>(own + tap * bytes) * load<f32>(from + tap * bytes);
+      }
+      store<f32>(row + x * bytes, sum);
+    }
+  }
+}
+
+/**
+ * Holds a plane within its surroundings in another: never over the highest or under the lowest value within `reach` by
+ * more than `share` of what lies between them.
+ *
+ * @param low room for a plane, as is `high`
+ * @param line room for a row with `reach + 4` pixels more at each end
+ */
+export function limit(
+  plane: usize,
+  plain: usize,
+  width: i32,
+  height: i32,
+  reach: i32,
+  share: f32,
+  line: usize,
+  low: usize,
+  high: usize,
+): void {
+  const stride = strideOf(width);
+  for (let y = 0; y < height; y++) {
+    padded(plain + y * stride, width, line, reach, reach + lane);
+    for (let x = 0; x < width; x += lane) {
+      const at = line + (x + reach) * bytes;
+      let lowest = v128.load(at);
+      let highest = lowest;
+      for (let by = 1; by <= reach; by++) {
+        const left = v128.load(at - by * bytes);
+        const right = v128.load(at + by * bytes);
+        lowest = f32x4.min(lowest, f32x4.min(left, right));
+        highest = f32x4.max(highest, f32x4.max(left, right));
+      }
+      v128.store(low + y * stride + x * bytes, lowest);
+      v128.store(high + y * stride + x * bytes, highest);
+    }
+  }
+  const times = f32x4.splat(share);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x += lane) {
+      const column = x * bytes;
+      let lowest = v128.load(low + y * stride + column);
+      let highest = v128.load(high + y * stride + column);
+      for (let by = 1; by <= reach; by++) {
+        const above = clampTo(height, y - by) * stride + column;
+        const below = clampTo(height, y + by) * stride + column;
+        lowest = f32x4.min(lowest, f32x4.min(v128.load(low + above), v128.load(low + below)));
+        highest = f32x4.max(highest, f32x4.max(v128.load(high + above), v128.load(high + below)));
+      }
+      const allowed = f32x4.mul(times, f32x4.sub(highest, lowest));
+      const at = plane + y * stride + column;
+      const held = f32x4.max(f32x4.min(v128.load(at), f32x4.add(highest, allowed)), f32x4.sub(lowest, allowed));
+      v128.store(at, held);
+    }
+  }
+}

@@ -1,0 +1,31 @@
+import { planHash, type RenderPlan } from '@inkwell/core/planning';
+import type { Planning } from '../planner.ts';
+import { Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { type FramedPicture, findFrame } from '../store/frames.ts';
+import { found } from './params.ts';
+
+export interface AskedFrame {
+  framed: FramedPicture;
+  planning: Planning;
+  plan: RenderPlan;
+}
+
+/**
+ * A frame whose plan is still the one that was asked for: addresses that name a plan never change what they answer.
+ *
+ * @param as what of the plan was asked for, e.g. the same left plain; all of it unless said otherwise
+ * @throws Refusal where the frame is gone, its place is, or it has changed meanwhile
+ */
+export async function askedFrame(
+  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  id: string,
+  hash: string,
+  as: (plan: RenderPlan) => RenderPlan = (plan) => plan,
+): Promise<AskedFrame> {
+  const framed = found(await findFrame(db, id), 'This frame');
+  const planning = await planner.open();
+  const plan = as(found(planning.planOf(framed), 'The place of this frame'));
+  if (planHash(plan) !== hash) throw new Refusal('The frame has changed since this was asked for.', 409);
+  return { framed, planning, plan };
+}

@@ -2,7 +2,7 @@ import { mkdir, mkdtemp, readdir, rm, utimes, writeFile } from 'node:fs/promises
 import { request } from 'node:http';
 import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
-import { DeliverySchema, keepNothing } from '@inkwell/core/model';
+import { DeliverySchema, keepNothing, plainWeighing } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { expect, inject, test } from 'vitest';

@@ -1,5 +1,6 @@
+import { BytesEstimate } from './bytesEstimate.ts';
 import { lastGood } from './lastGood.ts';
-import { type CurvePoint, readCurve } from './qualityCurve.ts';
+import { nearest } from './nearest.ts';
 
 export interface QualitySearch<Encoded extends { bytes: number }> {
   /** The most bytes the result may have. */
@@ -8,8 +9,18 @@ export interface QualitySearch<Encoded extends { bytes: number }> {
   qualities: readonly number[];
   /** Encodes with full effort. */
   encode: (quality: number) => Promise<Encoded>;
-  /** Bytes of a quick encoding at the same quality: need not be right, only roughly proportional. */
+  /** Bytes of a quick encoding at the same quality: need not be right, only roughly proportional; two at a time. */
   sketch: (quality: number) => Promise<number>;
+  /**
+   * About what a full encoding weighs of a quick one, asked once, for the quality at which the answer is expected without it. It
+   * only saves encodings. @default 1
+   */
+  correction?: (quality: number) => Promise<number>;
+  /**
+   * How many full encodings may run at a time, asked before every round: two are quicker where nobody else needs the
+   * processor, one after the other are fewer. The answer is the same. @default 2
+   */
+  atOnce?: () => 1 | 2;
   /** True where the budget is so wide that the highest quality is worth trying before anything is sketched. */
   highestFirst?: boolean;
   /**
@@ -19,11 +30,6 @@ export interface QualitySearch<Encoded extends { bytes: number }> {
   tolerance?: number;
   /** The same in bytes, for small files, in which a few bytes are many per cent. @default 0 */
   slack?: number;
-  /**
-   * What a full encoding weighs of a sketch, if something is known of it: what an earlier search over the same picture
-   * found. It only saves encodings; the answer does not depend on it. @default 0.83
-   */
-  correction?: number;
 }
 
 export interface QualityFound<Encoded> {
@@ -32,61 +38,57 @@ export interface QualityFound<Encoded> {
   /** How many full and quick encodings it took. */
   encodings: number;
   sketches: number;
-  /** What the last full encoding weighed of a sketch. */
-  correction: number;
+  /** What the last full encoding weighed of a quick one, for the next search of the same kind; null where none was sketched. */
+  correction: number | null;
 }
 
-/** A full-effort encoding usually weighs this part of a quick one. */
-const usualCorrection = 0.83;
+/** Where the curve of quick encodings is measured: between them it is read, and beyond them not by far. */
+const sketchedAt = [60, 90];
 
 /**
- * The highest quality whose file fits, the same answer as trying every quality, given the tolerance. A quick encoder
- * locates it on a curve; full encodings settle it: a file that fits rules out everything below, a file too heavy by more
- * than the tolerance rules out everything above, until nothing is left to try.
+ * The highest quality whose file fits, the same answer as trying every quality, given the tolerance. A quick encoder and
+ * a part of the picture tell where it is expected; full encodings settle it: a file that fits rules out everything below, a
+ * file too heavy by more than the tolerance rules out everything above, until nothing is left to try.
  */
 export async function highestQualityThatFits<Encoded extends { bytes: number }>(
   search: QualitySearch<Encoded>,
 ): Promise<QualityFound<Encoded>> {
   const { budget, qualities, tolerance = 0.002, slack = 0 } = search;
   const encoded = new Map<number, Encoded>();
-  const curve: CurvePoint[] = [];
-  let correction = search.correction ?? usualCorrection;
-  const highest = qualities.at(-1);
-  if (highest === undefined) throw new RangeError('highestQualityThatFits: at least one quality is needed.');
-
+  const [lowest, highest] = [qualities[0], qualities.at(-1)];
+  if (lowest === undefined || highest === undefined) {
+    throw new RangeError('highestQualityThatFits: at least one quality is needed.');
+  }
   const attempt = async (quality: number) => {
     const file = await search.encode(quality);
     encoded.set(quality, file);
-    if (curve.length > 0) correction = file.bytes / readCurve(curve, quality);
     if (file.bytes <= budget) return 'good';
     return file.bytes * (1 - tolerance) - slack > budget ? 'hopeless' : 'bad';
   };
-  const sketch = async (quality: number) => {
-    curve.push({ quality, bytes: await search.sketch(quality) });
-    curve.sort((a, b) => a.quality - b.quality);
+  const bestOf = (quality: number | null) => {
+    const file = quality === null ? undefined : encoded.get(quality);
+    return quality !== null && file ? { quality, encoded: file } : null;
   };
-  // The quality whose estimate is nearest to the budget, on either side of it: as an estimate errs both ways, this one
-  // and its neighbours are the likeliest to settle it.
-  const expected = () => {
-    const distance = (quality: number) => Math.abs(Math.log((readCurve(curve, quality) * correction) / budget));
-    return qualities.reduce((near, quality) => (distance(quality) <= distance(near) ? quality : near));
-  };
-
-  const done = search.highestFirst && (await attempt(highest)) === 'good';
-  let found: number | null = highest;
-  if (!done) {
-    await sketch(highest);
-    // One more point where the answer is expected: the curve is only trusted near its points.
-    const likely = expected();
-    if (likely < highest) await sketch(likely);
-    const candidates = search.highestFirst ? qualities.slice(0, -1) : qualities;
-    found = await lastGood({ candidates, attempt, expected });
+  if (search.highestFirst && (await attempt(highest)) === 'good') {
+    return { best: bestOf(highest), encodings: 1, sketches: 0, correction: null };
   }
-  const file = found === null ? undefined : encoded.get(found);
-  return {
-    best: found !== null && file ? { quality: found, encoded: file } : null,
-    encodings: encoded.size,
-    sketches: curve.length,
-    correction,
-  };
+
+  const sketched = [...new Set(sketchedAt.map((quality) => nearest(qualities, quality)))];
+  const quick = await Promise.all(sketched.map(async (quality) => ({ quality, bytes: await search.sketch(quality) })));
+  const lastFitting = (estimate: BytesEstimate) =>
+    qualities.findLast((quality) => estimate.at(quality) <= budget) ?? lowest;
+  const correction = await search.correction?.(lastFitting(new BytesEstimate(quick, 1)));
+  const estimate = new BytesEstimate(quick, correction ?? 1);
+  for (const [quality, { bytes }] of encoded) estimate.learn(quality, bytes);
+  const found = await lastGood({
+    candidates: search.highestFirst ? qualities.slice(0, -1) : qualities,
+    attempt: async (quality) => {
+      const verdict = await attempt(quality);
+      estimate.learn(quality, (encoded.get(quality) as Encoded).bytes);
+      return verdict;
+    },
+    expected: () => lastFitting(estimate),
+    atOnce: search.atOnce ?? (() => 2),
+  });
+  return { best: bestOf(found), encodings: encoded.size, sketches: sketched.length, correction: estimate.last };
 }

@@ -1,7 +1,7 @@
 import type { Chroma, ImageFormat } from '@inkwell/core/model';
 import type { EncodingPlan } from '@inkwell/core/planning';
 import type { Sharp } from 'sharp';
-import { fromPixels, type Pixels } from './pixels.ts';
+import { fromPixels, type Pixels, sampled } from './pixels.ts';
 import { withMetadata } from './writtenMetadata.ts';
 
 /** All that decides about the bytes of a file beside its pixels and its quality. */
@@ -19,12 +19,15 @@ export interface Ladder {
   qualities: readonly number[];
   /** How far it strays from "more quality, more bytes", as a share: measured on pictures of all kinds. */
   tolerance: number;
-  /** The same in bytes, which counts where files are small. */
+  /**
+   * The same in bytes for each pixel of a square with as many pixels as the picture: what the blocks of a picture add by chance
+   * grows as the root of their number.
+   */
   slack: number;
-  /** What one full encoding usually weighs of a sketch. */
-  correction: number;
   /** Bytes of a quick encoding. */
   sketch(pixels: Pixels, quality: number): Promise<number>;
+  /** About what a full encoding weighs of a quick one: as it usually is, or as it is in a part of the picture. */
+  correction(pixels: Pixels, quality: number): Promise<number>;
 }
 
 /** One way to turn pixels into bytes. */
@@ -54,71 +57,92 @@ const paletteStep = 5;
 /** More effort takes half as long again for a fiftieth of the bytes, and not always less. */
 const paletteEffort = 5;
 
-const size = async (picture: Sharp) => (await picture.toBuffer()).length;
+/** How one format is written at a quality, with full effort and quickly. */
+interface Recipe extends Pick<Ladder, 'qualities' | 'tolerance' | 'slack'> {
+  full: (picture: Sharp, quality: number) => Sharp;
+  quick: (picture: Sharp, quality: number) => Sharp;
+  /** What a full encoding usually weighs of a quick one; null where a part of the picture tells it better. */
+  usual: number | null;
+}
 
-/** The encoder for some settings; its qualities reach up to `highest`. */
-export function encoderOf({ format, colours, chroma, metadata }: EncoderSettings, highest: number): Encoder {
-  const file = (picture: Sharp) => withMetadata(picture, metadata).toBuffer();
+/** Null where a format has no qualities. */
+function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number): Recipe | null {
   const chromaSubsampling = chroma;
   if (format === 'jpeg') {
     return {
-      encode: (pixels, quality) =>
-        file(fromPixels(pixels).jpeg({ quality: quality ?? highest, mozjpeg: true, chromaSubsampling })),
-      ladder: {
-        qualities: upTo(highest),
-        tolerance: 0.002,
-        slack: 8,
-        correction: 0.83,
-        // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
-        sketch: (pixels, quality) =>
-          size(fromPixels(pixels).jpeg({ quality, quantisationTable: 3, chromaSubsampling })),
-      },
+      qualities: upTo(highest),
+      tolerance: 0.002,
+      slack: 0.1,
+      usual: null,
+      full: (picture, quality) => picture.jpeg({ quality, mozjpeg: true, chromaSubsampling }),
+      // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
+      quick: (picture, quality) => picture.jpeg({ quality, quantisationTable: 3, chromaSubsampling }),
     };
   }
   if (format === 'webp') {
     return {
-      encode: (pixels, quality) => file(fromPixels(pixels).webp({ quality: quality ?? highest, effort: webpEffort })),
-      ladder: {
-        qualities: upTo(highest),
-        tolerance: 0.01,
-        slack: 40,
-        correction: 0.85,
-        sketch: (pixels, quality) => size(fromPixels(pixels).webp({ quality, effort: 0 })),
-      },
+      qualities: upTo(highest),
+      tolerance: 0.002,
+      slack: 0.5,
+      usual: 0.85,
+      full: (picture, quality) => picture.webp({ quality, effort: webpEffort }),
+      quick: (picture, quality) => picture.webp({ quality, effort: 0 }),
     };
   }
   if (format === 'avif') {
     return {
-      encode: (pixels, quality) =>
-        file(fromPixels(pixels).avif({ quality: quality ?? highest, effort: avifEffort, chromaSubsampling })),
-      ladder: {
-        qualities: avifQualities.filter((quality) => quality <= highest),
-        tolerance: 0.005,
-        slack: 48,
-        correction: 0.92,
-        sketch: (pixels, quality) => size(fromPixels(pixels).avif({ quality, effort: 0, chromaSubsampling })),
-      },
+      qualities: avifQualities.filter((quality) => quality <= highest),
+      tolerance: 0.002,
+      slack: 0.6,
+      usual: null,
+      full: (picture, quality) => picture.avif({ quality, effort: avifEffort, chromaSubsampling }),
+      quick: (picture, quality) => picture.avif({ quality, effort: 0, chromaSubsampling }),
     };
   }
-  if (colours === 'full') {
-    return {
-      encode: (pixels) => file(fromPixels(pixels).png({ compressionLevel: 9, adaptiveFiltering: true })),
-      ladder: null,
-    };
-  }
+  if (colours === 'full') return null;
   const palette = { palette: true, dither: colours === 'palette' ? 0 : 1 };
   return {
-    encode: (pixels, quality) =>
-      file(
-        fromPixels(pixels).png({ ...palette, quality: quality ?? highest, effort: paletteEffort, compressionLevel: 9 }),
-      ),
+    qualities: upTo(highest, paletteStep),
+    tolerance: 0.12,
+    slack: 0,
+    usual: 0.75,
+    full: (picture, quality) => picture.png({ ...palette, quality, effort: paletteEffort, compressionLevel: 9 }),
+    quick: (picture, quality) => picture.png({ ...palette, quality, effort: 1, compressionLevel: 1 }),
+  };
+}
+
+const weigh = async (picture: Sharp) => (await picture.toBuffer()).length;
+
+async function ratioInPart(
+  full: Recipe['full'],
+  quick: Recipe['quick'],
+  pixels: Pixels,
+  quality: number,
+): Promise<number> {
+  const part = sampled(pixels);
+  const [slow, fast] = await Promise.all([
+    weigh(full(fromPixels(part), quality)),
+    weigh(quick(fromPixels(part), quality)),
+  ]);
+  return slow / fast;
+}
+
+/** The encoder for some settings; its qualities reach up to `highest`. */
+export function encoderOf(settings: EncoderSettings, highest: number): Encoder {
+  const recipe = recipeOf(settings, highest);
+  const finished = (picture: Sharp) => withMetadata(picture, settings.metadata).toBuffer();
+  if (!recipe) {
+    const encode = (pixels: Pixels) =>
+      finished(fromPixels(pixels).png({ compressionLevel: 9, adaptiveFiltering: true }));
+    return { encode, ladder: null };
+  }
+  const { full, quick, usual, ...ladder } = recipe;
+  return {
+    encode: (pixels, quality) => finished(full(fromPixels(pixels), quality ?? highest)),
     ladder: {
-      qualities: upTo(highest, paletteStep),
-      tolerance: 0.12,
-      slack: 0,
-      correction: 0.75,
-      sketch: (pixels, quality) =>
-        size(fromPixels(pixels).png({ ...palette, quality, effort: 1, compressionLevel: 1 })),
+      ...ladder,
+      sketch: (pixels, quality) => weigh(quick(fromPixels(pixels), quality)),
+      correction: async (pixels, quality) => usual ?? ratioInPart(full, quick, pixels, quality),
     },
   };
 }

@@ -2,6 +2,7 @@ import type { Rect } from '@inkwell/core/geometry';
 import type { Similarity } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { highestQualityThatFits, lowestQualityThatKeeps, marginOver } from '@inkwell/core/weighing';
+import { LRUCache } from 'lru-cache';
 import type { Encoder, Ladder } from './encoders.ts';
 import { judged } from './judging.ts';
 import type { Pixels } from './pixels.ts';
@@ -19,8 +20,10 @@ const closeEnough = 0.05;
  * What full encodings of an original weigh of quick ones, as the last search found: it hardly differs between the frames
  * of one picture. It only saves encodings, so it may be forgotten at any time.
  */
-const corrections = new Map<string, number>();
-const correctionsKept = 1000;
+const corrections = new LRUCache<string, number>({ max: 1000 });
+
+/** Searches under way: beside another one, a second encoding at a time would only take the processor from it. */
+let searching = 0;
 
 /** The search for the file of one piece. Every quality is encoded and judged once, however often it is looked at. */
 export class PieceSearch {
@@ -79,32 +82,34 @@ export class PieceSearch {
   }
 
   /** Chooses the highest quality up to `highest` that fits, or the lowest there is where none does. */
-  async settleAt({ qualities: all, tolerance, slack, correction, sketch }: Ladder, highest: number): Promise<void> {
-    const { encoding, original } = this.plan;
-    const qualities = all.filter((quality) => quality <= highest);
-    const [lowest = highest, top] = [all[0], qualities.at(-1)];
+  async settleAt(ladder: Ladder, highest: number): Promise<void> {
+    const { original, encoding } = this.plan;
+    const { budgetBytes, quality: usual } = encoding;
+    const picture = `${original.sha256} ${original.page} ${encoding.format} ${encoding.colours}`;
+    const qualities = ladder.qualities.filter((quality) => quality <= highest);
+    const [lowest = highest, top] = [ladder.qualities[0], qualities.at(-1)];
     if (top === undefined) return this.take(lowest);
-    const key = `${original.sha256} ${original.page} ${encoding.format} ${encoding.colours}`;
+    const pixelCount = this.pixels.width * this.pixels.height;
+    searching += 1;
     const found = await highestQualityThatFits({
       qualities,
-      budget: encoding.budgetBytes,
-      tolerance,
-      slack,
-      correction: corrections.get(key) ?? correction,
+      budget: budgetBytes,
+      tolerance: ladder.tolerance,
+      slack: ladder.slack * Math.sqrt(pixelCount),
       encode: async (quality) => ({ bytes: (await this.encode(quality)).length }),
       sketch: (quality) => {
         this.sketches += 1;
-        return sketch(this.pixels, quality);
+        return ladder.sketch(this.pixels, quality);
       },
+      correction: async (quality) => corrections.get(picture) ?? ladder.correction(this.pixels, quality),
       // More than four bits a pixel are rare even for noise at a high quality: trying the highest first saves the
       // sketches. So is what was encoded already, and what another search has had to go down to.
-      highestFirst:
-        this.made.has(top) ||
-        highest < encoding.quality ||
-        encoding.budgetBytes >= (this.pixels.width * this.pixels.height) / 2,
+      highestFirst: this.made.has(top) || highest < usual || budgetBytes >= pixelCount / 2,
+      atOnce: () => (searching > 1 ? 1 : 2),
+    }).finally(() => {
+      searching -= 1;
     });
-    if (corrections.size >= correctionsKept) corrections.clear();
-    if (found.sketches > 0) corrections.set(key, found.correction);
+    if (found.correction !== null) corrections.set(picture, found.correction);
     await this.take(found.best?.quality ?? lowest);
   }
 

@@ -1,55 +1,66 @@
 import type { Rect } from '../geometry/index.ts';
+import type { PlaneMemory } from './planeMemory.ts';
 
-/** Values at some rows of a picture, or of the same picture scaled down, with the mean of any rectangle at hand. */
+/** Where the values of a map lie in the whole picture. */
+export interface MapPlace {
+  /** Pixels of the whole picture to one value, each way. */
+  scale: number;
+  /** Of the rows that the map has, then every `step`th, both in rows of the scaled picture. */
+  first: number;
+  step: number;
+}
+
+/**
+ * Asks for the room that it takes to know the mean of any rectangle of a plane; what comes back sums the plane up once it is
+ * filled.
+ */
+export function mapMeans(
+  room: PlaneMemory,
+  width: number,
+  rows: number,
+  place: MapPlace,
+): (plane: number) => LikenessMap {
+  const entries = (width + 1) * (rows + 1);
+  const sums = room.take((entries * Float64Array.BYTES_PER_ELEMENT) / Float32Array.BYTES_PER_ELEMENT);
+  return (plane) => {
+    room.planes.sumUp(plane, width, rows, sums);
+    return new LikenessMap(room.doubles(sums, entries), width, rows, place);
+  };
+}
+
+/**
+ * Values at some rows of a picture, or of the same picture scaled down, with the mean of any rectangle at hand: until the
+ * memory that they were made in is used for something else.
+ */
 export class LikenessMap {
-  private readonly sums: Float64Array;
-
-  /**
-   * @param values row by row
-   * @param stride values from one row to the next
-   * @param scale pixels of the whole picture to one value, each way
-   * @param first of the rows that the map has, then every `step`th, both in rows of the scaled picture
-   */
+  /** @param sums a summed-area table, with a first row and a first column of nothing */
   constructor(
-    values: Float32Array,
+    private readonly sums: Float64Array,
     private readonly width: number,
     private readonly rows: number,
-    stride: number,
-    private readonly scale: number,
-    private readonly first: number,
-    private readonly step: number,
-  ) {
-    // A summed-area table (Crow 1984).
-    const across = width + 1;
-    const sums = new Float64Array(across * (rows + 1));
-    for (let y = 0; y < rows; y += 1) {
-      let row = 0;
-      for (let x = 0; x < width; x += 1) {
-        row += values[y * stride + x] as number;
-        sums[(y + 1) * across + x + 1] = (sums[y * across + x + 1] as number) + row;
-      }
-    }
-    this.sums = sums;
-  }
+    private readonly place: MapPlace,
+  ) {}
 
   /** The mean of the values in a rectangle of the whole picture, in pixels; of the nearest where it holds none. */
   mean({ left, top, width, height }: Rect): number {
-    const columns = span(left / this.scale, (left + width) / this.scale, this.width);
-    const rowAt = (y: number) => (y / this.scale - this.first) / this.step;
-    const rows = span(rowAt(top), rowAt(top + height), this.rows);
+    const { scale, first, step } = this.place;
+    const from = begin(left / scale, this.width);
+    const to = end((left + width) / scale, from, this.width);
+    const above = begin((top / scale - first) / step, this.rows);
+    const below = end(((top + height) / scale - first) / step, above, this.rows);
     const across = this.width + 1;
-    const corner = (x: number, y: number) => this.sums[y * across + x] as number;
+    const { sums } = this;
     const sum =
-      corner(columns.to, rows.to) -
-      corner(columns.from, rows.to) -
-      corner(columns.to, rows.from) +
-      corner(columns.from, rows.from);
-    return sum / ((columns.to - columns.from) * (rows.to - rows.from));
+      (sums[below * across + to] as number) -
+      (sums[below * across + from] as number) -
+      (sums[above * across + to] as number) +
+      (sums[above * across + from] as number);
+    return sum / ((to - from) * (below - above));
   }
 }
 
-/** Whole places from `low` up to, not including, `high`, at least one, and none outside of `0..count`. */
-function span(low: number, high: number, count: number): { from: number; to: number } {
-  const from = Math.max(0, Math.min(count - 1, Math.ceil(low)));
-  return { from, to: Math.max(from + 1, Math.min(count, Math.ceil(high))) };
-}
+/** The first whole place from `low` on, within `0..count`; thousands are asked for each picture, so nothing is allocated. */
+const begin = (low: number, count: number) => Math.max(0, Math.min(count - 1, Math.ceil(low)));
+
+/** The first whole place that is not before `high` any more, and at least one after the beginning. */
+const end = (high: number, from: number, count: number) => Math.max(from + 1, Math.min(count, Math.ceil(high)));

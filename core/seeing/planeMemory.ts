@@ -68,6 +68,7 @@ interface Planes {
   ): void;
   coarsen(plane: Pointer, width: number, height: number, to: Pointer): void;
   halve(plane: Pointer, width: number, height: number, to: Pointer): void;
+  sumUp(values: Pointer, width: number, rows: number, to: Pointer): void;
   likeness(
     a: Pointer,
     b: Pointer,
@@ -79,8 +80,8 @@ interface Planes {
     step: number,
     rows: number,
     line: Pointer,
-    toLight: Pointer,
-    toStructure: Pointer,
+    whole: boolean,
+    to: Pointer,
   ): void;
 }
 
@@ -135,6 +136,10 @@ export class PlaneMemory {
 
   floats(start: Pointer, count: number): Float32Array {
     return new Float32Array(this.planes.memory.buffer, start, count);
+  }
+
+  doubles(start: Pointer, count: number): Float64Array {
+    return new Float64Array(this.planes.memory.buffer, start, count);
   }
 
   wholes(start: Pointer, count: number): Int32Array {

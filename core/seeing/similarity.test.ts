@@ -104,8 +104,26 @@ describe('similarity', () => {
     const stepped = change(sky, (value) => Math.round(value / 8) * 8);
     expect(similarityOf(sky, stepped).overall).toBeGreaterThan(96);
     expect(similarityOf(sky, stepped).unrest).toBeGreaterThan(2);
-    // Noise hides what is added to it.
-    expect(similarityOf(noisy(sky, 12), noisy(sky, 12, 7)).unrest).toBe(0);
+    // Noise hides what is added to it, as long as it has no colour.
+    const grainy = (seed: number) => {
+      const random = steadyNoise(seed);
+      const grain = Array.from({ length: 256 * 256 }, () => 24 * random() - 12);
+      return change(sky, (value, x, y) => value + (grain[y * 256 + x] ?? 0));
+    };
+    expect(similarityOf(grainy(1), grainy(7)).unrest).toBeLessThan(0.6);
+  });
+
+  test('sees broad patches of colour where light has hardly moved, and passes over grain as strong', () => {
+    const sky = target(256, 256, (x, y) => 120 + (x + y) / 16);
+    const inBlue = (sign: (x: number, y: number) => number) =>
+      similarityOf(
+        sky,
+        change(sky, (value, x, y, channel) => (channel === 2 ? value + 12 * sign(x, y) : value)),
+      ).unrest;
+    const patches = inBlue((x, y) => (((x >> 4) + (y >> 4)) % 2 === 0 ? 1 : -1));
+    const grain = inBlue((x, y) => ((x + y) % 2 === 0 ? 1 : -1));
+    expect(patches).toBeGreaterThan(4);
+    expect(grain).toBeLessThan(1.5);
   });
 
   test('is a number where one part has moved by odd amounts and the rest not at all', () => {

@@ -1,6 +1,6 @@
 import type { Rect } from '../geometry/index.ts';
 import type { Similarity, Spot } from '../model/index.ts';
-import { LikenessMap } from './likeness.ts';
+import { type LikenessMap, mapMeans } from './likeness.ts';
 import { PlaneMemory } from './planeMemory.ts';
 import { coloursOf, type Plane, type Raster, rowsOf } from './raster.ts';
 import { lookForUnrest } from './unrest.ts';
@@ -15,9 +15,6 @@ const scaleSteps = [4, 4, 2, 1, 1];
 const chromaStep = 8;
 /** What luminance and the two colour differences count (Wang, Lu and Bovik 2004, for pictures in Y, Cb and Cr). */
 const channelWeights = { luminance: 0.8, each: 0.1 };
-
-/** Movement of colour is seen about half as well as movement of light. */
-const colourUnrestCounts = 0.5;
 
 /** The surroundings of a pixel: a Gaussian of 1.5 pixels over eleven pixels each way (Wang et al. 2004). */
 const reach = 5;
@@ -113,7 +110,13 @@ function compare(picture: Raster, other: Raster): { score: Score; unrest: Score 
     look(room, pair, scales[level] ?? size, 2 ** level, scaleSteps[level] ?? 1),
   );
   const lightUnrest = lookForUnrest(room, planes[0] as readonly [number, number], size);
-  const colourUnrest = blue && red ? [blue, red].map((pair) => lookForUnrest(room, pair, size)) : [];
+  // Fine grain in colour is not seen, broad patches are: movement of colour is looked at where it is half as fine.
+  const halfSize = { width: Math.max(1, size.width >> 1), height: Math.max(1, size.height >> 1) };
+  const colours = [blue, red].flatMap((pair) => {
+    if (!pair) return [];
+    const halves = [room.takePlane(halfSize), room.takePlane(halfSize)] as const;
+    return [{ pair, halves, moved: lookForUnrest(room, halves, halfSize) }];
+  });
   const chromaLooks = blue && red ? [blue, red].map((pair) => look(room, pair, size, 1, chromaStep)) : [];
   room.open();
   for (const [index, raster] of [a, b].entries()) {
@@ -130,9 +133,14 @@ function compare(picture: Raster, other: Raster): { score: Score; unrest: Score 
     }
   }
   const lightMoved = lightUnrest();
-  const colourMoved = colourUnrest.map((looking) => looking());
-  const unrest = (rect: Rect) =>
-    Math.max(lightMoved(rect), ...colourMoved.map((moved) => moved(rect) * colourUnrestCounts));
+  const colourMoved = colours.map(({ pair, halves, moved }) => {
+    for (const at of [0, 1] as const) room.planes.halve(pair[at], size.width, size.height, halves[at]);
+    return moved();
+  });
+  const unrest = (rect: Rect) => {
+    const half = { left: rect.left / 2, top: rect.top / 2, width: rect.width / 2, height: rect.height / 2 };
+    return Math.max(lightMoved(rect), ...colourMoved.map((moved) => moved(half)));
+  };
   const last = looks.length - 1;
   const maps = looks.map((looking, level) => looking(level === last ? 'both' : 'structure'));
   const chroma = chromaLooks.map((looking) => looking('both'));
@@ -177,16 +185,12 @@ function look(
   const half = room.take(surroundings.length);
   const stride = PlaneMemory.lengthOf({ width, height: 1 });
   const line = room.take(5 * (stride + 2 * reach + 8));
-  const [light, structure] = [room.take(stride * rows), room.take(stride * rows)];
+  const alike = room.take(stride * rows);
+  const map = mapMeans(room, width, rows, { scale, first, step });
   return (kind: 'structure' | 'both'): LikenessMap => {
     room.floats(half, surroundings.length).set(surroundings);
-    room.planes.likeness(a, b, width, height, half, reach, first, step, rows, line, light, structure);
-    const values = room.floats(structure, stride * rows);
-    if (kind === 'both') {
-      const lights = room.floats(light, stride * rows);
-      for (let at = 0; at < values.length; at += 1) values[at] = (values[at] as number) * (lights[at] as number);
-    }
-    return new LikenessMap(values, width, rows, stride, scale, first, step);
+    room.planes.likeness(a, b, width, height, half, reach, first, step, rows, line, kind === 'both', alike);
+    return map(alike);
   };
 }
 

@@ -1,5 +1,5 @@
 import type { Rect } from '../geometry/index.ts';
-import { LikenessMap } from './likeness.ts';
+import { mapMeans } from './likeness.ts';
 import type { PlaneMemory } from './planeMemory.ts';
 
 /** Blocks of so many pixels each way are looked at. */
@@ -21,12 +21,14 @@ export function lookForUnrest(
   { width, height }: { width: number; height: number },
 ): () => (rect: Rect) => number {
   const [columns, rows] = [Math.floor(width / block), Math.floor(height / block)];
-  const [moved, calm] = [room.take(columns * rows), room.take(columns * rows)];
+  const blocks = { width: columns, height: rows };
+  const [moved, calm] = [room.takePlane(blocks), room.takePlane(blocks)];
+  const place = { scale: block, first: 0, step: 1 };
+  const [mapMoved, mapCalm] = [mapMeans(room, columns, rows, place), mapMeans(room, columns, rows, place)];
   return () => {
     if (columns === 0 || rows === 0) return () => 0;
     room.planes.calmBlocks(before, after, width, height, calmRange, moved, calm);
-    const mapOf = (at: number) => new LikenessMap(room.floats(at, columns * rows), columns, rows, columns, block, 0, 1);
-    const [movedMap, calmMap] = [mapOf(moved), mapOf(calm)];
+    const [movedMap, calmMap] = [mapMoved(moved), mapCalm(calm)];
     return (rect) => {
       const share = calmMap.mean(rect);
       // Where nothing has moved, sums that are taken from each other may leave a little less than nothing.

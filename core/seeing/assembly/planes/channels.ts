@@ -1,19 +1,43 @@
-// From pixels as they are encoded to planes.
+// From pixels as they are encoded to planes, four pixels at a time. What is read beyond the last pixel of a row only goes
+// where nothing is looked at.
 
-import { bytes, strideOf } from './rows';
+import { bytes, lane, strideOf } from './rows';
+
+/** Where one channel of four pixels lies in sixteen bytes, each widened to a whole number. */
+function places(channels: i32, channel: i32): v128 {
+  let mask = i8x16.splat(-1);
+  mask = i8x16.replace_lane(mask, 0, <i8>channel);
+  mask = i8x16.replace_lane(mask, 4, <i8>(channels + channel));
+  mask = i8x16.replace_lane(mask, 8, <i8>(2 * channels + channel));
+  return i8x16.replace_lane(mask, 12, <i8>(3 * channels + channel));
+}
+
+function picked(pixels: v128, at: v128): v128 {
+  return f32x4.convert_i32x4_u(i8x16.swizzle(pixels, at));
+}
+
+function lightOf(red: v128, green: v128, blue: v128): v128 {
+  return f32x4.add(
+    f32x4.add(f32x4.mul(f32x4.splat(0.2126), red), f32x4.mul(f32x4.splat(0.7152), green)),
+    f32x4.mul(f32x4.splat(0.0722), blue),
+  );
+}
 
 /** The luminance (ITU-R BT.709) of 8-bit pixels as they are encoded; of fewer than three channels, the first. */
 export function luminance(from: usize, channels: i32, width: i32, height: i32, to: usize): void {
   const stride = strideOf(width);
+  const red = places(channels, 0);
+  const green = places(channels, 1);
+  const blue = places(channels, 2);
   for (let y = 0; y < height; y++) {
     let pixel = from + y * width * channels;
     const row = to + y * stride;
-    for (let x = 0; x < width; x++) {
-      const r = <f32>load<u8>(pixel);
-      const light =
-        channels < 3 ? r : <f32>0.2126 * r + <f32>0.7152 * load<u8>(pixel, 1) + <f32>0.0722 * load<u8>(pixel, 2);
-      store<f32>(row + x * bytes, light);
-      pixel += channels;
+    for (let x = 0; x < width; x += lane) {
+      const pixels = v128.load(pixel);
+      const first = picked(pixels, red);
+      const light = channels < 3 ? first : lightOf(first, picked(pixels, green), picked(pixels, blue));
+      v128.store(row + x * bytes, light);
+      pixel += lane * channels;
     }
   }
 }
@@ -28,16 +52,22 @@ export function colourDifferences(
   toRed: usize,
 ): void {
   const stride = strideOf(width);
+  const red = places(channels, 0);
+  const green = places(channels, 1);
+  const blue = places(channels, 2);
+  const middle = f32x4.splat(128);
   for (let y = 0; y < height; y++) {
     let pixel = from + y * width * channels;
     const row = y * stride;
-    for (let x = 0; x < width; x++) {
-      const r = <f32>load<u8>(pixel);
-      const b = <f32>load<u8>(pixel, 2);
-      const light = <f32>0.2126 * r + <f32>0.7152 * load<u8>(pixel, 1) + <f32>0.0722 * b;
-      store<f32>(toBlue + row + x * bytes, <f32>128 + (b - light) / <f32>1.8556);
-      store<f32>(toRed + row + x * bytes, <f32>128 + (r - light) / <f32>1.5748);
-      pixel += channels;
+    for (let x = 0; x < width; x += lane) {
+      const pixels = v128.load(pixel);
+      const r = picked(pixels, red);
+      const b = picked(pixels, blue);
+      const light = lightOf(r, picked(pixels, green), b);
+      const at = row + x * bytes;
+      v128.store(toBlue + at, f32x4.add(middle, f32x4.div(f32x4.sub(b, light), f32x4.splat(1.8556))));
+      v128.store(toRed + at, f32x4.add(middle, f32x4.div(f32x4.sub(r, light), f32x4.splat(1.5748))));
+      pixel += lane * channels;
     }
   }
 }

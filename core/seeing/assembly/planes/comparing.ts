@@ -1,27 +1,40 @@
 // How alike two planes are, four pixels at a time, and planes kept less finely.
 
-import { bytes, clampTo, lane, strideOf } from './rows';
+import { bytes, clampTo, lane, strideOf, wide } from './rows';
 
 /** Every two by two values become their mean; a last odd row or column is left out, unless there is no other. */
 export function halve(plane: usize, width: i32, height: i32, to: usize): void {
   const stride = strideOf(width);
   const halfWidth = max(1, width >> 1);
   const halfHeight = max(1, height >> 1);
-  const right = width > 1 ? bytes : 0;
+  const halfStride = strideOf(halfWidth);
   const below = height > 1 ? stride : 0;
+  const quarter = f32x4.splat(0.25);
   for (let y = 0; y < halfHeight; y++) {
-    const row = to + y * strideOf(halfWidth);
-    for (let x = 0; x < halfWidth; x++) {
-      const at = plane + y * 2 * stride + x * 2 * bytes;
-      const sum = load<f32>(at) + load<f32>(at + right) + load<f32>(at + below) + load<f32>(at + below + right);
-      store<f32>(row + x * bytes, sum * <f32>0.25);
+    const from = plane + y * 2 * stride;
+    const row = to + y * halfStride;
+    if (width === 1) {
+      store<f32>(row, (2 * load<f32>(from) + 2 * load<f32>(from + below)) * <f32>0.25);
+      continue;
+    }
+    for (let x = 0; x < halfWidth; x += lane) {
+      const at = from + x * 2 * bytes;
+      const first = v128.load(at);
+      const second = v128.load(at, 16);
+      const firstBelow = v128.load(at + below);
+      const secondBelow = v128.load(at + below, 16);
+      let sum = v128.shuffle<f32>(first, second, 0, 2, 4, 6);
+      sum = f32x4.add(sum, v128.shuffle<f32>(first, second, 1, 3, 5, 7));
+      sum = f32x4.add(sum, v128.shuffle<f32>(firstBelow, secondBelow, 0, 2, 4, 6));
+      sum = f32x4.add(sum, v128.shuffle<f32>(firstBelow, secondBelow, 1, 3, 5, 7));
+      v128.store(row + x * bytes, f32x4.mul(sum, quarter));
     }
   }
 }
 
 /**
- * The two parts of structural similarity of two planes, at every pixel of some rows: how alike they are in light, and in
- * contrast and structure.
+ * The structural similarity of two planes at every pixel of some rows: how alike they are in contrast and structure, and
+ * where `whole` is true, times how alike they are in light.
  *
  * @param half the right half of the weights of a pixel's surroundings, the middle first, `reach + 1` of them
  * @param first of the rows that are looked at, then every `step`th, `rows` of them
@@ -38,8 +51,8 @@ export function likeness(
   step: i32,
   rows: i32,
   line: usize,
-  toLight: usize,
-  toStructure: usize,
+  whole: bool,
+  to: usize,
 ): void {
   const stride = strideOf(width);
   const length = stride + (2 * reach + 2 * lane) * bytes;
@@ -69,12 +82,12 @@ export function likeness(
         sumBB = f32x4.add(sumBB, f32x4.mul(weightedB, valueB));
         sumAB = f32x4.add(sumAB, f32x4.mul(weightedA, valueB));
       }
-      const to = start + column;
-      v128.store(to, sumA);
-      v128.store(to + length, sumB);
-      v128.store(to + 2 * length, sumAA);
-      v128.store(to + 3 * length, sumBB);
-      v128.store(to + 4 * length, sumAB);
+      const sums = start + column;
+      v128.store(sums, sumA);
+      v128.store(sums + length, sumB);
+      v128.store(sums + 2 * length, sumAA);
+      v128.store(sums + 3 * length, sumBB);
+      v128.store(sums + 4 * length, sumAB);
     }
     for (let sum = 0; sum < 5; sum++) {
       const own = line + sum * length;
@@ -103,12 +116,12 @@ export function likeness(
       const product = f32x4.mul(meanA, meanB);
       const spread = f32x4.add(f32x4.sub(meanAA, squareA), f32x4.sub(meanBB, squareB));
       const together = f32x4.sub(meanAB, product);
-      const to = index * stride + x * bytes;
-      v128.store(
-        toLight + to,
-        f32x4.div(f32x4.add(f32x4.mul(two, product), c1), f32x4.add(f32x4.add(squareA, squareB), c1)),
-      );
-      v128.store(toStructure + to, f32x4.div(f32x4.add(f32x4.mul(two, together), c2), f32x4.add(spread, c2)));
+      let alike = f32x4.div(f32x4.add(f32x4.mul(two, together), c2), f32x4.add(spread, c2));
+      if (whole) {
+        const light = f32x4.div(f32x4.add(f32x4.mul(two, product), c1), f32x4.add(f32x4.add(squareA, squareB), c1));
+        alike = f32x4.mul(alike, light);
+      }
+      v128.store(to + index * stride + x * bytes, alike);
     }
   }
 }
@@ -136,7 +149,7 @@ export function coarsen(plane: usize, width: i32, height: i32, to: usize): void 
  * Looks at blocks of four by four values: where those of `a` lie no further apart than `range`, the block is calm, and the
  * mean square of its differences to `b` is noted. What is left over at the right and below is not looked at.
  *
- * @param toMoved one value for each block, row by row, 0 where it is not calm; so is `toCalm`, 1 where it is
+ * @param toMoved a plane with one value for each block, 0 where it is not calm; so is `toCalm`, 1 where it is
  */
 export function calmBlocks(
   a: usize,
@@ -177,9 +190,31 @@ export function calmBlocks(
         f32x4.extract_lane(sum, 1) +
         f32x4.extract_lane(sum, 2) +
         f32x4.extract_lane(sum, 3);
-      const to = (row * columns + column) * bytes;
+      const to = row * strideOf(columns) + column * bytes;
       store<f32>(toMoved + to, isCalm ? moved / <f32>16 : <f32>0);
       store<f32>(toCalm + to, isCalm ? <f32>1 : <f32>0);
+    }
+  }
+}
+
+/**
+ * A summed-area table (Crow 1984) of some rows of values: at each place the sum of all values above and left of it, as 64-bit
+ * floats, with a first row and a first column of nothing.
+ */
+export function sumUp(values: usize, width: i32, rows: i32, to: usize): void {
+  const stride = strideOf(width);
+  const across = (width + 1) * wide;
+  memory.fill(to, 0, across);
+  for (let y = 0; y < rows; y++) {
+    const from = values + y * stride;
+    const above = to + y * across;
+    const row = above + across;
+    store<f64>(row, 0);
+    let sum: f64 = 0;
+    for (let x = 0; x < width; x++) {
+      sum += <f64>load<f32>(from + x * bytes);
+      const at = (x + 1) * wide;
+      store<f64>(row + at, load<f64>(above + at) + sum);
     }
   }
 }

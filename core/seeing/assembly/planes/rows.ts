@@ -4,6 +4,8 @@
 
 export const lane: i32 = 4;
 export const bytes: i32 = 4;
+/** Of a 64-bit float. */
+export const wide: i32 = 8;
 
 export function clampTo(length: i32, at: i32): i32 {
   return max(0, min(length - 1, at));

@@ -5,6 +5,9 @@ import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame } from '../store/frames.ts';
 import { found } from './params.ts';
 
+/** How long a browser may keep what an address answers that names a plan. */
+export const forEver = 'private, max-age=31536000, immutable';
+
 export interface AskedFrame {
   framed: FramedPicture;
   planning: Planning;

@@ -16,7 +16,7 @@ import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import type { FramedPicture } from '../store/frames.ts';
 import { knownWeights } from '../store/weights.ts';
-import { askedFrame } from './askedFrame.ts';
+import { askedFrame, forEver } from './askedFrame.ts';
 import { found, idOf } from './params.ts';
 
 const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
@@ -35,7 +35,6 @@ const mediaTypes: Record<ImageFormat, string> = {
   webp: 'image/webp',
   avif: 'image/avif',
 };
-const forEver = 'private, max-age=31536000, immutable';
 
 /** What a frame could be encoded as: trials of single encodings, and other ways to make its file. */
 export function encodingsRouter(services: Services): Router {
@@ -45,7 +44,10 @@ export function encodingsRouter(services: Services): Router {
   const pieceOf = ({ grid }: RenderPlan, piece: number) => {
     const files = grid ? grid.columns * grid.rows : 1;
     if (piece < files) return piece;
-    throw new Refusal(`This frame has ${files} files; there is none with number ${piece + 1}.`, 404);
+    throw new Refusal(
+      `This frame has ${files === 1 ? '1 file' : `${files} files`}; there is none with number ${piece + 1}.`,
+      404,
+    );
   };
 
   const trialAsked = async (id: string, asked: z.infer<typeof TrialSchema>) => {

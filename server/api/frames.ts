@@ -8,7 +8,7 @@ import { partOfPicture } from '../imaging/partOfPicture.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
-import { askedFrame } from './askedFrame.ts';
+import { askedFrame, forEver } from './askedFrame.ts';
 import { found, idOf } from './params.ts';
 
 const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
@@ -43,7 +43,7 @@ function settledChange(
   return { composed: false, ...change, window };
 }
 
-export function framesRouter({ db, planner, proofs, copies }: Services): Router {
+export function framesRouter({ db, planner, proofs, copies, queue }: Services): Router {
   const router = Router();
 
   router.patch('/:id', async (request, response) => {
@@ -59,6 +59,14 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
       throw new Refusal('This frame was changed elsewhere meanwhile.', 409, { current: now });
     }
     response.json(saved);
+  });
+
+  // Somebody is looking at this frame: what is not measured of it yet is measured before everything else.
+  router.post('/:id/measure', async (request, response) => {
+    const { plan: hash } = z.object({ plan: z.string() }).parse(request.body);
+    const { framed } = await askedFrame({ db, planner }, idOf(request), hash);
+    await queue.askMeasureFirst(hash, framed.frame.id);
+    response.status(202).json({});
   });
 
   // The address names the plan, so its picture never changes and may be kept by the browser for ever.
@@ -77,7 +85,7 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
     const asked = PixelsSchema.parse(request.query);
     const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, plainPlan);
     const png = await partOfPicture(plan, asked, await copies.get(plan.original));
-    response.setHeader('Cache-Control', 'private, max-age=31536000, immutable');
+    response.setHeader('Cache-Control', forEver);
     response.type('png').send(png);
   });
 

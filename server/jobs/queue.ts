@@ -11,6 +11,8 @@ export interface Queue {
    * @param change measures the frame as it would be with this
    */
   askMeasure(hash: string, frameId: string, change?: FrameChange): Promise<void>;
+  /** Asks for the same before everything else: somebody is looking at this frame. */
+  askMeasureFirst(hash: string, frameId: string): Promise<void>;
   askDelivery(deliveryId: string): Promise<void>;
   stop(): Promise<void>;
 }
@@ -28,6 +30,8 @@ const measuring = 'measure';
 const delivering = 'deliver';
 /** Two cores: two pictures at a time, and a few in hand so that no core waits for the next look into the queue. */
 const measuredTogether = 4;
+/** As if it had been asked for an hour from now. */
+const aheadSeconds = 3600;
 const lookAfterSeconds = 5;
 const clearSeconds = 3600;
 
@@ -55,14 +59,16 @@ export async function openQueue(databaseUrl: string, work: Work, log: Logger): P
   await boss.work<{ deliveryId: string }>(delivering, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
     for (const job of jobs) await told(work.deliver(job.data.deliveryId), { delivering: job.data });
   });
-  const ask = async (name: string, singletonKey: string, data: object) => {
-    // What was asked for last is done first: it is what somebody is looking at.
-    const priority = Math.floor(Date.now() / 1000);
+  const ask = async (name: string, singletonKey: string, data: object, ahead = 0) => {
+    // What was asked for last is done first: it is what somebody has turned to.
+    const priority = Math.floor(Date.now() / 1000) + ahead;
     await boss.send(name, data, { singletonKey, priority });
   };
   const timers = [every(lookAfterSeconds, () => work.lookAfter(), log), every(clearSeconds, () => work.clear(), log)];
   return {
     askMeasure: (hash, frameId, change) => ask(measuring, hash, { frameId, ...(change ? { change } : {}) }),
+    // Under a key of its own: what waits already cannot be moved forward, and what is known by then is not done again.
+    askMeasureFirst: (hash, frameId) => ask(measuring, `first ${hash}`, { frameId }, aheadSeconds),
     askDelivery: (deliveryId) => ask(delivering, deliveryId, { deliveryId }),
     async stop() {
       for (const timer of timers) clearInterval(timer);

@@ -1,17 +1,31 @@
 import {
   type Delivery,
   DeliverySchema,
+  DetailKeptSchema,
+  FinishFiguresSchema,
   type OpenProject,
   OpenProjectSchema,
   type Original,
   OriginalSchema,
+  WeightSchema,
 } from '@inkwell/core/model';
+import { z } from 'zod';
 
 /** What was answered: the status and the parsed body. */
 export interface Answer {
   status: number;
   body: unknown;
 }
+
+const MeasuredSchema = z.object({
+  frameId: z.string(),
+  planHash: z.string(),
+  weight: WeightSchema.nullable(),
+  isFinished: z.boolean(),
+  detail: z.array(DetailKeptSchema).nullable(),
+  figures: FinishFiguresSchema.nullable(),
+});
+type MeasuredFrame = z.infer<typeof MeasuredSchema>;
 
 /** Talks to a running program as its interface does. */
 export class Client {
@@ -53,6 +67,26 @@ export class Client {
 
   async open(projectId: string): Promise<OpenProject> {
     return OpenProjectSchema.parse((await this.ask('GET', `/projects/${projectId}`)).body);
+  }
+
+  async projects(): Promise<{ id: string; name: string }[]> {
+    const { body } = await this.ask('GET', '/projects');
+    return z.array(z.object({ id: z.string(), name: z.string() })).parse(body);
+  }
+
+  /** What is known of the files of a project's frames; null where it is being measured. */
+  async weights(projectId: string): Promise<MeasuredFrame[]> {
+    return z.array(MeasuredSchema).parse((await this.ask('GET', `/projects/${projectId}/measured`)).body);
+  }
+
+  /** Waits until everything about every frame of a project is measured. */
+  measured(projectId: string): Promise<MeasuredFrame[]> {
+    return until(
+      () => this.weights(projectId),
+      (frames) =>
+        frames.every(({ weight, detail, isFinished, figures }) => weight && detail && (figures || !isFinished)),
+      600,
+    );
   }
 
   /** Delivers a project and waits until that is over. */

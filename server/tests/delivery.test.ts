@@ -4,8 +4,6 @@ import { planHash } from '@inkwell/core/planning';
 import { byHand } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
-import { z } from 'zod';
-import { until } from '../testing/client.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 import { unzip } from '../testing/unzip.ts';
@@ -91,13 +89,7 @@ test('a limit that binds is met with the highest quality that fits; what cannot 
   const archive = await unzip(await client.bytes(`/deliveries/${delivery.id}/archive`));
   expect([...archive.keys()]).not.toContain(delivery.leftOut[0]?.file);
 
-  const one = await until(
-    async () =>
-      z
-        .array(z.object({ frameId: z.string(), weight: z.object({ bytes: z.int(), fits: z.boolean() }).nullable() }))
-        .parse((await client.ask('GET', `/projects/${project.id}/measured`)).body),
-    (weights) => weights.every((weight) => weight.weight),
-  );
+  const one = await client.measured(project.id);
   expect(one.find((weight) => weight.frameId === png?.id)?.weight?.fits).toBe(false);
 });
 

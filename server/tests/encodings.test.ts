@@ -38,7 +38,7 @@ test('an encoding is tried with its true bytes, opened as what it says, and refu
   expect(TrialSchema.parse(quick.body).similarity).toBeNull();
   for (const [asked, status, sentence] of [
     [path('jpeg', 70).replace(hash, 'f'.repeat(64)), 409, /has changed since/],
-    [`${path('jpeg', 70)}&piece=3`, 404, /has 1 files; there is none with number 4/],
+    [`${path('jpeg', 70)}&piece=3`, 404, /has 1 file; there is none with number 4/],
     [path('jpeg', 170), 400, /quality/],
     [path('gif', 70), 400, /format/],
   ] as const) {

@@ -9,7 +9,6 @@ import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { fromPixels, type Pixels, toPixels } from '../imaging/pixels.ts';
 import { renderPixels } from '../imaging/renderPixels.ts';
-import { until } from '../testing/client.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 import { unzip } from '../testing/unzip.ts';
@@ -97,11 +96,7 @@ test('what a browser finishes of a part differs from the server’s file by a le
     status: 422,
   });
 
-  const Measured = { parse: (body: unknown) => (body as { frameId: string; figures: unknown }[])[0] };
-  const measured = await until(
-    async () => Measured.parse((await client.ask('GET', `/projects/${project.id}/measured`)).body),
-    (one) => one?.figures !== null,
-  );
+  const [measured] = await client.measured(project.id);
   const figures = FinishFiguresSchema.parse(measured?.figures);
   expect(figures.finished.acutance).toBeGreaterThan(figures.plain.acutance);
   expect(Math.abs(figures.finished.luminance - figures.plain.luminance)).toBeLessThan(0.1);

@@ -2,8 +2,6 @@ import { type ImageFormat, type Keeping, keepNothing } from '@inkwell/core/model
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
-import { z } from 'zod';
-import { until } from '../testing/client.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 import { unzip } from '../testing/unzip.ts';
@@ -23,8 +21,6 @@ const photo = () =>
 
 /** EXIF is a TIFF, in some formats after a word of its own. */
 const tiffIn = (exif: Buffer) => exif.subarray(exif.toString('latin1', 0, 4) === 'Exif' ? 6 : 0);
-
-const MeasuredSchema = z.array(z.object({ weight: z.object({ metadataBytes: z.int(), bytes: z.int() }).nullable() }));
 
 test('words, place and camera are read, and go into files only as far as a person asks for it', async () => {
   const original = await client.original(await photo(), 'tagged.jpg');
@@ -53,10 +49,7 @@ test('words, place and camera are read, and go into files only as far as a perso
     const saved = await client.ask('PATCH', `/projects/${project.id}/settings`, { version, change });
     expect(saved.status).toBe(200);
     version += 1;
-    const measured = await until(
-      async () => MeasuredSchema.parse((await client.ask('GET', `/projects/${project.id}/measured`)).body),
-      (all) => all.every(({ weight }) => weight),
-    );
+    const measured = await client.measured(project.id);
     const { id } = await client.deliver(project.id);
     const archive = await unzip(await client.bytes(`/deliveries/${id}/archive`));
     const files = [...archive].filter(([name]) => /\.(jpg|webp)$/.test(name)).map(([, data]) => data);

@@ -1,12 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import {
-  DetailKeptSchema,
-  type Frame,
-  FrameSchema,
-  OpenProjectSchema,
-  OriginalSchema,
-  TrimSchema,
-} from '@inkwell/core/model';
+import { type Frame, FrameSchema, OpenProjectSchema, OriginalSchema, TrimSchema } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { and, eq } from 'drizzle-orm';
 import sharp from 'sharp';
@@ -14,7 +7,6 @@ import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { clearUnused } from '../store/clearing.ts';
 import { blobs, deliveries, originals } from '../store/schema.ts';
-import { until } from '../testing/client.ts';
 import { chart, difference } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -212,13 +204,7 @@ test('what is left of a mark at the audience’s widths is measured: fine detail
     const mark = { id: randomUUID(), name: 'Stripes', shape: 'rectangle', role: 'keep', priority: 'must', ...region };
     await client.ask('PATCH', `/originals/${original.id}/settings`, { version: 1, change: { marks: [mark] } });
     const { id } = await client.project('Small', [original], ['sunpane/profile-picture']);
-    const [frame] = await until(
-      async () =>
-        z
-          .array(z.object({ detail: z.array(DetailKeptSchema).nullable() }))
-          .parse((await client.ask('GET', `/projects/${id}/measured`)).body),
-      (all) => all.every((one) => one.detail !== null),
-    );
+    const [frame] = await client.measured(id);
     // Shown 96 wide the mark is 48 pixels, which is enough for anything.
     expect(frame?.detail?.map((one) => one.shownWidth)).toEqual([40]);
     kept.push(frame?.detail?.[0]?.kept ?? Number.NaN);

@@ -52,16 +52,19 @@ export const tryEncoding = (subject: EncodingSubject, encoding: Encoding, simila
   );
 
 /** One encoding as it was measured: its bytes at once, its similarity a moment later. */
-export function useTrial(subject: EncodingSubject | null, encoding: Encoding): Trial | null {
+export function useTrial(
+  subject: EncodingSubject | null,
+  encoding: Encoding | null,
+): { data: Trial | null; error: unknown } {
   const asked = (similarity: boolean) => ({
     queryKey: ['trial', subject, encoding, similarity],
-    queryFn: () => tryEncoding(subject as EncodingSubject, encoding, similarity),
-    enabled: subject !== null,
+    queryFn: () => tryEncoding(subject as EncodingSubject, encoding as Encoding, similarity),
+    enabled: subject !== null && encoding !== null,
     staleTime: Number.POSITIVE_INFINITY,
   });
-  const { data: bytes } = useQuery(asked(false));
-  const { data: whole } = useQuery({ ...asked(true), enabled: subject !== null && bytes !== undefined });
-  return whole ?? bytes ?? null;
+  const bytes = useQuery(asked(false));
+  const whole = useQuery({ ...asked(true), enabled: bytes.data !== undefined });
+  return { data: whole.data ?? bytes.data ?? null, error: bytes.error ?? whole.error };
 }
 
 const WaySchema = z.object({
@@ -91,5 +94,5 @@ export function useWays(
     queryFn: () => ask(z.array(WaySchema), `/frames/${frameId}/ways?plan=${planHash}&about=${about}`),
     enabled: wanted && planHash !== null,
     refetchInterval: ({ state }) => (state.data?.some(({ weight }) => weight === null) ? pollMs : false),
-  }).data;
+  });
 }

@@ -1,9 +1,13 @@
 import { type Dimensions, type Frame, type FrameChange, FrameSchema } from '@inkwell/core/model';
-import { type Saved, save } from './client.ts';
+import { type Saved, save, tell } from './client.ts';
 
 /** Saves a change made on top of `version`. @throws ApiError for everything but a conflict */
 export const saveFrame = (id: string, version: number, change: FrameChange): Promise<Saved<Frame>> =>
   save(FrameSchema, `/frames/${id}`, version, change);
+
+/** Asks for what is not measured yet of a frame before everything else, because somebody looks at it. */
+export const measureFirst = (id: string, planHash: string): Promise<void> =>
+  tell(`/frames/${id}/measure`, { method: 'POST', body: { plan: planHash } });
 
 /** No proof is wider, as the server answers them. */
 const widestProof = 12_000;

@@ -41,6 +41,7 @@ export function PagePicker({ original, onClose }: { original: Original; onClose:
         </>
       }
     >
+      <p className="quiet small">Each that you choose becomes a picture of its own, now or at any later time.</p>
       <div className="page-picker">
         {Array.from({ length: original.pages }, (_, page) => (
           <button
@@ -52,11 +53,17 @@ export function PagePicker({ original, onClose }: { original: Original; onClose:
             disabled={page === original.page}
             onClick={() => toggle(page)}
           >
-            <img alt="" loading="lazy" src={pageUrl(original, page)} />
+            <PagePicture original={original} page={page} />
             <span className="small">{page === original.page ? `${page + 1}, taken` : page + 1}</span>
           </button>
         ))}
       </div>
     </Modal>
   );
+}
+
+function PagePicture({ original, page }: { original: Original; page: number }) {
+  const [failed, setFailed] = useState(false);
+  if (failed) return <span className="page-missing quiet small">It cannot be shown: it is damaged.</span>;
+  return <img alt="" loading="lazy" src={pageUrl(original, page)} onError={() => setFailed(true)} />;
 }

@@ -27,3 +27,17 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
     </div>
   );
 }
+
+/** The same in a line, where the rest of the screen goes on. */
+export function FailureLine({ error, again }: { error: unknown; again?: () => void }) {
+  return (
+    <p role="alert" className="small failure-line">
+      {sentenceOf(error)}{' '}
+      {again && (
+        <Button size="small" onClick={again}>
+          Try again
+        </Button>
+      )}
+    </p>
+  );
+}

@@ -20,12 +20,12 @@ export interface ProjectFrame {
   findings: Finding[];
 }
 
-/** All frames of a project, in its order. */
-export function useProjectFrames(project: OpenProject): ProjectFrame[] {
+/** All frames of a project, in its order; and why nothing is known of their files, where that is so. */
+export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]; error: unknown; again: () => void } {
   const places = usePlaces();
-  const { data: measured } = useMeasured(project.id);
+  const { data: measured, error, refetch } = useMeasured(project.id);
   const { data: known } = useFinishes();
-  return useMemo(
+  const frames = useMemo(
     () =>
       project.frames.flatMap((frame) => {
         const original = project.originals.find((one) => one.id === frame.originalId);
@@ -44,4 +44,5 @@ export function useProjectFrames(project: OpenProject): ProjectFrame[] {
       }),
     [project, places, measured, known],
   );
+  return { frames, error, again: () => void refetch() };
 }

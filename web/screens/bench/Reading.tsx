@@ -17,6 +17,7 @@ import { PiecesLine } from './PiecesLine.tsx';
 import { Placement } from './Placement.tsx';
 import { ShapeLine } from './ShapeLine.tsx';
 import { useBenchStore } from './useBench.ts';
+import { useMeasuredFirst } from './useMeasuredFirst.ts';
 
 /** What there is to say about the chosen frame, in numbers that can be typed, and its findings with their fixes. */
 export function Reading({
@@ -37,6 +38,7 @@ export function Reading({
 }) {
   const store = useBenchStore();
   const state = useFrameState(one, measured);
+  useMeasuredFirst(one.frame.id, state);
   if (!state) return null;
   const { at, frame } = one;
   const { settings, window, findings } = state;

@@ -22,7 +22,7 @@ export function DeliveryScreen() {
   const [pattern, setPattern] = useState(defaultPattern);
   const problem = patternProblem(pattern);
 
-  const frames = useProjectFrames(project);
+  const { frames } = useProjectFrames(project);
   const names = problem
     ? []
     : fileNames(

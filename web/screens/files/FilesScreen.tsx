@@ -3,14 +3,15 @@ import { isGood } from '@inkwell/core/checking';
 import { frameDimensions, gridOf } from '@inkwell/core/geometry';
 import { countingSimilarity, formatLabel, formatLimit, formatWeight } from '@inkwell/core/model';
 import { Table, type TableColumnsType } from 'antd';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { proofUrl } from '../../api/frames.ts';
-import { Empty } from '../../parts/States.tsx';
+import { Empty, FailureLine } from '../../parts/States.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { type ProjectFrame, useProjectFrames } from '../projectFrames.ts';
+import { missingLast } from './missingLast.ts';
 
 /** One file that a project delivers. */
 interface FileRow {
@@ -31,14 +32,12 @@ interface FileRow {
 
 const states = { good: 'Fine', 'held back': 'Held back', measuring: 'Measuring' } as const;
 const kB = (bytes: number) => formatWeight(bytes, 'MB');
-/** What is not measured yet comes last, whichever way a column is sorted. */
-const by = (value: (row: FileRow) => number | null) => (a: FileRow, b: FileRow) => (value(a) ?? -1) - (value(b) ?? -1);
 const filters = (names: string[]) => [...new Set(names)].sort().map((name) => ({ text: name, value: name }));
 
 /** All files of a project: what they weigh, what is left of the pictures, and which are held back. */
 export function FilesScreen() {
   const project = useOpenProject();
-  const frames = useProjectFrames(project);
+  const { frames, error, again } = useProjectFrames(project);
   const rows = frames.flatMap(rowsOf);
   const weighed = rows.filter(({ bytes }) => bytes !== null);
   const total = weighed.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0);
@@ -57,8 +56,7 @@ export function FilesScreen() {
     {
       title: <span className="visually-hidden">Picture</span>,
       width: 62,
-      render: (_, { one: { frame, planHash } }) =>
-        planHash && <img alt="" className="files-thumb" loading="lazy" src={proofUrl(frame.id, planHash, 128)} />,
+      render: (_, { one: { frame, planHash } }) => planHash && <Thumbnail url={proofUrl(frame.id, planHash, 128)} />,
     },
     {
       title: 'File',
@@ -91,7 +89,7 @@ export function FilesScreen() {
       title: 'Weight',
       width: 96,
       align: 'right',
-      sorter: by(({ bytes }) => bytes),
+      sorter: missingLast(({ bytes }) => bytes),
       render: (_, { bytes }) =>
         bytes === null ? (
           <span className="quiet">…</span>
@@ -102,7 +100,7 @@ export function FilesScreen() {
     {
       title: 'Of the limit',
       width: 150,
-      sorter: by(({ share }) => share),
+      sorter: missingLast(({ share }) => share),
       render: (_, { one, share }) => (
         <>
           <span className="row spread small">
@@ -119,14 +117,14 @@ export function FilesScreen() {
       ),
       width: 108,
       align: 'right',
-      sorter: by(({ similarity }) => similarity),
+      sorter: missingLast(({ similarity }) => similarity),
       render: (_, { similarity }) => similarity?.toFixed(1) ?? '',
     },
     {
       title: 'Worst spot',
       width: 108,
       align: 'right',
-      sorter: by(({ worst }) => worst),
+      sorter: missingLast(({ worst }) => worst),
       render: (_, { worst }) => worst?.toFixed(1) ?? '',
     },
     {
@@ -149,8 +147,16 @@ export function FilesScreen() {
         {weighed.length < rows.length && ` so far; ${rows.length - weighed.length} are being measured`}
         {held > 0 && `; ${held} held back`}.
       </p>
+      {error !== null && <FailureLine error={error} again={again} />}
       <FileTable columns={columns} rows={rows} />
     </div>
+  );
+}
+
+function Thumbnail({ url }: { url: string }) {
+  const [there, setThere] = useState(false);
+  return (
+    <img alt="" className="files-thumb" loading="lazy" src={url} data-there={there} onLoad={() => setThere(true)} />
   );
 }
 

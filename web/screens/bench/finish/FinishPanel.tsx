@@ -91,7 +91,7 @@ export function FinishPanel(props: {
     (other) => framesWith(other.id, bench) === 0 && (known?.uses[other.id] ?? 0) === 0,
   );
   return (
-    <aside className="finish-panel" aria-label="Finish">
+    <aside className="compare-panel finish-panel" aria-label="Finish">
       <FinishChooser
         one={one}
         state={state}

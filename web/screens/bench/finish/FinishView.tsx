@@ -1,10 +1,10 @@
 import './FinishView.css';
 import type { Treatment } from '@inkwell/core/model';
-import { Button } from 'antd';
 import { useState } from 'react';
 import type { Measured } from '../../../api/projects.ts';
 import type { Surround } from '../../../theme/palette.ts';
 import { type BenchFrame, useFrameState } from '../benchFrame.ts';
+import { CompareView } from '../compare/CompareView.tsx';
 import { ComparePane } from './ComparePane.tsx';
 import { FinishPanel } from './FinishPanel.tsx';
 
@@ -20,12 +20,11 @@ export function FinishView(props: {
   const [draft, setDraft] = useState<Treatment | null>(null);
   if (!state) return null;
   return (
-    <section className="finish-view" aria-label={`Finish of ${one.at.network.name} ${one.at.place.name}`}>
-      <Button size="small" className="compare-back" title="Back to the wall (Esc)" onClick={onBack}>
-        Back
-      </Button>
-      <ComparePane one={one} state={state} draft={draft} surround={surround} />
-      <FinishPanel one={one} state={state} onDraft={setDraft} />
-    </section>
+    <CompareView
+      label={`Finish of ${one.at.network.name} ${one.at.place.name}`}
+      onBack={onBack}
+      room={<ComparePane one={one} state={state} draft={draft} surround={surround} />}
+      panel={<FinishPanel one={one} state={state} onDraft={setDraft} />}
+    />
   );
 }

@@ -19,7 +19,7 @@ export function Curve(props: {
   unit: WeightUnit;
   /** What the frame's file came out as, and what is tried. */
   chosen: { quality: number | null; bytes: number; similarity: number } | null;
-  tried: { quality: number; bytes: number; similarity: number | null; series: Series } | null;
+  tried: { quality: number; bytes: number; similarity: number | null } | null;
   onTry: (series: Series, quality: number) => void;
 }) {
   const { points, series, limitBytes, budgetBytes, unit, chosen, tried, onTry } = props;
@@ -30,7 +30,10 @@ export function Curve(props: {
   const lightest = Math.min(...weights);
   // A limit far above every file would press the curves together; it is said in words instead.
   const nearLimit = limitBytes < heaviest * 4 && limitBytes > lightest / 4;
-  const bounds = [lightest * 0.8, Math.max(heaviest, nearLimit ? limitBytes : 0) * 1.15];
+  const bounds = [
+    Math.min(lightest, nearLimit ? budgetBytes : lightest) * 0.8,
+    Math.max(heaviest, nearLimit ? limitBytes : 0) * 1.15,
+  ];
   const own = series[0];
   const knee = own ? kneeOf(points.filter((point) => isOf(own, point.series))) : null;
   const place = (point: { quality: number | null; bytes: number; similarity: number | null }) =>

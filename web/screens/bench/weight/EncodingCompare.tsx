@@ -1,5 +1,5 @@
 import type { Point } from '@inkwell/core/geometry';
-import { formatLabel } from '@inkwell/core/model';
+import { type Dimensions, formatLabel } from '@inkwell/core/model';
 import { useQuery } from '@tanstack/react-query';
 import { Select } from 'antd';
 import { useEffect, useRef, useState } from 'react';
@@ -22,30 +22,45 @@ type Side = 'uncompressed' | 'own' | 'tried';
 /** Differences are shown this many times as large. */
 const gain = 8;
 
+/** A frame's picture, and how its file is encoded once that is known. */
+export interface MadeFile {
+  subject: EncodingSubject;
+  own: Encoding | null;
+  dimensions: Dimensions;
+}
+
 /** The uncompressed picture, the frame's file and what is tried, two at a time, and their difference. */
 export function EncodingCompare(props: {
   one: BenchFrame;
   state: FrameState;
-  subject: EncodingSubject | null;
-  own: Encoding;
-  tried: Encoding;
+  /** Null until the frame is saved. */
+  made: MadeFile | null;
+  /** Null where nothing else than the file itself is looked at. */
+  tried: Encoding | null;
   trial: Trial | null;
   surround: Surround;
   goTo: Point | null;
   onGoTo: (point: Point) => void;
 }) {
-  const { one, state, subject, own, tried, trial, surround, goTo, onGoTo } = props;
+  const { one, state, made, tried, trial, surround, goTo, onGoTo } = props;
   const [sides, setSides] = useState<{ before: Side; after: Side }>({ before: 'uncompressed', after: 'tried' });
-  const file = state.grid?.piece ?? state.output;
+  if (!made) {
+    return (
+      <section className="compare" aria-label="Encodings">
+        <Held height={400} />
+      </section>
+    );
+  }
+  const { subject, own, dimensions } = made;
+  const shown = tried ?? own;
   const words: Record<Side, string> = {
     uncompressed: 'Uncompressed',
     own: 'This file',
-    tried: `${formatLabel[tried.format]}${trial?.quality ? ` ${trial.quality}` : ''}`,
+    tried: shown ? `${formatLabel[shown.format]}${trial?.quality ? ` ${trial.quality}` : ''}` : 'Not encoded yet',
   };
-  const urlOf = (side: Side): string | null => {
-    if (!subject) return null;
-    if (side === 'uncompressed') return uncompressedUrl(subject);
-    return encodedUrl(subject, side === 'own' ? own : tried);
+  const urlOf = (side: Side): string => {
+    const encoding = side === 'own' ? own : shown;
+    return side === 'uncompressed' || !encoding ? uncompressedUrl(subject) : encodedUrl(subject, encoding);
   };
   const compared = (side: Side) => ({
     word: words[side],
@@ -66,17 +81,10 @@ export function EncodingCompare(props: {
     ...(worst ? [{ id: 'worst', name: 'The worst spot', centre: middleOf(worst) }] : []),
     ...(state.grid ? [] : markSpots(one.original.marks, state)),
   ];
-  if (!subject) {
-    return (
-      <section className="compare" aria-label="Encodings">
-        <Held height={400} />
-      </section>
-    );
-  }
   return (
     <CompareRoom
       label="Encodings"
-      file={file}
+      file={dimensions}
       shownWidths={one.at.place.shownWidths}
       spots={spots}
       before={{ ...compared(sides.before), key: 'p' }}
@@ -119,28 +127,41 @@ export const middleOf = (spot: { left: number; top: number; width: number; heigh
 });
 
 /** A picture that stays until the next one is there, so that nothing flickers while a hand drags the quality. */
-function Layer({ url, alt, style }: { url: string | null; alt: string; style: View['layer'] }) {
+function Layer({ url, alt, style }: { url: string; alt: string; style: View['layer'] }) {
   const [shown, setShown] = useState(url);
+  const [failed, setFailed] = useState<string | null>(null);
   useEffect(() => {
-    if (!url || url === shown) return;
+    if (url === shown) return;
     const picture = new Image();
     picture.onload = () => setShown(url);
+    picture.onerror = () => setFailed(url);
     picture.src = url;
     return () => {
       picture.onload = null;
+      picture.onerror = null;
     };
   }, [url, shown]);
-  if (!shown) return null;
-  return <img alt={alt} className="compare-layer" style={style} src={shown} data-current={shown === url} />;
+  return (
+    <>
+      <img
+        alt={alt}
+        className="compare-layer"
+        style={style}
+        src={shown}
+        data-current={shown === url}
+        onError={() => setFailed(shown)}
+      />
+      {failed === url && <output className="compare-live small">This picture could not be had.</output>}
+    </>
+  );
 }
 
 /** How two pictures differ, drawn in the worker. */
-function Difference({ before, after, view }: { before: string | null; after: string | null; view: View }) {
+function Difference({ before, after, view }: { before: string; after: string; view: View }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { data, isError } = useQuery({
     queryKey: ['difference', before, after],
-    queryFn: () => theFinisher().difference(before ?? '', after ?? '', gain),
-    enabled: before !== null && after !== null,
+    queryFn: () => theFinisher().difference(before, after, gain),
     gcTime: 10_000,
     staleTime: Number.POSITIVE_INFINITY,
   });

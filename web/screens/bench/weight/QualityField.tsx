@@ -1,5 +1,6 @@
 import { type FrameSettings, formatWeight, type WeightUnit } from '@inkwell/core/model';
 import { Button, Select, Slider } from 'antd';
+import { sentenceOf } from '../../../api/client.ts';
 import type { Encoding, Trial } from '../../../api/encodings.ts';
 import { useBenchStore } from '../useBench.ts';
 import type { Series } from './series.ts';
@@ -10,6 +11,8 @@ export function QualityField(props: {
   line: Series;
   tried: Encoding;
   trial: Trial | null;
+  /** Why it could not be tried. */
+  error: unknown;
   /** Whether what is tried is of the frame's own format. */
   isOwn: boolean;
   frameId: string;
@@ -17,7 +20,7 @@ export function QualityField(props: {
   unit: WeightUnit;
   onTry: (series: Series, quality: number) => void;
 }) {
-  const { series, line, tried, trial, isOwn, frameId, settings, unit, onTry } = props;
+  const { series, line, tried, trial, error, isOwn, frameId, settings, unit, onTry } = props;
   const store = useBenchStore();
   const { weighing } = settings;
   const hasQuality = line.qualities.length > 1;
@@ -49,7 +52,7 @@ export function QualityField(props: {
       />
       <output className="small weight-tried" data-quality={trial?.quality ?? ''}>
         {hasQuality && `quality ${tried.quality}: `}
-        {trial ? `${trial.bytes.toLocaleString('en')} bytes` : '…'}
+        {trial ? `${trial.bytes.toLocaleString('en')} bytes` : error ? sentenceOf(error) : '…'}
         {trial && trial.bytes >= 100_000 ? ` (${formatWeight(trial.bytes, unit)})` : ''}
         {trial?.similarity ? `, ${trial.similarity.overall.toFixed(1)} of 100` : ''}
       </output>

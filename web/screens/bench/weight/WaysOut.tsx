@@ -6,7 +6,7 @@ import type { BenchFrame } from '../benchFrame.ts';
 import { useBenchStore } from '../useBench.ts';
 
 /** What could be done about a file that is too heavy or has lost too much: the best first, each with what it costs, as it was measured. */
-export function WaysOut({ one, ways }: { one: BenchFrame; ways: AskedWay[] | undefined }) {
+export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: AskedWay[] | undefined; failed: boolean }) {
   const store = useBenchStore();
   const { place } = one.at;
   const measured = rankWays((ways ?? []).filter(isMeasured));
@@ -33,7 +33,7 @@ export function WaysOut({ one, ways }: { one: BenchFrame; ways: AskedWay[] | und
           </li>
         ))}
       </ol>
-      {waiting > 0 && <p className="quiet small">{waiting} more are being measured …</p>}
+      {waiting > 0 && !failed && <p className="quiet small">{waiting} more are being measured …</p>}
       {ways && ways.length === 0 && (
         <p className="small">
           {place.name} takes nothing else. Show less of the picture, or choose a place with a wider limit.

@@ -23,9 +23,9 @@ const aimOf: Record<Exclude<AimChoice, 'place'>, Aim> = {
 const choiceOf = (aim: Aim): Exclude<AimChoice, 'place'> => (aim.kind === 'as good as fits' ? 'fits' : aim.level);
 const aimWords = {
   fits: 'As good as fits',
-  flick: 'No heavier: Flick',
-  look: 'No heavier: Look',
-  glance: 'No heavier: Glance',
+  flick: 'Light, holding Flick',
+  look: 'Light, holding Look',
+  glance: 'Light, holding Glance',
 };
 
 /** How a frame's file is to be encoded. */
@@ -88,7 +88,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
           name="What bytes are spent on"
           value={weighing.aim ? choiceOf(weighing.aim) : 'place'}
           choices={[
-            ['place', `As the limit suggests: ${aimWords[choiceOf(usual)].toLowerCase()}`],
+            ['place', `Usual: ${aimWords[choiceOf(usual)]}`],
             ...(Object.keys(aimWords) as (keyof typeof aimWords)[]).map((each) => [each, aimWords[each]] as const),
           ]}
           disabled={false}

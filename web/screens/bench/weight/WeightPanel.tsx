@@ -2,6 +2,7 @@ import { isGood } from '@inkwell/core/checking';
 import type { Point } from '@inkwell/core/geometry';
 import { Select } from 'antd';
 import { type Encoding, type EncodingSubject, type Trial, useWays } from '../../../api/encodings.ts';
+import { FailureLine } from '../../../parts/States.tsx';
 import type { BenchFrame, FrameState } from '../benchFrame.ts';
 import { Curve } from './Curve.tsx';
 import { FileNumbers } from './FileNumbers.tsx';
@@ -19,8 +20,9 @@ export function WeightPanel(props: {
   state: FrameState;
   subject: EncodingSubject | null;
   series: Series[];
-  tried: Encoding;
-  trial: Trial | null;
+  /** Null until the first file is measured. */
+  tried: Encoding | null;
+  trial: { data: Trial | null; error: unknown };
   piece: number;
   onPiece: (piece: number) => void;
   onTry: (encoding: Encoding | null) => void;
@@ -34,13 +36,13 @@ export function WeightPanel(props: {
   const ways = useWays(about, 'ways', inNeed);
   const formats = useWays(about, 'formats', weight !== null && !inNeed);
   // Where a way out is looked for, that comes first: the machine can only try so much at once.
-  const isBusy = weight === null || (inNeed && (ways?.some((way) => way.weight === null) ?? true));
-  const points = useCurve(isBusy ? null : subject, series);
+  const isBusy = weight === null || (inNeed && !ways.error && (ways.data?.some((way) => way.weight === null) ?? true));
+  const curve = useCurve(isBusy ? null : subject, series);
   const file = weight?.files[piece] ?? null;
-  const line = series.find((each) => isOf(each, tried)) ?? series[0];
+  const line = series.find((each) => tried && isOf(each, tried)) ?? series[0];
   const tryOn = ({ format, colours, chroma }: Series, quality: number) => onTry({ format, colours, chroma, quality });
   return (
-    <aside className="weight-panel" aria-label="Weight">
+    <aside className="compare-panel weight-panel" aria-label="Weight">
       <FileNumbers one={one} state={state} file={file} onGoTo={onGoTo} />
       {state.grid && (
         <div className="row small">
@@ -58,35 +60,37 @@ export function WeightPanel(props: {
         </div>
       )}
       {inNeed ? (
-        <WaysOut one={one} ways={ways} />
+        <WaysOut one={one} ways={ways.data} failed={ways.error !== null} />
       ) : (
-        weight && formats && <FormatProposal one={one} state={state} weight={weight} formats={formats} />
+        weight && formats.data && <FormatProposal one={one} state={state} weight={weight} formats={formats.data} />
+      )}
+      {(inNeed ? ways : formats).error && (
+        <FailureLine error={(inNeed ? ways : formats).error} again={() => void (inNeed ? ways : formats).refetch()} />
       )}
       <Curve
-        points={points}
+        points={curve.points}
         series={series}
         limitBytes={limit.bytes}
         budgetBytes={state.budgetBytes}
         unit={limit.unit}
         chosen={file && { quality: file.quality, bytes: file.bytes, similarity: file.similarity.overall }}
         tried={
-          trial && line
-            ? {
-                quality: trial.quality ?? 100,
-                bytes: trial.bytes,
-                similarity: trial.similarity?.overall ?? null,
-                series: line,
-              }
-            : null
+          trial.data && {
+            quality: trial.data.quality ?? 100,
+            bytes: trial.data.bytes,
+            similarity: trial.data.similarity?.overall ?? null,
+          }
         }
         onTry={tryOn}
       />
-      {line && (
+      {curve.error !== null && <FailureLine error={curve.error} again={curve.again} />}
+      {line && tried && (
         <QualityField
           series={series}
           line={line}
           tried={tried}
-          trial={trial}
+          trial={trial.data}
+          error={trial.error}
           isOwn={isOf(line, { ...settings, ...settings.weighing })}
           frameId={one.frame.id}
           settings={settings}

@@ -1,12 +1,13 @@
 import './WeightView.css';
 import type { Point } from '@inkwell/core/geometry';
-import { Button } from 'antd';
+import type { EncodedFile, FrameSettings } from '@inkwell/core/model';
 import { useEffect, useMemo, useState } from 'react';
 import { type Encoding, useTrial } from '../../../api/encodings.ts';
 import type { Measured } from '../../../api/projects.ts';
 import type { Surround } from '../../../theme/palette.ts';
 import { type BenchFrame, useFrameState } from '../benchFrame.ts';
-import { EncodingCompare } from './EncodingCompare.tsx';
+import { CompareView } from '../compare/CompareView.tsx';
+import { EncodingCompare, type MadeFile } from './EncodingCompare.tsx';
 import { seriesOf } from './series.ts';
 import { WeightPanel } from './WeightPanel.tsx';
 
@@ -20,63 +21,74 @@ export function WeightView(props: {
   const { one, measured, surround, onBack } = props;
   const state = useFrameState(one, measured);
   const [tried, setTried] = useState<Encoding | null>(null);
-  const [piece, setPiece] = useState(0);
+  const [chosen, setPiece] = useState(0);
   const [goTo, setGoTo] = useState<Point | null>(null);
-  const saved = state?.savedHash ?? null;
+  const { settings, weight = null, savedHash = null } = state ?? {};
+  const piece = Math.min(chosen, (weight?.files.length ?? 1) - 1);
+  const file = weight?.files[piece] ?? null;
   const subject = useMemo(
-    () => (saved === null ? null : { frameId: one.frame.id, planHash: saved, piece }),
-    [one.frame.id, saved, piece],
+    () => (savedHash === null ? null : { frameId: one.frame.id, planHash: savedHash, piece }),
+    [one.frame.id, savedHash, piece],
   );
-  const own = state && ownEncoding(state, piece);
-  const wished = tried ?? own;
-  const trial = useTrial(subject, wished ?? { format: 'jpeg', colours: 'full', chroma: 'measured', quality: 90 });
-  const series = useMemo(
-    () => (state ? seriesOf(one.at.place, state.settings.format, state.settings.weighing) : []),
-    [one.at.place, state],
-  );
-  // What was tried for another format stands beside this file until something else is tried.
-  const format = state?.settings.format;
+  const own = useMemo(() => (settings && file ? ownEncoding(settings, file) : null), [settings, file]);
+  // What was tried stands beside this file until the file is to be made otherwise.
+  const { format, weighing } = settings ?? {};
+  const wished = JSON.stringify([format, weighing]);
   useEffect(() => {
-    if (format) setTried(null);
-  }, [format]);
-  if (!state || !own || !wished) return null;
+    if (wished) setTried(null);
+  }, [wished]);
+  // The last file stays until the next is measured, and nothing flickers; before the first there is only the picture.
+  const [made, setMade] = useState<MadeFile | null>(null);
+  const { width = 1, height = 1 } = state?.grid?.piece ?? state?.output ?? {};
+  useEffect(() => {
+    const next = subject && { subject, own, dimensions: { width, height } };
+    if (next) setMade((last) => (own || !last?.own ? next : last));
+  }, [subject, own, width, height]);
+  const trial = useTrial(made?.subject ?? null, tried ?? made?.own ?? null);
+  const series = useMemo(
+    () => (format && weighing ? seriesOf(one.at.place, format, weighing) : []),
+    [one.at.place, format, weighing],
+  );
+  if (!state) return null;
   return (
-    <section className="weight-view" aria-label={`Weight of ${one.at.network.name} ${one.at.place.name}`}>
-      <Button size="small" className="compare-back" title="Back to the wall (Esc)" onClick={onBack}>
-        Back
-      </Button>
-      <EncodingCompare
-        one={one}
-        state={state}
-        subject={subject}
-        own={own}
-        tried={wished}
-        trial={trial}
-        surround={surround}
-        goTo={goTo}
-        onGoTo={setGoTo}
-      />
-      <WeightPanel
-        one={one}
-        state={state}
-        subject={subject}
-        series={series}
-        tried={wished}
-        trial={trial}
-        piece={piece}
-        onPiece={setPiece}
-        onTry={setTried}
-        onGoTo={setGoTo}
-      />
-    </section>
+    <CompareView
+      label={`Weight of ${one.at.network.name} ${one.at.place.name}`}
+      onBack={onBack}
+      room={
+        <EncodingCompare
+          one={one}
+          state={state}
+          made={made}
+          tried={tried}
+          trial={trial.data}
+          surround={surround}
+          goTo={goTo}
+          onGoTo={setGoTo}
+        />
+      }
+      panel={
+        <WeightPanel
+          one={one}
+          state={state}
+          subject={subject}
+          series={series}
+          tried={tried ?? own}
+          trial={trial}
+          piece={piece}
+          onPiece={setPiece}
+          onTry={setTried}
+          onGoTo={setGoTo}
+        />
+      }
+    />
   );
 }
 
-/** How a frame's own file is encoded, once that is known. */
-function ownEncoding({ settings, weight }: { settings: BenchSettings; weight: BenchWeight }, piece: number): Encoding {
-  const file = weight?.files[piece] ?? weight?.files[0];
-  const { format, weighing } = settings;
-  return { format, colours: weighing.colours, chroma: weighing.chroma, quality: file?.quality ?? 90 };
-}
-type BenchSettings = NonNullable<ReturnType<typeof useFrameState>>['settings'];
-type BenchWeight = NonNullable<ReturnType<typeof useFrameState>>['weight'];
+/** How a frame's own file is encoded. */
+const ownEncoding = ({ format, weighing }: FrameSettings, { quality }: EncodedFile): Encoding => ({
+  format,
+  colours: weighing.colours,
+  chroma: weighing.chroma,
+  // A format without qualities leaves it aside.
+  quality: quality ?? 100,
+});

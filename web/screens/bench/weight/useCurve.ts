@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { type EncodingSubject, type Trial, tryEncoding } from '../../../api/encodings.ts';
 import { bisecting, type Series } from './series.ts';
 
@@ -11,18 +11,28 @@ export interface CurvePoint {
   similarity: number;
 }
 
+export interface MeasuredCurve {
+  points: CurvePoint[];
+  /** Why no more points come; null while they do, and when all are there. */
+  error: unknown;
+  again: () => void;
+}
+
 const together = 2;
 
 /**
  * The points of the curves of a frame, as they come in: the server measures them one by one. Afterwards every other quality
  * of the frame's own format is encoded as well, so that a hand that drags the quality is answered at once.
  */
-export function useCurve(subject: EncodingSubject | null, all: readonly Series[]): CurvePoint[] {
+export function useCurve(subject: EncodingSubject | null, all: readonly Series[]): MeasuredCurve {
   const client = useQueryClient();
   const [points, setPoints] = useState<CurvePoint[]>([]);
+  const [error, setError] = useState<unknown>(null);
+  const [round, setRound] = useState(0);
   const asked = subject && JSON.stringify([subject, all]);
   useEffect(() => {
     setPoints([]);
+    setError(null);
     if (!asked) return;
     const [of, lines] = JSON.parse(asked) as [EncodingSubject, Series[]];
     let gone = false;
@@ -44,20 +54,24 @@ export function useCurve(subject: EncodingSubject | null, all: readonly Series[]
     const lane = async () => {
       for (let next = work.shift(); next && !gone; next = work.shift()) {
         const { series, quality, similarity } = next;
-        const trial = await measure(series, quality, similarity).catch(() => null);
-        // A frame that has changed meanwhile has other curves; they are asked for under its new plan.
-        if (!trial) return;
-        const { bytes } = trial;
+        const trial = await measure(series, quality, similarity);
         const seen = trial.similarity?.overall;
-        if (!gone && seen !== undefined) {
-          setPoints((before) => [...before, { series, quality: trial.quality ?? quality, bytes, similarity: seen }]);
-        }
+        if (gone || seen === undefined) continue;
+        const point = { series, quality: trial.quality ?? quality, bytes: trial.bytes, similarity: seen };
+        setPoints((before) => [...before, point]);
       }
     };
-    for (let lanes = 0; lanes < together; lanes += 1) void lane();
+    for (let lanes = 0; lanes < together; lanes += 1) {
+      lane().catch((reason: unknown) => {
+        work.length = 0;
+        // A frame that has changed meanwhile has other curves; they are asked for under its new plan.
+        if (!gone) setError(reason);
+      });
+    }
     return () => {
       gone = true;
     };
-  }, [client, asked]);
-  return points;
+  }, [client, asked, round]);
+  const again = useCallback(() => setRound((before) => before + 1), []);
+  return { points, error, again };
 }

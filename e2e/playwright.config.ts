@@ -8,8 +8,8 @@ export default defineConfig({
   globalSetup: './support/program.ts',
   outputDir: join(reports, 'e2e-results'),
   reporter: [['list'], ['json', { outputFile: join(reports, 'playwright.json') }]],
-  // One program and one database serve all tests, and two cores serve the program.
-  workers: 1,
+  // Each worker has a program, a database and a browser of its own, for one of the two cores that are planned for.
+  workers: 2,
   timeout: 300_000,
   expect: { timeout: 60_000 },
   use: {

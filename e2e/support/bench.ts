@@ -1,9 +1,21 @@
 import { toScreen, type Viewport } from '@inkwell/core/geometry';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { type Program, startProgram } from './program.ts';
 
-/** Playwright's test with the program's address, failing on any error that the page reports. */
-export const test = base.extend<{ quiet: undefined }>({
-  baseURL: async ({ browserName: _ }, use) => use(process.env.INKWELL_ADDRESS ?? ''),
+/**
+ * Playwright's test with the program's address, failing on any error that the page reports. Every worker has a program of
+ * its own, with the demo in it; its tests share it.
+ */
+export const test = base.extend<{ quiet: undefined }, { program: Program }>({
+  program: [
+    async ({ browserName: _ }, use, { workerIndex }) => {
+      const program = await startProgram(`worker${workerIndex}`);
+      await use(program);
+      await program.stop();
+    },
+    { scope: 'worker' },
+  ],
+  baseURL: async ({ program }, use) => use(program.address),
   quiet: [
     async ({ page }, use) => {
       const errors: string[] = [];

@@ -1,44 +1,97 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdirSync } from 'node:fs';
+import { cp, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import { Client } from '@inkwell/server/testing/client.ts';
 import pg from 'pg';
 
 const root = join(import.meta.dirname, '..', '..');
-const database = 'inkwell_e2e';
+const home = join(process.env.INKWELL_CHECK ?? join(root, '.inkwell'), 'e2e');
+const filledDatabase = 'inkwell_e2e';
+const filledFolder = join(home, 'filled');
 
-/** The real program with the demo in it, on a database of its own that is made anew. */
-export default async function setup() {
+/** Where the demo's pictures lie as files. */
+export const art = join(filledFolder, 'demo-art');
+
+function serverUrl(): string {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('The end-to-end tests need PostgreSQL: run ./inkwell check, or set DATABASE_URL.');
-  const data = join(process.env.INKWELL_CHECK ?? join(root, '.inkwell'), 'e2e');
-  mkdirSync(data, { recursive: true });
+  return url;
+}
 
-  const admin = new pg.Client({ connectionString: url });
-  await admin.connect();
-  await admin.query(`drop database if exists ${database} with (force)`);
-  await admin.query(`create database ${database}`);
-  const own = new URL(url);
+async function sql(...statements: string[]): Promise<void> {
+  const client = new pg.Client({ connectionString: serverUrl() });
+  await client.connect();
+  try {
+    for (const statement of statements) await client.query(statement);
+  } finally {
+    await client.end();
+  }
+}
+
+function environment(database: string, folder: string): NodeJS.ProcessEnv {
+  const own = new URL(serverUrl());
   own.pathname = `/${database}`;
-  const env = { ...process.env, DATABASE_URL: own.href, INKWELL_DATA: data, PORT: '4650' };
+  return { ...process.env, DATABASE_URL: own.href, INKWELL_DATA: folder };
+}
 
+/**
+ * Fills in the demo once and measures its frames, into a database and a folder that every program of the tests begins with a
+ * copy of.
+ */
+export default async function fillIn(): Promise<() => Promise<void>> {
+  await sql(`drop database if exists ${filledDatabase} with (force)`, `create database ${filledDatabase}`);
+  await mkdir(filledFolder, { recursive: true });
+  const env = environment(filledDatabase, filledFolder);
   const seed = spawn(process.execPath, ['--import', 'tsx', 'demo/seed.ts'], { cwd: root, env, stdio: 'inherit' });
   const [code] = await once(seed, 'exit');
   if (code !== 0) throw new Error(`The demo could not be filled in: exit code ${code}.`);
+  const server = await startServer(env);
+  const client = new Client(server.address);
+  for (const { id } of await client.projects()) await client.measured(id);
+  await server.stop();
+  return () => sql(`drop database ${filledDatabase} with (force)`);
+}
+
+export interface Program {
+  address: string;
+  stop(): Promise<void>;
+}
+
+/** The real program with the demo in it, on a database and in a folder of its own. @param name no other running one has */
+export async function startProgram(name: string): Promise<Program> {
+  const database = `${filledDatabase}_${name}`;
+  const folder = join(home, name);
+  await sql(
+    `drop database if exists ${database} with (force)`,
+    `create database ${database} template ${filledDatabase}`,
+  );
+  await rm(folder, { recursive: true, force: true });
+  await cp(filledFolder, folder, { recursive: true });
+  const server = await startServer(environment(database, folder));
+  return {
+    address: server.address,
+    async stop() {
+      await server.stop();
+      await sql(`drop database ${database} with (force)`);
+      await rm(folder, { recursive: true, force: true });
+    },
+  };
+}
+
+async function startServer(env: NodeJS.ProcessEnv): Promise<Program> {
   const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
     cwd: root,
-    env,
+    env: { ...env, PORT: '4650' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
-  process.env.INKWELL_ART = join(data, 'demo-art');
-  process.env.INKWELL_ADDRESS = await addressOf(server);
-
-  return async () => {
-    const gone = once(server, 'exit');
-    server.kill('SIGTERM');
-    await gone;
-    await admin.query(`drop database ${database} with (force)`);
-    await admin.end();
+  return {
+    address: await addressOf(server),
+    async stop() {
+      const gone = once(server, 'exit');
+      server.kill('SIGTERM');
+      await gone;
+    },
   };
 }
 

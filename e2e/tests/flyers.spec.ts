@@ -5,8 +5,9 @@ import { expect, type Page } from '@playwright/test';
 import sharp, { type Sharp } from 'sharp';
 import { choose, drag, number, settled, stage, test, undoAll, wallFrame } from '../support/bench.ts';
 import { filesOf } from '../support/files.ts';
+import { art } from '../support/program.ts';
 
-const art = (name: string) => join(process.env.INKWELL_ART ?? '', name);
+const painted = (name: string) => join(art, name);
 const places = {
   square: 'sunpane/square-post',
   wide: 'sunpane/wide-post',
@@ -29,7 +30,7 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
 }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'New project' }).first().click();
-  await page.getByTestId('file-input').setInputFiles([art('five-flyers.jpg'), art('kite-maker.jpg')]);
+  await page.getByTestId('file-input').setInputFiles([painted('five-flyers.jpg'), painted('kite-maker.jpg')]);
   await expect(page.getByRole('checkbox', { name: /^Give places to/ })).toHaveCount(2);
   for (const name of ['Sunpane Square post', 'Sunpane Wide post', 'Pipwire Header', 'Pipwire Profile picture'])
     await page.getByRole('checkbox', { name, exact: true }).check();
@@ -132,7 +133,7 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
   };
   // Compared at a third of the side, where the grain that the encoding changes is averaged away.
   const small = (picture: Sharp) => picture.resize(360, 360, { fit: 'fill' });
-  const independent = small(sharp(art('five-flyers.jpg')).extract(cut));
+  const independent = small(sharp(painted('five-flyers.jpg')).extract(cut));
   expect(await difference(small(sharp(square.data)), independent)).toBeLessThan(1.5);
   expect(fileAt('Wide post', 'five-flyers').line.window.turn).toBe(2);
   for (const original of ['five-flyers', 'kite-maker'])
@@ -147,8 +148,8 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
   expect(pixel(500, 256)).toBe(`${taken.slice(1)}ff`);
   expect(pixel(256, 300)).not.toBe(`${taken.slice(1)}ff`);
   // The colour is the one of the original at the point that was clicked, to a level or two of its encoding's texture.
-  const { width: artWidth = 0, height: artHeight = 0 } = await sharp(art('five-flyers.jpg')).metadata();
-  const around = await sharp(art('five-flyers.jpg'))
+  const { width: artWidth = 0, height: artHeight = 0 } = await sharp(painted('five-flyers.jpg')).metadata();
+  const around = await sharp(painted('five-flyers.jpg'))
     .extract({ left: Math.round(artWidth * 0.5) - 20, top: Math.round(artHeight * 0.03) - 20, width: 40, height: 40 })
     .stats();
   for (const [channel, { min, max }] of around.channels.entries()) {

@@ -5,6 +5,7 @@ import { expect } from '@playwright/test';
 import sharp, { type Sharp } from 'sharp';
 import { choose, drag, number, settled, stage, test, wallFrame } from '../support/bench.ts';
 import { filesOf } from '../support/files.ts';
+import { art } from '../support/program.ts';
 
 const strip = 'sunpane/swipe-panels-portrait';
 
@@ -110,7 +111,7 @@ test('a panorama becomes five panels, a block and a quilt that meet exactly; a t
     height: Math.round(window.height),
   };
   const small = (picture: Sharp) => picture.resize(1800, 450, { fit: 'fill' });
-  const independent = small(sharp(join(process.env.INKWELL_ART ?? '', 'dune-panorama.jpg')).extract(cut));
+  const independent = small(sharp(join(art, 'dune-panorama.jpg')).extract(cut));
   expect(await difference(small(sharp(await joined.png().toBuffer())), independent)).toBeLessThan(2);
 
   expect(of('Four-up block').map(({ piece }) => [piece?.number, piece?.row, piece?.column])).toEqual([

@@ -13,8 +13,8 @@ export async function weighingSection(art: string, picture: string): Promise<str
   await program.stop();
   return `## Weighing
 Finding the highest quality under a limit against one encoding at the known answer, in the same run: the demo's seven pictures at 1080 × 1350 px
-under four limits (30 to 80 % of the weight at the highest quality), each search beginning with nothing known. A search also measures what the picture
-is, and the similarity of the file that it found.
+under four limits (30 to 80 % of the weight at the highest quality), each search beginning with nothing known. Two encodings run at a time where the
+answer is expected, one for each core. Medians over the searches.
 
 | format | searches | encodings, mean | most | time of a search over one encoding | processor time | aim |
 |---|---|---|---|---|---|---|

@@ -86,6 +86,15 @@ export async function makeWorkingCopy(from: string, inspected: Inspected, to: st
   return { path: to, ...description };
 }
 
+/** Gives a finished folder its name. Where the same picture came in twice at once, the one that was there first stays. */
+async function putInPlace(finished: string, path: string): Promise<void> {
+  try {
+    await rename(finished, path);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'ENOTEMPTY') throw error;
+  }
+}
+
 /** Removes a file that was inspected, with what another decoder has made of it. */
 export async function removeReadable(path: string): Promise<void> {
   await rm(path, { force: true });
@@ -137,7 +146,7 @@ export class WorkingCopies {
     const unfinished = join(this.folder.path, `unfinished-${randomUUID()}`);
     try {
       await makeWorkingCopy(from, inspected, unfinished);
-      await rename(unfinished, path);
+      await putInPlace(unfinished, path);
       await utimes(path, new Date(), new Date());
     } finally {
       await rm(unfinished, { recursive: true, force: true });

@@ -27,6 +27,19 @@ test.each([
   expect(back.equals(bytes)).toBe(true);
 });
 
+test('the same file sent many times at once comes in as often as it was sent', async () => {
+  const bytes = await chart(222, 111).png().toBuffer();
+  const sent = Array.from({ length: 8 }, (_, index) => client.original(bytes, `Same ${index}.png`));
+  const kept = await Promise.all(sent);
+  expect(new Set(kept.map((original) => original.id)).size).toBe(8);
+  expect(new Set(kept.map((original) => original.sha256)).size).toBe(1);
+  const [first] = kept;
+  expect(await sharp(await client.bytes(`/originals/${first?.id}/preview?width=60`)).metadata()).toMatchObject({
+    width: 60,
+    height: 30,
+  });
+});
+
 test('an SVG is drawn large, with transparency, at its own proportions', async () => {
   const original = await client.original(drawing, 'drawing.svg');
   expect(original).toMatchObject({ format: 'svg', width: 4000, hasAlpha: true });

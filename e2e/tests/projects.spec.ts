@@ -1,4 +1,4 @@
-import { expect } from '@playwright/test';
+import { expect, type Locator } from '@playwright/test';
 import { openDemo, test } from '../support/bench.ts';
 
 test('a project is duplicated, renamed, deleted and taken back', async ({ page }) => {
@@ -47,6 +47,31 @@ test('places are chosen by network and by purpose, and frames that were taken ou
   await page.getByRole('link', { name: 'Bench' }).click();
   await page.locator('[data-place="sunpane/story"]').click();
   await expect(page.getByLabel('Width in px')).toHaveValue('2240');
+});
+
+test('hands quicker than the server: what is pressed shows at once and stays, in the order of the presses', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New project' }).first().click();
+  await page.route(/projects\/[^/]+\/(originals|frames)$/, async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    await route.continue();
+  });
+  const [post, story, header] = ['Sunpane Portrait post', 'Sunpane Story', 'Pipwire Header'].map((name) =>
+    page.getByRole('checkbox', { name, exact: true }),
+  ) as [Locator, Locator, Locator];
+  for (const name of ['Kite maker', 'Snapshot'])
+    await page.getByRole('button', { name: `Add ${name}`, exact: true }).click();
+  for (const box of [post, story, header, story]) await box.click();
+  const seen = new Set<string>();
+  await expect(async () => {
+    for (const box of [post, story, header])
+      seen.add(`${await box.getAttribute('aria-label')} ${await box.isChecked()}`);
+    expect(await page.getByText('2 frames were taken out.').count()).toBe(1);
+  }).toPass({ intervals: [10] });
+  await expect(page.getByText('4 frames in this project.')).toBeVisible();
+  expect([...seen]).toEqual(['Sunpane Portrait post true', 'Sunpane Story false', 'Pipwire Header true']);
 });
 
 test('the spec book shows every place of every network with its numbers', async ({ page }) => {

@@ -1,6 +1,7 @@
 import {
   DetailKeptSchema,
   FinishFiguresSchema,
+  type Frame,
   type FrameSettings,
   type OpenProject,
   OpenProjectSchema,
@@ -8,7 +9,7 @@ import {
   type ProjectSettings,
   WeightSchema,
 } from '@inkwell/core/model';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useMutationState, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask, type Saved, save, tell } from './client.ts';
 
@@ -53,32 +54,73 @@ export function useProjectActions() {
   };
 }
 
-/** What is chosen for one project: its originals and the places of each. The answer replaces what the page knew. */
+/** A picture at a place. */
+export type Pair = Pick<Frame, 'originalId' | 'placeId'>;
+/** What is asked of the frames of a project: pairs to add, as they are given or composed, and pairs to take out. */
+interface FramesChange {
+  add?: (Pair & { settings?: FrameSettings })[];
+  remove?: Pair[];
+}
+/** What is asked of a project's originals, by their ids. */
+interface OriginalsChange {
+  add?: string[];
+  remove?: string[];
+}
+export const isPair = (one: Pair) => (other: Pair) =>
+  one.originalId === other.originalId && one.placeId === other.placeId;
+
+const choosingKey = (projectId: string, what: 'originals' | 'frames') => ['choosing', projectId, what];
+
+/**
+ * What is chosen for one project: its originals and the places of each. The answer replaces what the page knew.
+ * Changes are sent one after the other, each told by what the one before left: a place that is ticked and unticked at
+ * once is unticked. Each gives back the frames that it took out.
+ */
 export function useChoosing(projectId: string) {
   const client = useQueryClient();
-  // One after the other, so that the last answer is the last word.
+  const projectKey = ['project', projectId];
   const scope = { id: `choosing ${projectId}` };
-  const send = (what: 'originals' | 'frames', body: unknown) =>
-    ask(OpenProjectSchema, `/projects/${projectId}/${what}`, { method: 'POST', body });
-  const onSuccess = (project: z.infer<typeof OpenProjectSchema>) => {
-    client.setQueryData(['project', projectId], project);
-    return client.invalidateQueries({ queryKey: ['projects'] });
+  const framesNow = () => client.getQueryData<OpenProject>(projectKey)?.frames ?? [];
+  const send = async (what: 'originals' | 'frames', body: unknown) => {
+    const project = await ask(OpenProjectSchema, `/projects/${projectId}/${what}`, { method: 'POST', body });
+    // An answer on its way may be older than this one.
+    await client.cancelQueries({ queryKey: projectKey });
+    client.setQueryData(projectKey, project);
+    void client.invalidateQueries({ queryKey: ['projects'] });
   };
   return {
     originals: useMutation({
-      mutationFn: (change: { add?: string[]; remove?: string[] }) => send('originals', change),
-      onSuccess,
+      mutationKey: choosingKey(projectId, 'originals'),
+      mutationFn: async ({ add = [], remove = [] }: OriginalsChange) => {
+        const gone = framesNow().filter(({ originalId }) => remove.includes(originalId));
+        await send('originals', { add, remove });
+        return gone;
+      },
       scope,
     }),
     frames: useMutation({
-      mutationFn: (change: {
-        add?: { originalId: string; placeId: string; settings?: FrameSettings }[];
-        remove?: string[];
-      }) => send('frames', change),
-      onSuccess,
+      mutationKey: choosingKey(projectId, 'frames'),
+      mutationFn: async ({ add = [], remove = [] }: FramesChange) => {
+        const gone = framesNow().filter((frame) => remove.some(isPair(frame)));
+        await send('frames', { add, remove: gone.map(({ id }) => id) });
+        return gone;
+      },
       scope,
     }),
   };
+}
+
+/** What was asked of a project's originals and frames and has not come back from the server yet, the newest last. */
+export function useAsked(projectId: string): { originals: OriginalsChange[]; frames: FramesChange[] } {
+  const originals = useMutationState({
+    filters: { mutationKey: choosingKey(projectId, 'originals'), status: 'pending' },
+    select: ({ state }) => state.variables as OriginalsChange,
+  });
+  const frames = useMutationState({
+    filters: { mutationKey: choosingKey(projectId, 'frames'), status: 'pending' },
+    select: ({ state }) => state.variables as FramesChange,
+  });
+  return { originals, frames };
 }
 
 const MeasuredSchema = z.object({

@@ -3,10 +3,23 @@ import { sentenceOf } from '../api/client.ts';
 
 const secondsShown = 12;
 
-/** Tells in the corner what was done and offers to take it back; or what failed. */
+/**
+ * Tells in the corner what was done and offers to take it back; or what failed. For what can be pressed again before
+ * the answer is there, go by the promise of each press: TanStack's callbacks of `mutate` are called for the last only.
+ */
 export function useUndoNote() {
   const { notification } = App.useApp();
-  return {
+  const note = {
+    /** Waits until it is done, or has failed. */
+    async after(doing: Promise<unknown>, said: string, undo: () => Promise<unknown>) {
+      try {
+        await doing;
+      } catch (error) {
+        note.failed(error);
+        return;
+      }
+      note.done(said, undo);
+    },
     done(said: string, undo: () => Promise<unknown>) {
       const key = crypto.randomUUID();
       const takeBack = () => {
@@ -30,4 +43,5 @@ export function useUndoNote() {
       notification.error({ title: 'That did not work', description: sentenceOf(error) });
     },
   };
+  return note;
 }

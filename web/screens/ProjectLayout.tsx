@@ -33,7 +33,7 @@ export function ProjectLayout() {
             <NameField
               name={project.name}
               what="project"
-              onRename={(name) => rename.mutate({ id: project.id, name }, { onError: note.failed })}
+              onRename={(name) => rename.mutateAsync({ id: project.id, name }).catch(note.failed)}
             />
           ) : (
             <Held width={180} height={22} />

@@ -12,7 +12,7 @@ import {
 import { Button, Checkbox, Segmented } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { previewUrl, useOriginals } from '../../api/originals.ts';
+import { previewUrl } from '../../api/originals.ts';
 import { useOwnPlaces } from '../../api/ownPlaces.ts';
 import { useChoosing } from '../../api/projects.ts';
 import { usePlaces, useSpecBook } from '../../api/specBook.ts';
@@ -23,6 +23,7 @@ import { Failure, Held } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { type Grouping, type PlaceGroup, PlaceGroupList } from './PlaceGroupList.tsx';
+import { useChosen } from './useChosen.ts';
 
 function grouped(by: Grouping, sheets: SpecSheet[], places: Map<string, PlaceOfNetwork>): PlaceGroup[] {
   const all = [...places.values()];
@@ -59,49 +60,36 @@ export function ChooseScreen() {
   const note = useUndoNote();
   const [by, setBy] = useState<Grouping>('network');
   const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
-  // What was just ticked or unticked and has not come back from the server yet.
-  const [asked, setAsked] = useState<ReadonlyMap<string, boolean>>(new Map());
-  const has = (originalId: string, placeId: string) =>
-    asked.get(`${originalId} ${placeId}`) ??
-    project.frames.some((frame) => frame.placeId === placeId && frame.originalId === originalId);
-  const selected = project.originals.filter((one) => !unticked.has(one.id));
+  const { originals, has, others } = useChosen(project);
+  const selected = originals.filter((one) => !unticked.has(one.id));
 
   const change = async (wanted: PlaceOfNetwork[], on: boolean) => {
     const pairs = selected.flatMap(({ id }) => wanted.map((one) => ({ originalId: id, placeId: one.id })));
-    const keys = pairs.map(({ originalId, placeId }) => `${originalId} ${placeId}`);
-    setAsked((before) => new Map([...before, ...keys.map((key) => [key, on] as const)]));
-    const gone = project.frames.filter((frame) => keys.includes(`${frame.originalId} ${frame.placeId}`));
     try {
-      if (on) await choosing.frames.mutateAsync({ add: pairs });
-      else {
-        await choosing.frames.mutateAsync({ remove: gone.map((frame) => frame.id) });
-        note.done(gone.length === 1 ? 'One frame was taken out.' : `${gone.length} frames were taken out.`, () =>
-          choosing.frames.mutateAsync({
-            add: gone.map(asItWas),
-          }),
-        );
+      if (on) {
+        await choosing.frames.mutateAsync({ add: pairs });
+        return;
       }
+      const gone = await choosing.frames.mutateAsync({ remove: pairs });
+      if (gone.length === 0) return;
+      note.done(gone.length === 1 ? 'One frame was taken out.' : `${gone.length} frames were taken out.`, () =>
+        choosing.frames.mutateAsync({ add: gone.map(asItWas) }),
+      );
     } catch (error) {
       note.failed(error);
-    } finally {
-      setAsked((before) => new Map([...before].filter(([key]) => !keys.includes(key))));
     }
   };
-  const takeOut = (original: Original) => {
-    const gone = project.frames.filter((frame) => frame.originalId === original.id);
-    choosing.originals.mutate(
-      { remove: [original.id] },
-      {
-        onError: note.failed,
-        onSuccess: () =>
-          note.done(`“${original.name}” was taken out of the project.`, async () => {
-            await choosing.originals.mutateAsync({ add: [original.id] });
-            await choosing.frames.mutateAsync({
-              add: gone.map(asItWas),
-            });
-          }),
-      },
-    );
+  const addOriginal = (id: string) => choosing.originals.mutateAsync({ add: [id] }).catch(note.failed);
+  const takeOut = async (original: Original) => {
+    try {
+      const gone = await choosing.originals.mutateAsync({ remove: [original.id] });
+      note.done(`“${original.name}” was taken out of the project.`, async () => {
+        await choosing.originals.mutateAsync({ add: [original.id] });
+        await choosing.frames.mutateAsync({ add: gone.map(asItWas) });
+      });
+    } catch (error) {
+      note.failed(error);
+    }
   };
   const frameCount = project.frames.length;
 
@@ -109,11 +97,9 @@ export function ChooseScreen() {
     <div className="choose">
       <section className="choose-pictures" aria-label="Pictures">
         <h2>Pictures</h2>
-        <DropArea
-          onOriginal={(original) => choosing.originals.mutate({ add: [original.id] }, { onError: note.failed })}
-        />
+        <DropArea onOriginal={({ id }) => addOriginal(id)} />
         <ul className="choose-list">
-          {project.originals.map((original) => (
+          {originals.map((original) => (
             <li key={original.id} className="row">
               <Checkbox
                 aria-label={`Give places to ${original.name}`}
@@ -144,7 +130,7 @@ export function ChooseScreen() {
             </li>
           ))}
         </ul>
-        <Library project={project} onAdd={(id) => choosing.originals.mutate({ add: [id] }, { onError: note.failed })} />
+        <Library originals={others} onAdd={addOriginal} />
       </section>
 
       <section className="choose-places" aria-label="Places">
@@ -154,9 +140,9 @@ export function ChooseScreen() {
             <span className="quiet small">
               {selected.length === 0
                 ? 'Tick a picture first, on the left.'
-                : selected.length === project.originals.length
+                : selected.length === originals.length
                   ? `A tick gives the place to ${selected.length === 1 ? 'the picture' : `all ${selected.length} pictures`}.`
-                  : `A tick gives the place to the ${selected.length} ticked of ${project.originals.length} pictures.`}
+                  : `A tick gives the place to the ${selected.length} ticked of ${originals.length} pictures.`}
             </span>
           </div>
           <span className="row">
@@ -224,15 +210,13 @@ const framesOf = (project: OpenProject, original: Original) =>
   project.frames.filter((frame) => frame.originalId === original.id).length;
 
 /** Pictures that came in earlier and are not in this project. */
-function Library({ project, onAdd }: { project: OpenProject; onAdd: (id: string) => void }) {
-  const { data = [] } = useOriginals();
-  const others = data.filter((one) => !project.originals.some((chosen) => chosen.id === one.id));
-  if (others.length === 0) return null;
+function Library({ originals, onAdd }: { originals: Original[]; onAdd: (id: string) => void }) {
+  if (originals.length === 0) return null;
   return (
     <>
       <h3 style={{ marginTop: 18 }}>From your originals</h3>
       <div className="choose-library">
-        {others.map((original) => (
+        {originals.map((original) => (
           <button
             key={original.id}
             type="button"

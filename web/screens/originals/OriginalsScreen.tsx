@@ -18,10 +18,7 @@ export function OriginalsScreen() {
   const note = useUndoNote();
   const [picking, setPicking] = useState<Original | null>(null);
   const removeOriginal = ({ id, name }: Original) =>
-    remove.mutate(id, {
-      onSuccess: () => note.done(`“${name}” was deleted, with its frames.`, () => restore.mutateAsync(id)),
-      onError: note.failed,
-    });
+    note.after(remove.mutateAsync(id), `“${name}” was deleted, with its frames.`, () => restore.mutateAsync(id));
   return (
     <div className="page">
       <h1 style={{ marginBottom: 16 }}>Originals</h1>
@@ -44,7 +41,7 @@ export function OriginalsScreen() {
                 <NameField
                   name={original.name}
                   what="original"
-                  onRename={(name) => rename.mutate({ id: original.id, name }, { onError: note.failed })}
+                  onRename={(name) => rename.mutateAsync({ id: original.id, name }).catch(note.failed)}
                 />
               </h3>
               <div className="quiet small">
@@ -71,7 +68,7 @@ export function OriginalsScreen() {
                   icon={<CopyOutlined />}
                   title="Duplicate"
                   aria-label={`Duplicate ${original.name}`}
-                  onClick={() => duplicate.mutate(original.id, { onError: note.failed })}
+                  onClick={() => duplicate.mutateAsync(original.id).catch(note.failed)}
                 />
                 <Button
                   type="text"

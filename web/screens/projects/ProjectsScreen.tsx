@@ -53,10 +53,7 @@ export function ProjectsScreen() {
   const addNew = () =>
     add.mutate('New project', { onSuccess: ({ id }) => navigate(`/projects/${id}/choose`), onError: note.failed });
   const removeProject = ({ id, name }: Project) =>
-    remove.mutate(id, {
-      onSuccess: () => note.done(`“${name}” was deleted.`, () => restore.mutateAsync(id)),
-      onError: note.failed,
-    });
+    note.after(remove.mutateAsync(id), `“${name}” was deleted.`, () => restore.mutateAsync(id));
 
   return (
     <div className="page">
@@ -81,7 +78,7 @@ export function ProjectsScreen() {
                   <NameField
                     name={project.name}
                     what="project"
-                    onRename={(name) => rename.mutate({ id: project.id, name }, { onError: note.failed })}
+                    onRename={(name) => rename.mutateAsync({ id: project.id, name }).catch(note.failed)}
                   />
                 </h3>
                 <span className="quiet small">
@@ -95,7 +92,7 @@ export function ProjectsScreen() {
                   icon={<CopyOutlined />}
                   title="Duplicate"
                   aria-label={`Duplicate ${project.name}`}
-                  onClick={() => duplicate.mutate(project.id, { onError: note.failed })}
+                  onClick={() => duplicate.mutateAsync(project.id).catch(note.failed)}
                 />
                 <Button
                   type="text"

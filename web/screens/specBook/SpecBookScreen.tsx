@@ -64,10 +64,9 @@ function PlaceCard({ place, onWrite }: { place: Place; onWrite: (writing: Writin
                 size="small"
                 aria-label={`Remove ${place.name}`}
                 onClick={() =>
-                  remove.mutate(own.id, {
-                    onError: note.failed,
-                    onSuccess: () => note.done(`“${place.name}” was removed.`, () => restore.mutateAsync(own.id)),
-                  })
+                  note.after(remove.mutateAsync(own.id), `“${place.name}” was removed.`, () =>
+                    restore.mutateAsync(own.id),
+                  )
                 }
               >
                 Remove

@@ -17,12 +17,7 @@ export function UnusedFinishes({ finishes }: { finishes: readonly Finish[] }) {
           <Button
             size="small"
             aria-label={`Remove ${name}`}
-            onClick={() =>
-              remove.mutate(id, {
-                onSuccess: () => note.done(`${name} was removed.`, () => restore.mutateAsync(id)),
-                onError: note.failed,
-              })
-            }
+            onClick={() => note.after(remove.mutateAsync(id), `${name} was removed.`, () => restore.mutateAsync(id))}
           >
             Remove
           </Button>

@@ -1,7 +1,7 @@
 import '@fontsource-variable/public-sans';
 import '@fontsource-variable/source-serif-4';
 import './theme/base.css';
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { App as AntApp, ConfigProvider } from 'antd';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
@@ -18,6 +18,9 @@ import { ProjectsScreen } from './screens/projects/ProjectsScreen.tsx';
 import { SpecBookScreen } from './screens/specBook/SpecBookScreen.tsx';
 import { antTheme } from './theme/antTheme.ts';
 import { paintRoot } from './theme/paint.ts';
+
+// What is known is told before the browser paints again: a box that follows what was asked never falls back between.
+notifyManager.setScheduler(queueMicrotask);
 
 const client = new QueryClient({
   defaultOptions: {

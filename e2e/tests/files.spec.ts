@@ -13,6 +13,9 @@ test('all files of the demo stand in one table, which is sorted, filtered and su
   const count = Number(/^(\d+) files/.exec((await totals.textContent()) ?? '')?.[1]);
   await expect(body(page).locator('tr.ant-table-row')).toHaveCount(count);
 
+  const notFine = body(page).locator('tr.ant-table-row', { hasNot: page.getByText('Fine', { exact: true }) });
+  const links = await notFine.getByRole('link').evaluateAll((all) => all.map((link) => link.getAttribute('href')));
+
   // Exact bytes stand in the weights' titles; the total is their sum.
   const weights = async () => {
     const titles = await cells(page, 5)
@@ -42,6 +45,8 @@ test('all files of the demo stand in one table, which is sorted, filtered and su
   for (const name of names) expect(name).toContain('Candlecast');
   await cells(page, 2).first().getByRole('link').click();
   await expect(page.getByRole('complementary', { name: 'Weight' })).toBeVisible();
+  // What the bench finds fault with did not pass for fine in the table.
+  await expect(page.getByText(new RegExp(`^${new Set(links).size} of \\d+ with findings`))).toBeVisible();
 });
 
 test('where encodings cannot be had, the weight view says so and goes on when they can', async ({ page }) => {

@@ -1,7 +1,5 @@
 import './FilesScreen.css';
-import { isGood } from '@inkwell/core/checking';
-import { frameDimensions, gridOf } from '@inkwell/core/geometry';
-import { countingSimilarity, formatLabel, formatLimit, formatWeight } from '@inkwell/core/model';
+import { formatLabel, formatLimit, formatWeight } from '@inkwell/core/model';
 import { Table, type TableColumnsType } from 'antd';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -10,27 +8,16 @@ import { Empty, FailureLine } from '../../parts/States.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
-import { type ProjectFrame, useProjectFrames } from '../projectFrames.ts';
+import { useProjectFrames } from '../projectFrames.ts';
+import { type FileRow, type FileState, fileStates, rowsOf } from './fileRows.ts';
 import { missingLast } from './missingLast.ts';
 
-/** One file that a project delivers. */
-interface FileRow {
-  key: string;
-  one: ProjectFrame;
-  place: string;
-  /** Which of several files it is, or empty. */
-  number: string;
-  width: number;
-  height: number;
-  bytes: number | null;
-  share: number | null;
-  similarity: number | null;
-  worst: number | null;
-  quality: number | null;
-  state: 'good' | 'held back' | 'measuring';
-}
-
-const states = { good: 'Fine', 'held back': 'Held back', measuring: 'Measuring' } as const;
+const stateWords: Record<FileState, string> = {
+  'held back': 'Held back',
+  doubtful: 'With cautions',
+  measuring: 'Measuring',
+  good: 'Fine',
+};
 const kB = (bytes: number) => formatWeight(bytes, 'MB');
 const filters = (names: string[]) => [...new Set(names)].sort().map((name) => ({ text: name, value: name }));
 
@@ -129,13 +116,13 @@ export function FilesScreen() {
     },
     {
       title: 'State',
-      width: 108,
-      filters: filters(rows.map(({ state }) => states[state])),
-      onFilter: (name, { state }) => states[state] === name,
-      sorter: (a, b) => a.state.localeCompare(b.state),
+      width: 126,
+      filters: filters(rows.map(({ state }) => stateWords[state])),
+      onFilter: (name, { state }) => stateWords[state] === name,
+      sorter: (a, b) => fileStates.indexOf(a.state) - fileStates.indexOf(b.state),
       render: (_, { state, one }) => (
-        <span className={state === 'held back' ? 'files-held' : undefined} title={one.findings[0]?.text}>
-          {states[state]}
+        <span className="files-state" data-state={state} title={one.findings.map(({ text }) => text).join('\n')}>
+          {stateWords[state]}
         </span>
       ),
     },
@@ -180,29 +167,3 @@ function FileTable({ columns, rows }: { columns: TableColumnsType<FileRow>; rows
 
 /** Of the table's head, in CSS pixels. */
 const headHeight = 40;
-
-function rowsOf(one: ProjectFrame): FileRow[] {
-  const { frame, at, weight, pieces, findings } = one;
-  const blocked = findings.some(({ level }) => level === 'blocker');
-  return pieces.map((piece) => {
-    const file = weight?.files[piece?.index ?? 0] ?? null;
-    return {
-      key: `${frame.id} ${piece?.index ?? 0}`,
-      one,
-      place: `${at.network.name} ${at.place.name}`,
-      number: piece ? `${piece.number} of ${piece.of}` : '',
-      ...(gridOf(at.place, frame)?.piece ?? frameDimensions(at.place, one.original, frame)),
-      bytes: file?.bytes ?? null,
-      share: file ? file.bytes / at.place.limit.bytes : null,
-      similarity: file && countingSimilarity(file.similarity),
-      worst: file?.similarity.worst.similarity ?? null,
-      quality: file?.quality ?? null,
-      state:
-        blocked || (weight && !isGood(weight) && !frame.weighing.belowFloor)
-          ? 'held back'
-          : weight
-            ? 'good'
-            : 'measuring',
-    };
-  });
-}

@@ -7,6 +7,7 @@ test('a weight is told in the unit of its limit: decimal and binary are never mi
   expect(formatWeight(1_500_000, 'MiB')).toBe('1.43 MiB');
   expect(formatWeight(499_600, 'kB')).toBe('500 kB');
   expect(formatWeight(41_300, 'MB')).toBe('41 kB');
+  expect([999, 1].map((bytes) => formatWeight(bytes, 'MiB'))).toEqual(['999 bytes', '1 byte']);
   expect(formatLimit({ bytes: 1_572_864, unit: 'MiB' })).toBe('1.5 MiB');
   expect(formatLimit({ bytes: 8_000_000, unit: 'MB' })).toBe('8 MB');
 });

@@ -75,8 +75,9 @@ export const inUnit = (bytes: number, unit: WeightUnit): number => bytes / unitB
 /** From so much of a unit on a weight is said in it; less is said in kB. Of MiB also less: kB and MiB do not go together. */
 const saidFrom: Record<WeightUnit, number> = { kB: 0, MB: 1, MiB: 0.1 };
 
-/** A weight in the given unit, e.g. `1.43 MiB`, or in kB where that says more. */
+/** A weight in the given unit, e.g. `1.43 MiB`, or in kB or bytes where that says more. */
 export function formatWeight(bytes: number, unit: WeightUnit): string {
+  if (bytes < unitBytes.kB) return bytes === 1 ? '1 byte' : `${bytes} bytes`;
   if (bytes < saidFrom[unit] * unitBytes[unit]) return formatWeight(bytes, 'kB');
   const value = bytes / unitBytes[unit];
   return `${value.toFixed(unit === 'kB' ? 0 : 2)} ${unit}`;

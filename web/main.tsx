@@ -2,7 +2,6 @@ import '@fontsource-variable/public-sans';
 import '@fontsource-variable/source-serif-4';
 import './theme/base.css';
 import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { App as AntApp, ConfigProvider } from 'antd';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 import { ApiError } from './api/client.ts';
@@ -16,8 +15,8 @@ import { OriginalsScreen } from './screens/originals/OriginalsScreen.tsx';
 import { ProjectLayout } from './screens/ProjectLayout.tsx';
 import { ProjectsScreen } from './screens/projects/ProjectsScreen.tsx';
 import { SpecBookScreen } from './screens/specBook/SpecBookScreen.tsx';
-import { antTheme } from './theme/antTheme.ts';
 import { paintRoot } from './theme/paint.ts';
+import { Themed } from './theme/Themed.tsx';
 
 // What is known is told before the browser paints again: a box that follows what was asked never falls back between.
 notifyManager.setScheduler(queueMicrotask);
@@ -59,12 +58,10 @@ paintRoot(document.documentElement);
 const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(
-    <ConfigProvider theme={antTheme}>
-      <AntApp component={false} notification={{ placement: 'bottomRight' }}>
-        <QueryClientProvider client={client}>
-          <RouterProvider router={router} />
-        </QueryClientProvider>
-      </AntApp>
-    </ConfigProvider>,
+    <Themed>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </Themed>,
   );
 }

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { chart } from '@inkwell/server/testing/pictures.ts';
 import { expect } from '@playwright/test';
-import { choose, number, openDemo, test, wallFrame } from '../support/bench.ts';
+import { choose, number, openDemo, test, undoAll, wallFrame } from '../support/bench.ts';
 
 test('a frame is found, moved, tightened, typed and undone with the keyboard alone', async ({ page }) => {
   await page.goto('/');
@@ -148,4 +148,19 @@ test('a blocker stands in the delivery with its reason, and its fix on the bench
   const undo = page.getByRole('button', { name: 'Undo' });
   while (await undo.isEnabled()) await undo.click();
   await expect(page.getByRole('status')).toHaveText('Saved');
+});
+
+test('where less motion is asked for, lists and pickers open and go all the same', async ({ page }) => {
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await openDemo(page);
+  await choose(page, 'pipwire/profile-picture');
+  await page.getByLabel('Ring', { exact: true }).click();
+  await page.getByTitle('Ring outside the picture').click();
+  await expect(page.locator('.ant-select-dropdown:visible')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Colour of the ring/ }).click();
+  const proposed = page.getByRole('button', { name: /^Use #/ });
+  await proposed.first().click();
+  await page.keyboard.press('Escape');
+  await expect(proposed.first()).toBeHidden();
+  await undoAll(page);
 });

@@ -6,6 +6,7 @@ import { ReferenceDot, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart
 import { palette } from '../../../theme/palette.ts';
 import { isOf, type Series } from './series.ts';
 import type { CurvePoint } from './useCurve.ts';
+import { tickWords, weightTicks } from './weightTicks.ts';
 
 const views = { quality: 'Bytes over quality', bytes: 'Similarity over bytes' } as const;
 type CurveView = keyof typeof views;
@@ -30,7 +31,7 @@ export function Curve(props: {
   const lightest = Math.min(...weights);
   // A limit far above every file would press the curves together; it is said in words instead.
   const nearLimit = limitBytes < heaviest * 4 && limitBytes > lightest / 4;
-  const bounds = [
+  const bounds: [number, number] = [
     Math.min(lightest, nearLimit ? budgetBytes : lightest) * 0.8,
     Math.max(heaviest, nearLimit ? limitBytes : 0) * 1.15,
   ];
@@ -39,8 +40,15 @@ export function Curve(props: {
   const place = (point: { quality: number | null; bytes: number; similarity: number | null }) =>
     over ? { x: point.quality ?? 100, y: point.bytes } : { x: point.bytes, y: point.similarity ?? 0 };
   const least = Math.floor(Math.min(99, ...points.map(({ similarity }) => similarity)));
-  const weigh = (bytes: number) => formatWeight(bytes, unit);
-  const bytesAxis = { type: 'number' as const, scale: 'log' as const, domain: bounds, allowDataOverflow: true };
+  const bytesAxis = {
+    type: 'number' as const,
+    scale: 'log' as const,
+    domain: bounds,
+    allowDataOverflow: true,
+    ticks: weightTicks(...bounds, unit, over ? 6 : 5),
+    tickFormatter: (bytes: number) => tickWords(bytes, unit),
+    fontSize: 11,
+  };
   const limits = [
     { bytes: limitBytes, stroke: palette.blocker, word: 'limit' },
     { bytes: budgetBytes, stroke: palette.caution, word: 'less headroom' },
@@ -69,10 +77,10 @@ export function Curve(props: {
                 height={20}
               />
             ) : (
-              <XAxis dataKey="x" {...bytesAxis} tickFormatter={weigh} tickCount={4} fontSize={11} height={20} />
+              <XAxis dataKey="x" {...bytesAxis} height={20} />
             )}
             {over ? (
-              <YAxis dataKey="y" {...bytesAxis} tickFormatter={weigh} fontSize={11} width={62} />
+              <YAxis dataKey="y" {...bytesAxis} width={62} />
             ) : (
               <YAxis dataKey="y" type="number" domain={[least, 100]} fontSize={11} width={62} />
             )}

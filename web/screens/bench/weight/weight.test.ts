@@ -1,9 +1,10 @@
-import { plainSettings, plainWeighing } from '@inkwell/core/model';
+import { plainSettings, plainWeighing, type WeightUnit } from '@inkwell/core/model';
 import { samplePlace } from '@inkwell/core/testing';
 import { expect, test } from 'vitest';
 import { bisecting, isOf, seriesOf } from './series.ts';
 import { similarityWords } from './similarityWords.ts';
 import { weighingWords } from './weighingWords.ts';
+import { tickWords, weightTicks } from './weightTicks.ts';
 
 test('numbers are bisected: all of them once, and the first few lie far apart', () => {
   const order = bisecting(5, 95);
@@ -17,6 +18,15 @@ test('a place’s lines begin with the frame’s own format, and PNG has a line 
   expect(lines.map(({ key }) => key)).toEqual(['webp', 'jpeg', 'png', 'palette']);
   const dithered = { format: 'png', colours: 'dithered palette', chroma: 'measured' } as const;
   expect(lines.filter((line) => isOf(line, dithered)).map(({ key }) => key)).toEqual(['palette']);
+});
+
+test('marks of an axis are round in the unit in which they are said, and never too many', () => {
+  const said = (from: number, to: number, unit: WeightUnit, most = 6) =>
+    weightTicks(from, to, unit, most).map((bytes) => tickWords(bytes, unit));
+  expect(said(55_000, 4_700_000, 'MiB')).toEqual(['0.1 MiB', '0.2 MiB', '0.5 MiB', '1 MiB', '2 MiB']);
+  expect(said(20_000, 9_300_000, 'MB', 5)).toEqual(['30 kB', '100 kB', '300 kB', '1 MB', '3 MB']);
+  expect(said(200_000, 260_000, 'kB')).toEqual(['200 kB', '220 kB', '240 kB', '260 kB']);
+  expect(weightTicks(1, 3e8, 'MB', 3)).toHaveLength(3);
 });
 
 test('what is set otherwise than usual is said, and nothing else', () => {

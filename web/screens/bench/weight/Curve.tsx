@@ -100,8 +100,8 @@ export function Curve(props: {
                 isAnimationActive={false}
                 data={points
                   .filter((point) => point.series.key === line.key)
-                  .sort((a, b) => a.bytes - b.bytes)
-                  .map((point) => ({ ...place(point), quality: point.quality }))}
+                  .map((point) => ({ ...place(point), quality: point.quality }))
+                  .sort((a, b) => a.x - b.x)}
                 line={{ stroke: line.colour, strokeWidth: 1.5 }}
                 shape={<Dot colour={line.colour} onPress={(quality) => onTry(line, quality)} />}
               />

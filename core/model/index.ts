@@ -7,6 +7,7 @@ export * from './finish.ts';
 export * from './format.ts';
 export * from './frame.ts';
 export * from './mark.ts';
+export * from './measured.ts';
 export * from './name.ts';
 export * from './original.ts';
 export * from './ownPlace.ts';

@@ -75,12 +75,15 @@ export const inUnit = (bytes: number, unit: WeightUnit): number => bytes / unitB
 /** From so much of a unit on a weight is said in it; less is said in kB. Of MiB also less: kB and MiB do not go together. */
 const saidFrom: Record<WeightUnit, number> = { kB: 0, MB: 1, MiB: 0.1 };
 
+/** The unit in which a weight is said where limits are in `unit`. */
+export const unitSaid = (bytes: number, unit: WeightUnit): WeightUnit =>
+  inUnit(bytes, unit) < saidFrom[unit] ? 'kB' : unit;
+
 /** A weight in the given unit, e.g. `1.43 MiB`, or in kB or bytes where that says more. */
 export function formatWeight(bytes: number, unit: WeightUnit): string {
   if (bytes < unitBytes.kB) return bytes === 1 ? '1 byte' : `${bytes} bytes`;
-  if (bytes < saidFrom[unit] * unitBytes[unit]) return formatWeight(bytes, 'kB');
-  const value = bytes / unitBytes[unit];
-  return `${value.toFixed(unit === 'kB' ? 0 : 2)} ${unit}`;
+  const said = unitSaid(bytes, unit);
+  return `${inUnit(bytes, said).toFixed(said === 'kB' ? 0 : 2)} ${said}`;
 }
 
 /** A limit as a sheet writes it: `8 MB`, `1.5 MiB`, `500 kB`. */

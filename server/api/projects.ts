@@ -1,5 +1,12 @@
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
-import { FrameSettingsSchema, NameSchema, ProjectSettingsSchema, plainSettings } from '@inkwell/core/model';
+import {
+  FrameSettingsSchema,
+  isAllMeasured,
+  type Measured,
+  NameSchema,
+  ProjectSettingsSchema,
+  plainSettings,
+} from '@inkwell/core/model';
 import { firstGrid } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
@@ -139,18 +146,20 @@ export function projectsRouter({ db, planner, queue }: Services): Router {
       db,
       wanted.map((one) => one.planHash),
     );
-    const answer = wanted.map(({ frameId, planHash, plan, detail }) => ({
-      frameId,
-      planHash,
-      weight: weights.get(planHash) ?? null,
-      detail: detail.marks.length === 0 ? [] : (details.get(detail.hash) ?? null),
-      // Of a plain frame there is nothing to measure.
-      isFinished: plan.finish !== null,
-      figures: figures.get(planHash) ?? null,
-    }));
-    for (const [index, { weight, detail, isFinished, figures }] of answer.entries()) {
+    const answer = wanted.map(
+      ({ frameId, planHash, plan, detail }): Measured => ({
+        frameId,
+        planHash,
+        weight: weights.get(planHash) ?? null,
+        detail: detail.marks.length === 0 ? [] : (details.get(detail.hash) ?? null),
+        // Of a plain frame there is nothing to measure.
+        isFinished: plan.finish !== null,
+        figures: figures.get(planHash) ?? null,
+      }),
+    );
+    for (const [index, measured] of answer.entries()) {
       const one = wanted[index];
-      if (one && (!weight || !detail || (isFinished && !figures))) await queue.askMeasure(one.detail.hash, one.frameId);
+      if (one && !isAllMeasured(measured)) await queue.askMeasure(one.detail.hash, one.frameId);
     }
     response.json(answer);
   });

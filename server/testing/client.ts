@@ -1,13 +1,13 @@
 import {
   type Delivery,
   DeliverySchema,
-  DetailKeptSchema,
-  FinishFiguresSchema,
+  isAllMeasured,
+  type Measured,
+  MeasuredSchema,
   type OpenProject,
   OpenProjectSchema,
   type Original,
   OriginalSchema,
-  WeightSchema,
 } from '@inkwell/core/model';
 import { z } from 'zod';
 
@@ -16,16 +16,6 @@ export interface Answer {
   status: number;
   body: unknown;
 }
-
-const MeasuredSchema = z.object({
-  frameId: z.string(),
-  planHash: z.string(),
-  weight: WeightSchema.nullable(),
-  isFinished: z.boolean(),
-  detail: z.array(DetailKeptSchema).nullable(),
-  figures: FinishFiguresSchema.nullable(),
-});
-type MeasuredFrame = z.infer<typeof MeasuredSchema>;
 
 /** Talks to a running program as its interface does. */
 export class Client {
@@ -75,16 +65,15 @@ export class Client {
   }
 
   /** What is known of the files of a project's frames; null where it is being measured. */
-  async weights(projectId: string): Promise<MeasuredFrame[]> {
+  async weights(projectId: string): Promise<Measured[]> {
     return z.array(MeasuredSchema).parse((await this.ask('GET', `/projects/${projectId}/measured`)).body);
   }
 
   /** Waits until everything about every frame of a project is measured. */
-  measured(projectId: string): Promise<MeasuredFrame[]> {
+  measured(projectId: string): Promise<Measured[]> {
     return until(
       () => this.weights(projectId),
-      (frames) =>
-        frames.every(({ weight, detail, isFinished, figures }) => weight && detail && (figures || !isFinished)),
+      (frames) => frames.every(isAllMeasured),
       600,
     );
   }

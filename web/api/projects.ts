@@ -1,13 +1,12 @@
 import {
-  DetailKeptSchema,
-  FinishFiguresSchema,
   type Frame,
   type FrameSettings,
+  isAllMeasured,
+  MeasuredSchema,
   type OpenProject,
   OpenProjectSchema,
   ProjectSchema,
   type ProjectSettings,
-  WeightSchema,
 } from '@inkwell/core/model';
 import { useMutation, useMutationState, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
@@ -123,19 +122,6 @@ export function useAsked(projectId: string): { originals: OriginalsChange[]; fra
   return { originals, frames };
 }
 
-const MeasuredSchema = z.object({
-  frameId: z.uuid(),
-  planHash: z.string(),
-  /** Null while it is being measured. */
-  weight: WeightSchema.nullable(),
-  detail: z.array(DetailKeptSchema).nullable(),
-  /** Only a finished frame has figures. */
-  isFinished: z.boolean(),
-  figures: FinishFiguresSchema.nullable(),
-});
-/** What was measured of a frame. */
-export type Measured = z.infer<typeof MeasuredSchema>;
-
 const measuringPollMs = 700;
 
 /** What was measured of the frames of a project; asked again while something is still being measured. */
@@ -143,12 +129,6 @@ export function useMeasured(projectId: string) {
   return useQuery({
     queryKey: ['measured', projectId],
     queryFn: () => ask(z.array(MeasuredSchema), `/projects/${projectId}/measured`),
-    refetchInterval: ({ state }) =>
-      state.data?.some(
-        ({ weight, detail, isFinished, figures }) =>
-          weight === null || detail === null || (isFinished && figures === null),
-      )
-        ? measuringPollMs
-        : false,
+    refetchInterval: ({ state }) => (state.data && !state.data.every(isAllMeasured) ? measuringPollMs : false),
   });
 }

@@ -12,6 +12,20 @@ export function Failure({ error, again }: { error: unknown; again?: () => void }
   );
 }
 
+/** The same in a line, where the rest of the screen goes on. */
+export function FailureLine({ error, again }: { error: unknown; again?: () => void }) {
+  return (
+    <p role="alert" className="small failure-line">
+      {sentenceOf(error)}{' '}
+      {again && (
+        <Button size="small" onClick={again}>
+          Try again
+        </Button>
+      )}
+    </p>
+  );
+}
+
 /** Keeps the shape of what is being loaded, so that nothing jumps when it comes. */
 export function Held({ width = '100%', height }: { width?: number | string; height: number | string }) {
   return <div aria-hidden style={{ width, height, background: 'var(--rule)', opacity: 0.45, borderRadius: 3 }} />;
@@ -25,19 +39,5 @@ export function Empty({ title, children }: { title: string; children: ReactNode 
         {children}
       </p>
     </div>
-  );
-}
-
-/** The same in a line, where the rest of the screen goes on. */
-export function FailureLine({ error, again }: { error: unknown; again?: () => void }) {
-  return (
-    <p role="alert" className="small failure-line">
-      {sentenceOf(error)}{' '}
-      {again && (
-        <Button size="small" onClick={again}>
-          Try again
-        </Button>
-      )}
-    </p>
   );
 }

@@ -1,9 +1,9 @@
 import { QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
+import type { Measured } from '@inkwell/core/model';
 import { Button, Popover } from 'antd';
 import { useEffect, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { useStore } from 'zustand';
-import type { Measured } from '../../api/projects.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import type { BenchFrame } from './benchFrame.ts';
 import { step } from './benchState.ts';

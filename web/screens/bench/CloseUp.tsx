@@ -1,9 +1,8 @@
 import './CloseUp.css';
 import type { Grid, Snap } from '@inkwell/core/geometry';
-import type { Group, Place } from '@inkwell/core/model';
+import type { Group, Measured, Place } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
 import { type ReactNode, useRef, useState } from 'react';
-import type { Measured } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../theme/palette.ts';

@@ -7,10 +7,10 @@ import {
   formatWeight,
   type ImageFormat,
   ImageFormatSchema,
+  type Measured,
 } from '@inkwell/core/model';
 import { isCutOut } from '@inkwell/core/planning';
 import { Button, Select } from 'antd';
-import type { Measured } from '../../api/projects.ts';
 import { type BenchFrame, useFrameState } from './benchFrame.ts';
 import { Numbers } from './Numbers.tsx';
 import { PiecesLine } from './PiecesLine.tsx';

@@ -1,8 +1,7 @@
 import './Wall.css';
-import { type Finding, formatLimit, formatWeight } from '@inkwell/core/model';
+import { type Finding, formatLimit, formatWeight, type Measured } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { memo, useEffect, useRef } from 'react';
-import type { Measured } from '../../api/projects.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { AudiencePicture } from './AudiencePicture.tsx';

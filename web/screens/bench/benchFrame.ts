@@ -5,13 +5,13 @@ import type {
   Frame,
   FrameChange,
   FrameSettings,
+  Measured,
   Original,
   PlaceOfNetwork,
   Window,
 } from '@inkwell/core/model';
 import equal from 'fast-deep-equal';
 import { useMemo } from 'react';
-import type { Measured } from '../../api/projects.ts';
 import { settingsOf } from './benchState.ts';
 import { type Finishing, finishFor } from './finishing.ts';
 import { type FrameFacts, frameFacts } from './frameFacts.ts';

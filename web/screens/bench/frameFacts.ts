@@ -9,6 +9,7 @@ import type {
   FinishFigures,
   FrameSettings,
   Keeping,
+  Measured,
   Original,
   Place,
   PlaceOfNetwork,
@@ -17,7 +18,6 @@ import type {
 } from '@inkwell/core/model';
 import { plainPlan, planFrame, planHash, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
-import type { Measured } from '../../api/projects.ts';
 import { type Finishing, finishFor } from './finishing.ts';
 
 /** Everything that follows from how a frame is set. */

@@ -1,6 +1,5 @@
-import type { OpenProject } from '@inkwell/core/model';
+import type { Measured, OpenProject } from '@inkwell/core/model';
 import { useMemo } from 'react';
-import type { Measured } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
 import { frameFacts } from './frameFacts.ts';
 import { useBench, useBenchStore, useFinishing } from './useBench.ts';

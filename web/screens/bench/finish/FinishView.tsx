@@ -1,7 +1,6 @@
 import './FinishView.css';
-import type { Treatment } from '@inkwell/core/model';
+import type { Measured, Treatment } from '@inkwell/core/model';
 import { useState } from 'react';
-import type { Measured } from '../../../api/projects.ts';
 import type { Surround } from '../../../theme/palette.ts';
 import { type BenchFrame, useFrameState } from '../benchFrame.ts';
 import { CompareView } from '../compare/CompareView.tsx';

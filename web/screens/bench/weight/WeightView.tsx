@@ -1,9 +1,8 @@
 import './WeightView.css';
 import type { Point } from '@inkwell/core/geometry';
-import type { EncodedFile, FrameSettings } from '@inkwell/core/model';
+import type { EncodedFile, FrameSettings, Measured } from '@inkwell/core/model';
 import { useEffect, useMemo, useState } from 'react';
 import { type Encoding, useTrial } from '../../../api/encodings.ts';
-import type { Measured } from '../../../api/projects.ts';
 import type { Surround } from '../../../theme/palette.ts';
 import { type BenchFrame, useFrameState } from '../benchFrame.ts';
 import { CompareView } from '../compare/CompareView.tsx';

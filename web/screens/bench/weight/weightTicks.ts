@@ -1,4 +1,4 @@
-import { bytesOf, formatLimit, inUnit, type WeightUnit } from '@inkwell/core/model';
+import { bytesOf, formatLimit, unitSaid, type WeightUnit } from '@inkwell/core/model';
 
 const range = (from: number, to: number, step: number) =>
   Array.from({ length: Math.round((to - from) / step) + 1 }, (_, at) => from + at * step);
@@ -14,10 +14,6 @@ const leadingDigits = [
   [1],
 ];
 
-/** MiB go down to a tenth, MB to one; what is less is said in kB, as everywhere. */
-const unitAt = (bytes: number, unit: WeightUnit): WeightUnit =>
-  inUnit(bytes, unit) < (unit === 'MiB' ? 0.1 : 1) ? 'kB' : unit;
-
 /**
  * Weights for the marks of a logarithmic axis, ascending: round in the unit in which each is said, as many as are
  * allowed.
@@ -30,17 +26,18 @@ export function weightTicks(from: number, to: number, unit: WeightUnit, most: nu
     units.flatMap((one) =>
       range(-3, 6, 1)
         .flatMap((power) => digits.map((digit) => bytesOf(digit * 10 ** power, one)))
-        .filter((bytes) => bytes >= from && bytes <= to && unitAt(bytes, unit) === one),
+        .filter((bytes) => bytes >= from && bytes <= to && unitSaid(bytes, unit) === one),
     );
   // 100 kB and 0.1 MiB would stand on each other.
   const apart = (ticks: number[]) =>
     ticks.filter((bytes, at) => {
       const next = ticks[at + 1];
-      return next === undefined || unitAt(bytes, unit) === unitAt(next, unit) || next > bytes * 1.2;
+      return next === undefined || unitSaid(bytes, unit) === unitSaid(next, unit) || next > bytes * 1.2;
     });
   const choices = leadingDigits.map((digits) => apart(ticksOf(digits)));
   return choices.find((ticks) => ticks.length <= most) ?? choices.at(-1)?.slice(-most) ?? [];
 }
 
 /** A round weight without the zeros that a measured one has: `2 MiB`, `500 kB`. */
-export const tickWords = (bytes: number, unit: WeightUnit): string => formatLimit({ bytes, unit: unitAt(bytes, unit) });
+export const tickWords = (bytes: number, unit: WeightUnit): string =>
+  formatLimit({ bytes, unit: unitSaid(bytes, unit) });

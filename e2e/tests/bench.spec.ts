@@ -65,6 +65,22 @@ test('wheel and keys tighten and loosen; reset and a finding’s fix are steps o
   await settled(page, 'sunpane/square-post');
 });
 
+test('hands quicker than the screen: the next press meets what the last one asked for', async ({ page }) => {
+  // Both are pressed before the browser paints again, as they are where it is slow.
+  await page.evaluate(async () => {
+    const press = (selector: string) => document.querySelector<HTMLElement>(selector)?.click();
+    press('[role="tab"][aria-label="Kite maker"]');
+    const { port1, port2 } = new MessageChannel();
+    await new Promise((resolve) => {
+      port1.onmessage = resolve;
+      port2.postMessage(null);
+    });
+    press('[data-place="pipwire/profile-picture"]');
+  });
+  await expect(wallFrame(page, 'pipwire/profile-picture')).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('tab', { name: 'Kite maker' })).toHaveAttribute('aria-selected', 'true');
+});
+
 test('a corner is pulled: the ratio stays, the opposite corner too, and it stops at the original’s edge', async ({
   page,
 }) => {

@@ -46,6 +46,7 @@ export function BenchScreen() {
   const view = search.get('view');
   const onlyFindings = search.get('show') === 'findings';
 
+  // The router shows a change when there is time for it; what is pressed next would meet what was shown before.
   const go = (values: Record<string, string>) =>
     setSearch(
       (before) => {
@@ -53,7 +54,7 @@ export function BenchScreen() {
         for (const [name, value] of Object.entries(values)) next.set(name, value);
         return next;
       },
-      { replace: true },
+      { replace: true, flushSync: true },
     );
   /** Opens the close-up of a frame, or goes back to the wall. */
   const closeUp = (frameId: string | null) =>

@@ -1,5 +1,6 @@
+import type { Point } from '@inkwell/core/geometry';
 import type { Original } from '@inkwell/core/model';
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type MouseEvent, useEffect, useRef, useState } from 'react';
 import { colourOf, previewUrl } from '../api/originals.ts';
 import { palette } from '../theme/palette.ts';
 import { movingPreviewWidth } from './FramePicture.tsx';
@@ -46,14 +47,11 @@ export function PicturePicker(props: {
   }, [at, loaded]);
 
   const within = (value: number) => Math.min(0.999_999, Math.max(0, value));
-  const follow = (event: PointerEvent<HTMLElement>) => {
+  const pointed = (event: MouseEvent<HTMLElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
-    setAt({
-      x: within((event.clientX - box.left) / box.width),
-      y: within((event.clientY - box.top) / box.height),
-    });
+    return { x: within((event.clientX - box.left) / box.width), y: within((event.clientY - box.top) / box.height) };
   };
-  const take = () =>
+  const take = (at: Point) =>
     colourOf(original.id, Math.floor(at.x * original.width), Math.floor(at.y * original.height)).then(
       (colour) => (colour ? onPick(colour) : onNothing(null)),
       onNothing,
@@ -68,8 +66,9 @@ export function PicturePicker(props: {
         type="button"
         className="plain-button picture-picker-picture"
         aria-label="Take a colour from the picture: arrow keys move the loupe, Enter takes"
-        onPointerMove={follow}
-        onClick={take}
+        onPointerMove={(event) => setAt(pointed(event))}
+        // Enter comes as a click that is nowhere. A hand may click before its last movement has been shown.
+        onClick={(event) => take(event.detail === 0 ? at : pointed(event))}
         onKeyDown={(event) => {
           const by = event.shiftKey ? 10 : 1;
           if (event.key === 'ArrowLeft') step(-by, 0);

@@ -50,8 +50,9 @@ export function SwipeView(props: {
     go(at + direction * (event.shiftKey ? 1 : stopsPerPanel));
   };
   const onPointerMove = ({ clientX }: PointerEvent) => held && setHeld({ from: held.from, by: clientX - held.from });
-  const onPointerUp = () => {
-    if (held) go(at - Math.round((held.by / width) * stopsPerPanel));
+  /** A flick may end before its last movement has been shown, so the way is taken from where it ends. */
+  const onPointerUp = ({ clientX }: PointerEvent) => {
+    if (held) go(at - Math.round(((clientX - held.from) / width) * stopsPerPanel));
     setHeld(null);
   };
   const panel = Math.floor(at / stopsPerPanel) + 1;
@@ -76,7 +77,7 @@ export function SwipeView(props: {
         }}
         onPointerMove={onPointerMove}
         onPointerUp={onPointerUp}
-        onPointerCancel={onPointerUp}
+        onPointerCancel={() => setHeld(null)}
       >
         <div className="swipe-strip" data-held={held !== null} style={{ transform: `translateX(${-offset}px)` }}>
           {props.children}

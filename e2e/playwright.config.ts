@@ -10,8 +10,9 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: join(reports, 'playwright.json') }]],
   // Each worker has a program, a database and a browser of its own, for one of the two cores that are planned for.
   workers: 2,
-  timeout: 300_000,
-  expect: { timeout: 60_000 },
+  // What is waited for is computed, and takes as long as the machine needs: these end only what hangs.
+  timeout: 600_000,
+  expect: { timeout: 180_000 },
   use: {
     viewport: { width: 1280, height: 800 },
     // A trace of every test costs a third of the time; `--trace on` records one when it is wanted.

@@ -15,9 +15,7 @@ async function pick(page: Page, select: string, option: string) {
 
 /** One figure of the finished picture, once it has been measured. */
 async function figure(page: Page, name: string): Promise<number> {
-  await expect(panel(page).getByRole('table', { name: 'Figures' })).toHaveAttribute('data-measured', 'true', {
-    timeout: 90_000,
-  });
+  await expect(panel(page).getByRole('table', { name: 'Figures' })).toHaveAttribute('data-measured', 'true');
   const row = panel(page).getByRole('row', { name: new RegExp(`^${name}`) });
   return Number.parseFloat((await row.getByRole('cell').last().textContent()) ?? '');
 }
@@ -68,7 +66,7 @@ test('a scan becomes white paper with dark lines; a finish is made, run over a p
   const amount = panel(page).getByRole('spinbutton', { name: 'First amount' });
   await amount.fill('2.4');
   await amount.press('Enter');
-  await expect.poll(() => figure(page, 'Acutance'), { timeout: 90_000 }).toBeGreaterThan(before * 1.02);
+  await expect.poll(() => figure(page, 'Acutance')).toBeGreaterThan(before * 1.02);
 
   // Plain while P is held; the divider and the mark that is looked at move together.
   const view = compare(page).locator('[data-showing]').first();
@@ -89,10 +87,10 @@ test('a scan becomes white paper with dark lines; a finish is made, run over a p
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
   await page.mouse.move(box.x + 40, box.y + box.height / 2, { steps: 3 });
-  await expect(compare(page).locator('canvas')).toHaveAttribute('data-live', 'true', { timeout: 60_000 });
+  await expect(compare(page).locator('canvas')).toHaveAttribute('data-live', 'true');
   await page.mouse.up();
   await expect(panel(page)).toContainText('for this frame only');
-  await expect(compare(page).locator('canvas')).toHaveAttribute('data-live', 'false', { timeout: 60_000 });
+  await expect(compare(page).locator('canvas')).toHaveAttribute('data-live', 'false');
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(panel(page)).toContainText('the blend of Dune light');
 

@@ -7,9 +7,7 @@ test('a project is duplicated, renamed, deleted and taken back', async ({ page }
   await expect(cover).toHaveCount(4);
   // A picture that the server would not give has no width.
   await expect
-    .poll(() => cover.evaluateAll((all) => all.every((one) => 'naturalWidth' in one && one.naturalWidth !== 0)), {
-      timeout: 60_000,
-    })
+    .poll(() => cover.evaluateAll((all) => all.every((one) => 'naturalWidth' in one && one.naturalWidth !== 0)))
     .toBe(true);
   await page.getByRole('button', { name: 'Duplicate Festival week', exact: true }).click();
   await page.getByRole('button', { name: 'Rename project Festival week copy' }).click();

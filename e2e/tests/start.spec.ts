@@ -47,7 +47,6 @@ const postgresPid = () => {
 };
 
 test('the start command takes the next free port, keeps the data, survives SIGKILL and stops all that it started', async () => {
-  test.setTimeout(600_000);
   rmSync(home, { recursive: true, force: true });
   mkdirSync(home, { recursive: true });
   const occupant = createServer().listen(wantedPort, '127.0.0.1');

@@ -33,13 +33,13 @@ test('a poster is too heavy as PNG; a way out is taken, compared, delivered, and
   await choose(page, place);
   await page.locator('body').press('w');
   await pick(page, 'Format of the file', 'PNG');
-  await expect(file(page)).toContainText('not delivered like this', { timeout: 90_000 });
+  await expect(file(page)).toContainText('not delivered like this');
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText('takes 500 kB less headroom');
 
   // Every way out is measured; those that are good come first, and what is too heavy as well cannot be pressed.
   const ways = panel(page).getByRole('region', { name: 'Ways out' });
-  await expect(ways).toContainText('WebP', { timeout: 120_000 });
-  await expect(ways.getByText('are being measured')).toHaveCount(0, { timeout: 180_000 });
+  await expect(ways).toContainText('WebP');
+  await expect(ways.getByText('are being measured')).toHaveCount(0);
   const offered = await ways.getByRole('listitem').allTextContents();
   expect(offered.length).toBeGreaterThan(4);
   const left = offered.map((text) => Number(/([\d.]+) of 100/.exec(text)?.[1] ?? 0));
@@ -48,20 +48,18 @@ test('a poster is too heavy as PNG; a way out is taken, compared, delivered, and
   const webp = ways.locator('[data-way="webp"]');
   const promised = /(\d+) kB/.exec((await webp.textContent()) ?? '')?.[1];
   await webp.getByRole('button', { name: 'WebP' }).click();
-  await expect(file(page)).toContainText('WebP, quality', { timeout: 90_000 });
+  await expect(file(page)).toContainText('WebP, quality');
   await expect(file(page)).toContainText(`${promised} kB`);
   await expect(file(page)).not.toContainText('not delivered like this');
 
   // Points of the curve come in; a hand that drags the quality is followed by the true bytes.
   const curve = panel(page).getByRole('figure', { name: 'Bytes over quality' });
-  await expect
-    .poll(async () => Number(await curve.getAttribute('data-points')), { timeout: 120_000 })
-    .toBeGreaterThan(10);
+  await expect.poll(async () => Number(await curve.getAttribute('data-points'))).toBeGreaterThan(10);
   const tried = panel(page).getByRole('region', { name: 'Tried by hand' });
   const slider = tried.getByRole('slider', { name: 'Quality that is tried' });
   const bytesAt = async (quality: string) => {
     const output = tried.locator('output');
-    await expect(output).toHaveAttribute('data-quality', quality, { timeout: 30_000 });
+    await expect(output).toHaveAttribute('data-quality', quality);
     return Number(/([\d,]+) bytes/.exec((await output.textContent()) ?? '')?.[1]?.replaceAll(',', ''));
   };
   await slider.focus();
@@ -76,7 +74,7 @@ test('a poster is too heavy as PNG; a way out is taken, compared, delivered, and
   await page.keyboard.up('p');
   await expect(view).toHaveAttribute('data-showing', 'webp 95');
   await compare(page).getByText('Difference', { exact: true }).click();
-  await expect(compare(page).locator('canvas[data-ready="true"]')).toBeVisible({ timeout: 30_000 });
+  await expect(compare(page).locator('canvas[data-ready="true"]')).toBeVisible();
 
   // What is delivered is the very file that was measured, and the manifest's similarity is that of its bytes.
   await compare(page).getByText('Flick', { exact: true }).click();
@@ -89,7 +87,7 @@ test('a poster is too heavy as PNG; a way out is taken, compared, delivered, and
   await page.getByRole('link', { name: 'Deliver' }).click();
   await page.getByRole('button', { name: 'Deliver one file' }).click();
   const link = page.getByRole('link', { name: /Download the archive/ });
-  await link.waitFor({ timeout: 120_000 });
+  await link.waitFor();
   const downloading = page.waitForEvent('download');
   await link.click();
   const archive = await unzip(await readFile(await (await downloading).path()));

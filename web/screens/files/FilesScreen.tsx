@@ -28,6 +28,7 @@ export function FilesScreen() {
   const rows = frames.flatMap(rowsOf);
   const weighed = rows.filter(({ bytes }) => bytes !== null);
   const total = weighed.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0);
+  const measuring = rows.length - weighed.length;
   const held = rows.filter(({ state }) => state === 'held back').length;
   if (rows.length === 0) {
     return (
@@ -130,8 +131,13 @@ export function FilesScreen() {
   return (
     <div className="files-screen">
       <p className="files-totals" style={{ margin: 0 }}>
-        <strong>{rows.length} files</strong>, together <strong>{kB(total)}</strong>
-        {weighed.length < rows.length && ` so far; ${rows.length - weighed.length} are being measured`}
+        <strong>{rows.length} files</strong>
+        {weighed.length > 0 && (
+          <>
+            , together <strong>{kB(total)}</strong>
+          </>
+        )}
+        {measuring > 0 && `${weighed.length > 0 ? ' so far' : ''}; ${measuring} are being measured`}
         {held > 0 && `; ${held} held back`}.
       </p>
       {error !== null && <FailureLine error={error} again={again} />}

@@ -91,17 +91,14 @@ test('pictures come in by dropping and by pasting, and go out bit for bit', asyn
     const bytes = await chart(321, name.length * 20 + 41)
       .png()
       .toBuffer();
-    await page.evaluate(
-      ({ base64, name, how }) => {
+    await page.locator('.drop-area').evaluate(
+      (area, { base64, name, how }) => {
         const data = new DataTransfer();
         data.items.add(
           new File([Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0))], name, { type: 'image/png' }),
         );
         if (how === 'paste') document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data }));
-        else
-          document
-            .querySelector('.drop-area')
-            ?.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+        else area.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
       },
       { base64: bytes.toString('base64'), name, how },
     );

@@ -4,6 +4,7 @@ import './theme/base.css';
 import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter } from 'react-router';
+// Of the two providers only this one can show a change at once, which the bench asks for.
 import { RouterProvider } from 'react-router/dom';
 import { ApiError } from './api/client.ts';
 import { Shell } from './parts/Shell.tsx';

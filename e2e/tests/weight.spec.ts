@@ -39,7 +39,7 @@ test('a poster is too heavy as PNG; a way out is taken, compared, delivered, and
   // Every way out is measured; those that are good come first, and what is too heavy as well cannot be pressed.
   const ways = panel(page).getByRole('region', { name: 'Ways out' });
   await expect(ways).toContainText('WebP');
-  await expect(ways.getByText('are being measured')).toHaveCount(0);
+  await expect(ways.getByText('still being measured')).toHaveCount(0);
   const offered = await ways.getByRole('listitem').allTextContents();
   expect(offered.length).toBeGreaterThan(4);
   const left = offered.map((text) => Number(/([\d.]+) of 100/.exec(text)?.[1] ?? 0));
@@ -85,7 +85,7 @@ test('a poster is too heavy as PNG; a way out is taken, compared, delivered, and
   await expect(row).toContainText('Fine');
   await expect(row).toContainText('500 kB');
   await page.getByRole('link', { name: 'Deliver' }).click();
-  await page.getByRole('button', { name: 'Deliver one file' }).click();
+  await page.getByRole('button', { name: 'Deliver 1 file' }).click();
   const link = page.getByRole('link', { name: /Download the archive/ });
   await link.waitFor();
   const downloading = page.waitForEvent('download');

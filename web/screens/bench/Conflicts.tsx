@@ -2,6 +2,7 @@ import './Conflicts.css';
 import { frameDimensions, windowRect } from '@inkwell/core/geometry';
 import type { FrameSettings, Original } from '@inkwell/core/model';
 import { Button } from 'antd';
+import { counted } from '../../parts/counted.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { type BenchFrame, openingFor, windowFor } from './benchFrame.ts';
 import { finishFor } from './finishing.ts';
@@ -19,7 +20,8 @@ export function MarkConflict({ original }: { original: Original }) {
     <section role="alert" className="conflict">
       <p>
         <strong>Marks or words of {original.name} were changed elsewhere meanwhile.</strong> Yours (
-        {original.marks.length} marks) are not saved; there are {theirs.marks.length} there. Which shall it be?
+        {counted(original.marks.length, 'mark')}) are not saved; there are {theirs.marks.length} there. Which shall it
+        be?
       </p>
       <Button size="small" type="primary" onClick={() => store.getState().keepMine('originals', original.id)}>
         Keep yours

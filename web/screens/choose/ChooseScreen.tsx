@@ -16,6 +16,7 @@ import { previewUrl } from '../../api/originals.ts';
 import { useOwnPlaces } from '../../api/ownPlaces.ts';
 import { useChoosing } from '../../api/projects.ts';
 import { usePlaces, useSpecBook } from '../../api/specBook.ts';
+import { counted } from '../../parts/counted.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
 import { PlaceForm } from '../../parts/PlaceForm.tsx';
 import { purposeWords } from '../../parts/placeWords.ts';
@@ -116,7 +117,7 @@ export function ChooseScreen() {
                 <strong>{original.name}</strong>
                 <br />
                 <span className="quiet small">
-                  {original.width} × {original.height} px · {placesWords(framesOf(project, original))}
+                  {original.width} × {original.height} px · {counted(framesOf(project, original), 'place')}
                 </span>
               </span>
               <Button
@@ -184,11 +185,7 @@ export function ChooseScreen() {
       </section>
 
       <footer className="choose-foot">
-        <span>
-          {frameCount === 0
-            ? 'No frames yet.'
-            : `${frameCount} ${frameCount === 1 ? 'frame' : 'frames'} in this project.`}
-        </span>
+        <span>{frameCount === 0 ? 'No frames yet.' : `${counted(frameCount, 'frame')} in this project.`}</span>
         <Link to={`/projects/${project.id}`}>
           <Button type="primary" disabled={frameCount === 0}>
             Frame them
@@ -199,7 +196,6 @@ export function ChooseScreen() {
   );
 }
 
-const placesWords = (count: number) => (count === 1 ? '1 place' : `${count} places`);
 /** What brings a frame back that was taken out. */
 const asItWas = ({ originalId, placeId, ...frame }: Frame) => ({
   originalId,

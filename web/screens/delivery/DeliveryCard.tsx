@@ -4,6 +4,7 @@ import { Button, Progress, Table } from 'antd';
 import dayjs from 'dayjs';
 import { type ReactNode, useState } from 'react';
 import { archiveUrl } from '../../api/deliveries.ts';
+import { counted } from '../../parts/counted.ts';
 
 const columns = [
   { title: 'File', dataIndex: 'file', sorter: (a: ManifestFile, b: ManifestFile) => a.file.localeCompare(b.file) },
@@ -44,8 +45,8 @@ export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; ope
           <h3>{when}</h3>
           <span className="quiet small">
             {working
-              ? `${doneCount} of ${frameCount} files made`
-              : `${files.length} files, ${formatWeight(delivery.bytes, 'MB')} in all`}
+              ? `${doneCount} of ${counted(frameCount, 'frame')} done`
+              : `${counted(files.length, 'file')}, ${formatWeight(delivery.bytes, 'MB')} in all`}
             {leftOut.length > 0 && `, ${leftOut.length} left out`}
           </span>
         </div>

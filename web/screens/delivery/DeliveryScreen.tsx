@@ -5,6 +5,7 @@ import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDeliver, useDeliveries } from '../../api/deliveries.ts';
+import { counted } from '../../parts/counted.ts';
 import { Empty, Failure, Held } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
@@ -79,7 +80,9 @@ export function DeliveryScreen() {
             </li>
           )}
           {measuring > 0 && (
-            <li className="quiet">{measuring} frames are still being weighed; they can be delivered all the same.</li>
+            <li className="quiet">
+              Still being weighed: {counted(measuring, 'frame')}, which can be delivered all the same.
+            </li>
           )}
         </ul>
         <Button
@@ -89,7 +92,7 @@ export function DeliveryScreen() {
           loading={deliver.isPending}
           onClick={() => deliver.mutate(pattern, { onError: note.failed })}
         >
-          {fileCount === 1 ? 'Deliver one file' : `Deliver ${fileCount} files`}
+          Deliver {counted(fileCount, 'file')}
         </Button>
         <p className="quiet small">
           Every file is opened again before it counts: dimensions, format and bytes are compared with its place.

@@ -4,6 +4,7 @@ import { Table, type TableColumnsType } from 'antd';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { proofUrl } from '../../api/frames.ts';
+import { counted } from '../../parts/counted.ts';
 import { Empty, FailureLine } from '../../parts/States.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
@@ -131,13 +132,13 @@ export function FilesScreen() {
   return (
     <div className="files-screen">
       <p className="files-totals" style={{ margin: 0 }}>
-        <strong>{rows.length} files</strong>
+        <strong>{counted(rows.length, 'file')}</strong>
         {weighed.length > 0 && (
           <>
             , together <strong>{kB(total)}</strong>
           </>
         )}
-        {measuring > 0 && `${weighed.length > 0 ? ' so far' : ''}; ${measuring} are being measured`}
+        {measuring > 0 && `; ${measuring} still being measured`}
         {held > 0 && `; ${held} held back`}.
       </p>
       {error !== null && <FailureLine error={error} again={again} />}

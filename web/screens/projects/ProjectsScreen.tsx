@@ -11,6 +11,7 @@ import { useFinishes } from '../../api/finishes.ts';
 import { proofUrl } from '../../api/frames.ts';
 import { useProjectActions, useProjects } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
+import { counted } from '../../parts/counted.ts';
 import { NameField } from '../../parts/NameField.tsx';
 import { Empty, Failure, Held } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
@@ -82,7 +83,7 @@ export function ProjectsScreen() {
                   />
                 </h3>
                 <span className="quiet small">
-                  {project.frameCount} {project.frameCount === 1 ? 'frame' : 'frames'} · changed{' '}
+                  {counted(project.frameCount, 'frame')} · changed{' '}
                   {dayjs(project.changedAt).format('D MMM YYYY, HH:mm')}
                 </span>
               </div>

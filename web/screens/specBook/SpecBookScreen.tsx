@@ -5,6 +5,7 @@ import dayjs from 'dayjs';
 import { useState } from 'react';
 import { useOwnPlaces } from '../../api/ownPlaces.ts';
 import { useSpecBook } from '../../api/specBook.ts';
+import { counted } from '../../parts/counted.ts';
 import { PlaceForm } from '../../parts/PlaceForm.tsx';
 import { PlaceOutline } from '../../parts/PlaceOutline.tsx';
 import { dimensionsWords, formatsWords, groupWords, limitWords } from '../../parts/placeWords.ts';
@@ -100,7 +101,7 @@ function Sheet({ sheet, onWrite }: { sheet: SpecSheet; onWrite: (writing: Writin
         </div>
         <span className="quiet small">
           Numbers checked on {dayjs(sheet.checkedOn).format('D MMM YYYY')}
-          {age > 0 && `, ${age} ${age === 1 ? 'day' : 'days'} ago`}
+          {age > 0 && `, ${counted(age, 'day')} ago`}
           {sheet.afterUpload && ` · afterwards scaled to ${sheet.afterUpload.longEdge} px and recompressed`}
         </span>
       </header>

@@ -33,7 +33,7 @@ export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: AskedWay
           </li>
         ))}
       </ol>
-      {waiting > 0 && !failed && <p className="quiet small">{waiting} more are being measured …</p>}
+      {waiting > 0 && !failed && <p className="quiet small">{waiting} more still being measured …</p>}
       {ways && ways.length === 0 && (
         <p className="small">
           {place.name} takes nothing else. Show less of the picture, or choose a place with a wider limit.

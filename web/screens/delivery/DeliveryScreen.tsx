@@ -75,7 +75,7 @@ export function DeliveryScreen() {
           ))}
           {cautious.length > 0 && (
             <li>
-              {cautious.length} of {frames.length} frames have a caution.{' '}
+              {cautious.length} of {counted(frames.length, 'frame')} {cautious.length === 1 ? 'has' : 'have'} a caution.{' '}
               <Link to={`/projects/${project.id}`}>See them on the bench</Link>
             </li>
           )}

@@ -1,4 +1,4 @@
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -41,9 +41,10 @@ const projects = async (address: string) =>
   (await (await fetch(`${address}/api/projects`)).json()) as { name: string }[];
 const isRunning = (pid: number) =>
   existsSync(`/proc/${pid}`) && !readFileSync(`/proc/${pid}/status`, 'utf8').includes('State:\tZ');
+/** Of the cluster that serves this folder, wherever it lies: root keeps it elsewhere where the folder is closed to others. */
 const postgresPid = () => {
-  const found = execFileSync('pgrep', ['-f', `postgres -D ${join(home, 'postgres', 'data')}`], { encoding: 'utf8' });
-  return Number(found.trim().split('\n')[0]);
+  const cluster = readFileSync(join(home, 'cluster'), 'utf8').trim();
+  return Number(readFileSync(join(cluster, 'data', 'postmaster.pid'), 'utf8').split('\n')[0]);
 };
 
 test('the start command takes the next free port, keeps the data, survives SIGKILL and stops all that it started', async () => {

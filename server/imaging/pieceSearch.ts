@@ -2,7 +2,6 @@ import type { Rect } from '@inkwell/core/geometry';
 import type { Similarity } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { highestQualityThatFits, lowestQualityThatKeeps, marginOver } from '@inkwell/core/weighing';
-import { LRUCache } from 'lru-cache';
 import type { Encoder, Ladder } from './encoders.ts';
 import { judged } from './judging.ts';
 import type { Pixels } from './pixels.ts';
@@ -15,15 +14,6 @@ const usualQuality = 84;
 
 /** A twentieth of a point of similarity is less than one step of quality, and less than the levels are exact to. */
 const closeEnough = 0.05;
-
-/**
- * What full encodings of an original weigh of quick ones, as the last search found: it hardly differs between the frames
- * of one picture. It only saves encodings, so it may be forgotten at any time.
- */
-const corrections = new LRUCache<string, number>({ max: 1000 });
-
-/** Searches under way: beside another one, a second encoding at a time would only take the processor from it. */
-let searching = 0;
 
 /** The search for the file of one piece. Every quality is encoded and judged once, however often it is looked at. */
 export class PieceSearch {
@@ -81,16 +71,13 @@ export class PieceSearch {
     return best?.quality ?? null;
   }
 
-  /** Chooses the highest quality up to `highest` that fits, or the lowest there is where none does. */
-  async settleAt(ladder: Ladder, highest: number): Promise<void> {
-    const { original, encoding } = this.plan;
-    const { budgetBytes, quality: usual } = encoding;
-    const picture = `${original.sha256} ${original.page} ${encoding.format} ${encoding.colours}`;
+  /** The highest quality up to `highest` that fits; null where none does. Whatever else is running, the answer is the same. */
+  async fitting(ladder: Ladder, highest: number): Promise<number | null> {
+    const { budgetBytes, quality: usual } = this.plan.encoding;
     const qualities = ladder.qualities.filter((quality) => quality <= highest);
-    const [lowest = highest, top] = [ladder.qualities[0], qualities.at(-1)];
-    if (top === undefined) return this.take(lowest);
+    const top = qualities.at(-1);
+    if (top === undefined) return null;
     const pixelCount = this.pixels.width * this.pixels.height;
-    searching += 1;
     const found = await highestQualityThatFits({
       qualities,
       budget: budgetBytes,
@@ -101,16 +88,14 @@ export class PieceSearch {
         this.sketches += 1;
         return ladder.sketch(this.pixels, quality);
       },
-      correction: async (quality) => corrections.get(picture) ?? ladder.correction(this.pixels, quality),
+      correction: (quality) => ladder.correction(this.pixels, quality),
       // More than four bits a pixel are rare even for noise at a high quality: trying the highest first saves the
       // sketches. So is what was encoded already, and what another search has had to go down to.
       highestFirst: this.made.has(top) || highest < usual || budgetBytes >= pixelCount / 2,
-      atOnce: () => (searching > 1 ? 1 : 2),
-    }).finally(() => {
-      searching -= 1;
+      // The pieces of one picture are searched two at a time already.
+      atOnce: () => (this.plan.grid ? 1 : 2),
     });
-    if (found.correction !== null) corrections.set(picture, found.correction);
-    await this.take(found.best?.quality ?? lowest);
+    return found.best?.quality ?? null;
   }
 
   private async encode(quality: number | null): Promise<Buffer> {
@@ -120,9 +105,4 @@ export class PieceSearch {
     this.made.set(quality, data);
     return data;
   }
-}
-
-/** Chooses the file of a piece by itself: the lightest that holds the level, or as good as fits. */
-export async function settleAlone(search: PieceSearch, ladder: Ladder, highest: number): Promise<void> {
-  await search.settleAt(ladder, (await search.needed(ladder)) ?? highest);
 }

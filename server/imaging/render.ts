@@ -1,14 +1,15 @@
 import type { Chroma, EncodedFile, SeamStep, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { inTwos } from '../inTwos.ts';
-import { type Ladder, paletteColours } from './encoders.ts';
+import { paletteColours } from './encoders.ts';
 import type { FinishWatch } from './finishing.ts';
 import { type FramePixels, framePixels } from './framePixels.ts';
 import { nature } from './judging.ts';
-import { PieceSearch, settleAlone } from './pieceSearch.ts';
+import { PieceSearch } from './pieceSearch.ts';
 import type { Pixels } from './pixels.ts';
 import { bareEncoderFor, chromaFor, encoderFor, watchedIn } from './planEncoder.ts';
 import { seamSteps } from './seams.ts';
+import { settleAlone, settleTogether } from './settling.ts';
 import type { WorkingCopy } from './workingCopy.ts';
 
 /** A finished file and how it was encoded. */
@@ -75,24 +76,6 @@ export async function encodeFiles(plan: RenderPlan, pixels: FramePixels): Promis
     encodings: searches.reduce((sum, { encodings }) => sum + encodings, 0),
     sketches: searches.reduce((sum, { sketches }) => sum + sketches, 0),
   };
-}
-
-/** Gives all pieces one quality: what holds the level in every one, or what fits in all where that is too heavy. */
-async function settleTogether(searches: readonly PieceSearch[], ladder: Ladder, highest: number): Promise<void> {
-  const [first, ...others] = searches;
-  const start = (await first?.needed(ladder)) ?? highest;
-  let wanted = start;
-  await inTwos(others, async (search) => {
-    // What is enough for the first usually is enough for all. Each is compared with the first, never with whichever was
-    // done before it: two run at a time, and the answer must not depend on which is quicker.
-    wanted = Math.max(wanted, (await search.needed(ladder, start)) ?? highest);
-  });
-  let shared = wanted;
-  await inTwos(searches, async (search) => {
-    await search.settleAt(ladder, shared);
-    shared = Math.min(shared, search.quality ?? shared);
-  });
-  await inTwos(searches, (search) => search.take(shared));
 }
 
 const stepsOf = async (whole: Pixels, plan: RenderPlan, pieces: EncodedPiece[]) =>

@@ -1,4 +1,5 @@
 import { coloursOf, luminanceOf, type Plane, type Raster } from '../seeing/index.ts';
+import { type Balance, balancedLevel, balancedSaturation } from './compensate.ts';
 import { type Correction, curveOf, lookUp } from './correction.ts';
 import type { TonePoints } from './tone.ts';
 
@@ -16,6 +17,16 @@ function toneTable(black: number, white: number, midtones: number): Float32Array
 const toned = (table: Float32Array | null, level: number): number =>
   table === null ? level : (table[(Math.min(255, Math.max(0, level)) * steps + 0.5) | 0] as number);
 
+/** What is done to a picture's levels beside its sharpening. */
+export interface Colouring {
+  /** How much of the sharpening is kept. */
+  balance: Balance;
+  /** By hand, on all of the picture. */
+  correction: Correction;
+  points: TonePoints;
+  saturation: number;
+}
+
 /**
  * A picture with another luminance and its own colours: all three move alike, so that chroma stays; then corrected, set
  * in tone and saturated. Alpha stays as it is.
@@ -23,20 +34,20 @@ const toned = (table: Float32Array | null, level: number): number =>
 export function coloured(
   plain: Raster,
   luminance: Plane,
-  correction: Correction,
-  { black, white, midtones }: TonePoints,
-  saturation: number,
+  { balance, correction, points: { black, white, midtones }, saturation }: Colouring,
 ): Raster {
   const { data, width, height, channels } = plain;
   const colours = coloursOf(plain);
   const out = new Uint8ClampedArray(data.length);
   const curve = curveOf(correction);
-  const own = correction.saturation;
   if (colours === 1) {
     // A grey picture has no colour cast to take out.
     const table = toneTable(black[0], Math.max(...white), midtones);
     for (let at = 0, pixel = 0; at < out.length; at += channels, pixel += 1) {
-      out[at] = toned(table, lookUp(curve, luminance.data[pixel] as number));
+      out[at] = toned(
+        table,
+        lookUp(curve, balancedLevel(data[at] as number, luminance.data[pixel] as number, balance)),
+      );
       if (channels === 2) out[at + 1] = data[at + 1] as number;
     }
     return { data: out, width, height, channels };
@@ -49,7 +60,9 @@ export function coloured(
     const g = data[at + 1] as number;
     const b = data[at + 2] as number;
     const y = red * r + green * g + blue * b;
-    const lifted = lookUp(curve, luminance.data[pixel] as number);
+    const after = luminance.data[pixel] as number;
+    const lifted = lookUp(curve, balancedLevel(y, after, balance));
+    const own = correction.saturation * balancedSaturation(y, after, balance);
     let newRed = toned(reds, lifted + own * (r - y));
     let newGreen = toned(greens, lifted + own * (g - y));
     let newBlue = toned(blues, lifted + own * (b - y));

@@ -1,5 +1,4 @@
 import { coloursOf, luminanceOf, type Plane, type Raster } from '../seeing/index.ts';
-import { type Correction, curveOf, lookUp, noCorrection } from './correction.ts';
 
 /** The mean luminance and the mean chroma of a picture, in levels of 255. */
 export interface Means {
@@ -22,24 +21,44 @@ const wholeLevel = (value: number) => (value <= 0 ? 0 : value >= 255 ? 255 : (va
 /** What is more transparent than this is hardly seen and has no say. */
 const seenAlpha = 128;
 
+/** How much is kept of what sharpening has made lighter and darker, 0..1, and a factor on the colour of what it has changed. */
+export interface Balance {
+  lighter: number;
+  darker: number;
+  saturation: number;
+}
+
+export const noBalance: Balance = { lighter: 1, darker: 1, saturation: 1 };
+
+/** A change of luminance below this, in levels, is arithmetic noise. */
+const leastChange = 0.01;
+
+/** The luminance of a pixel with so much of its change kept: between what it was and what it became. */
+export const balancedLevel = (before: number, after: number, { lighter, darker }: Balance): number =>
+  before + (after > before ? lighter : darker) * (after - before);
+
+/** The factor on a pixel's colour: what sharpening has not changed keeps its own. */
+export const balancedSaturation = (before: number, after: number, { saturation }: Balance): number =>
+  Math.abs(after - before) < leastChange ? 1 : saturation;
+
+/** A picture whose luminance was changed, and how much of that is kept. */
+export interface Changed {
+  luminance: Plane;
+  balance: Balance;
+}
+
 /**
- * Means of a picture with another luminance, after a correction, as they will be once they are whole levels. This is gone
- * through a dozen times for every picture, hence the plain arithmetic.
+ * Means of a picture, or of the same with another luminance as it will be once it is whole levels. This is gone through a
+ * dozen times for every picture, hence the plain arithmetic.
  *
- * @param luminance null for the picture's own
  * @param step looks at every pixel, or at one in so many
  */
-export function meansOf(
-  plain: Raster,
-  luminance: Plane | null = null,
-  correction: Correction = noCorrection,
-  step = 1,
-): Means {
+export function meansOf(plain: Raster, changed: Changed | null = null, step = 1): Means {
   const { data, channels } = plain;
   const colours = coloursOf(plain);
   const hasAlpha = channels !== colours;
-  const curve = curveOf(correction);
-  const { saturation } = correction;
+  const luminance = changed?.luminance.data ?? null;
+  const balance = changed?.balance ?? noBalance;
   let sum = 0;
   let chroma = 0;
   let count = 0;
@@ -48,13 +67,20 @@ export function meansOf(
     count += 1;
     const r = data[at] as number;
     if (colours === 1) {
-      sum += wholeLevel(lookUp(curve, luminance === null ? r : (luminance.data[pixel] as number)));
+      sum += luminance === null ? r : wholeLevel(balancedLevel(r, luminance[pixel] as number, balance));
       continue;
     }
     const g = data[at + 1] as number;
     const b = data[at + 2] as number;
     const y = red * r + green * g + blue * b;
-    const lifted = lookUp(curve, luminance === null ? y : (luminance.data[pixel] as number));
+    if (luminance === null) {
+      sum += y;
+      chroma += chromaOf(y, r, b);
+      continue;
+    }
+    const after = luminance[pixel] as number;
+    const lifted = balancedLevel(y, after, balance);
+    const saturation = balancedSaturation(y, after, balance);
     const newRed = wholeLevel(lifted + saturation * (r - y));
     const newGreen = wholeLevel(lifted + saturation * (g - y));
     const newBlue = wholeLevel(lifted + saturation * (b - y));
@@ -69,8 +95,6 @@ export function meansOf(
 const close = 0.02;
 const tries = 8;
 const rounds = 3;
-const least = 0.5;
-const most = 2;
 
 /** So many pixels settle a mean: what sharpening changes differs little from one pixel to the next. */
 const looked = 100_000;
@@ -86,53 +110,55 @@ function stepFor({ width, height }: Raster): number {
 }
 
 /**
- * The correction that brings the means of a picture to those of the plain one, found by the secant method: first the
- * midtones by luminance, then the saturation by chroma, and both again until both are met.
+ * The balance that brings the means of a sharpened picture to those of the plain one. Luminance: of what has become lighter and
+ * what has become darker, the heavier side is kept only in part, so that both weigh the same; every pixel stays between what it
+ * was and what it became, no halo grows, and calm areas do not move. Chroma: what clipping has taken is given back where
+ * sharpening has changed anything. Both by the secant method, and again until both are met.
  */
-export function solveCorrection(plain: Raster, luminance: Plane): Correction {
+export function solveBalance(plain: Raster, luminance: Plane): Balance {
   const step = stepFor(plain);
-  const wanted = meansOf(plain, null, noCorrection, step);
-  const means = (correction: Correction) => meansOf(plain, luminance, correction, step);
-  let correction = noCorrection;
+  const wanted = meansOf(plain, null, step);
+  const means = (balance: Balance) => meansOf(plain, { luminance, balance }, step);
+  let tilt = 0;
+  let saturation = 1;
   for (let round = 0; round < rounds; round += 1) {
-    const now = means(correction);
+    const now = means({ ...tilted(tilt), saturation });
     const [darker, paler] = [wanted.luminance - now.luminance, wanted.chroma - now.chroma];
     if (Math.abs(darker) > close) {
-      const { saturation } = correction;
-      const midtones = solve(
-        correction.midtones,
-        (midtones) => means({ midtones, saturation }).luminance - wanted.luminance,
-      );
-      correction = { midtones, saturation };
+      const error = (value: number) => means({ ...tilted(value), saturation }).luminance - wanted.luminance;
+      tilt = solve(tilt, error, { least: -1, most: 1 });
     }
     // A grey picture has no colours to bring back.
     if (coloursOf(plain) === 3 && wanted.chroma > close && Math.abs(paler) > close) {
-      const { midtones } = correction;
-      const saturation = solve(
-        correction.saturation,
-        (saturation) => means({ midtones, saturation }).chroma - wanted.chroma,
-      );
-      correction = { midtones, saturation };
+      const error = (value: number) => means({ ...tilted(tilt), saturation: value }).chroma - wanted.chroma;
+      saturation = solve(saturation, error, saturations);
     }
     if (Math.abs(darker) <= close && Math.abs(paler) <= close) break;
   }
-  return correction;
+  return { ...tilted(tilt), saturation };
 }
 
-/** Where a rising function of a factor is nought, by the secant method within 0.5..2; the best that was met. */
-function solve(start: number, error: (factor: number) => number): number {
+/** From -1, where nothing is kept of what has become lighter, over 0, all of both, to 1, nothing of what has become darker. */
+const tilted = (tilt: number): Pick<Balance, 'lighter' | 'darker'> => ({
+  lighter: 1 + Math.min(0, tilt),
+  darker: 1 - Math.max(0, tilt),
+});
+const saturations = { least: 0.5, most: 2 };
+const firstStep = 0.02;
+
+/** Where a rising function is nought, by the secant method within a range; the best that was met. */
+function solve(start: number, error: (value: number) => number, range: { least: number; most: number }): number {
+  const within = (value: number) => Math.min(range.most, Math.max(range.least, value));
   let [before, beforeError] = [start, error(start)];
   if (Math.abs(beforeError) <= close) return start;
-  let factor = clampFactor(start * (beforeError > 0 ? 0.99 : 1.01));
-  let best = { factor: before, error: Math.abs(beforeError) };
+  let value = within(start + (beforeError > 0 ? -firstStep : firstStep));
+  let best = { value: before, error: Math.abs(beforeError) };
   for (let attempt = 0; attempt < tries; attempt += 1) {
-    const now = error(factor);
-    if (Math.abs(now) < best.error) best = { factor, error: Math.abs(now) };
-    if (Math.abs(now) <= close || now === beforeError || factor === before) break;
-    const next = factor - (now * (factor - before)) / (now - beforeError);
-    [before, beforeError, factor] = [factor, now, clampFactor(next)];
+    const now = error(value);
+    if (Math.abs(now) < best.error) best = { value, error: Math.abs(now) };
+    if (Math.abs(now) <= close || now === beforeError || value === before) break;
+    const next = value - (now * (value - before)) / (now - beforeError);
+    [before, beforeError, value] = [value, now, within(next)];
   }
-  return best.factor;
+  return best.value;
 }
-
-const clampFactor = (factor: number) => Math.min(most, Math.max(least, factor));

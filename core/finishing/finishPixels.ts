@@ -2,7 +2,7 @@ import type { Rect } from '../geometry/index.ts';
 import type { Treatment } from '../model/index.ts';
 import { type Histogram, histogramOf, luminancePlane, type Plane, type Raster, rowsOf } from '../seeing/index.ts';
 import { coloured } from './colouring.ts';
-import { solveCorrection } from './compensate.ts';
+import { type Balance, noBalance, solveBalance } from './compensate.ts';
 import { type Correction, noCorrection } from './correction.ts';
 import { haloReach, withinHalo } from './halo.ts';
 import { type Ratio, scaledInLight, scalingReach } from './scale.ts';
@@ -38,7 +38,7 @@ export interface ToFinish {
 export interface Finished {
   raster: Raster;
   /** What it took to bring brightness and colourfulness back. */
-  correction: Correction;
+  balance: Balance;
   points: TonePoints;
 }
 
@@ -55,11 +55,12 @@ export function finishPixels(picture: ToFinish, treatment: PixelTreatment): Fini
   const before = luminancePlane(plain);
   const isSharpened = sharpens(treatment, scale * enlargementOf(picture));
   const luminance = isSharpened ? detailed(picture, before, treatment) : before;
-  const correction = correctionFor(plain, luminance, treatment);
-  const { tone } = treatment;
+  const { tone, compensate, saturation } = treatment;
+  const balance = isSharpened && compensate.kind === 'measured' ? solveBalance(plain, luminance) : noBalance;
+  const correction: Correction = compensate.kind === 'by hand' ? compensate : noCorrection;
   const needsHistogram = tone.kind === 'automatic' || tone.kind === 'paper';
   const points = tonePoints(tone, needsHistogram ? (picture.histogram ?? histogramOf(plain)) : noHistogram);
-  return { raster: coloured(plain, luminance, correction, points, treatment.saturation), correction, points };
+  return { raster: coloured(plain, luminance, { balance, correction, points, saturation }), balance, points };
 }
 
 const noHistogram: Histogram = { luminance: [], red: [], green: [], blue: [], pixels: 0 };
@@ -135,14 +136,3 @@ const rowsOfPlane = ({ data, width }: Plane, from: number, to: number): Plane =>
   width,
   height: to - from,
 });
-
-function correctionFor(plain: Raster, luminance: Plane, { compensate }: PixelTreatment): Correction {
-  switch (compensate.kind) {
-    case 'off':
-      return noCorrection;
-    case 'by hand':
-      return { midtones: compensate.midtones, saturation: compensate.saturation };
-    case 'measured':
-      return solveCorrection(plain, luminance);
-  }
-}

@@ -45,6 +45,7 @@ interface Planes {
     height: number,
     reach: number,
     share: number,
+    calm: number,
     line: Pointer,
     low: Pointer,
     high: Pointer,

@@ -129,7 +129,8 @@ export function scale(
 
 /**
  * Holds a plane within its surroundings in another: never over the highest or under the lowest value within `reach` by
- * more than `share` of what lies between them.
+ * more than `share` of what lies between them; and where no more than `calm` lies between them, at its value there to half
+ * a level.
  *
  * @param low room for a plane, as is `high`
  * @param line room for a row with `reach + 4` pixels more at each end
@@ -141,6 +142,7 @@ export function limit(
   height: i32,
   reach: i32,
   share: f32,
+  calm: f32,
   line: usize,
   low: usize,
   high: usize,
@@ -163,6 +165,8 @@ export function limit(
     }
   }
   const times = f32x4.splat(share);
+  const calmest = f32x4.splat(calm);
+  const leastMove = f32x4.splat(0.5);
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x += lane) {
       const column = x * bytes;
@@ -174,10 +178,13 @@ export function limit(
         lowest = f32x4.min(lowest, f32x4.min(v128.load(low + above), v128.load(low + below)));
         highest = f32x4.max(highest, f32x4.max(v128.load(high + above), v128.load(high + below)));
       }
-      const allowed = f32x4.mul(times, f32x4.sub(highest, lowest));
+      const range = f32x4.sub(highest, lowest);
+      const allowed = f32x4.mul(times, range);
       const at = plane + y * stride + column;
       const held = f32x4.max(f32x4.min(v128.load(at), f32x4.add(highest, allowed)), f32x4.sub(lowest, allowed));
-      v128.store(at, held);
+      const own = v128.load(plain + y * stride + column);
+      const move = f32x4.max(leastMove, f32x4.sub(range, calmest));
+      v128.store(at, f32x4.max(f32x4.min(held, f32x4.add(own, move)), f32x4.sub(own, move)));
     }
   }
 }

@@ -56,7 +56,13 @@ const shifted = (weights: Weights, by: number): Weights => ({ ...weights, first:
  * @param share what each pixel is weighted with as light; the result is then light as well. Null for none
  * @param isLevels whether the plane holds encoded levels, which are scaled as light, or plain numbers
  */
-function scaledPlane(plane: Plane, across: Weights, down: Weights, share: Float32Array | null, isLevels = true): Plane {
+export function scaledPlane(
+  plane: Plane,
+  across: Weights,
+  down: Weights,
+  share: Float32Array | null,
+  isLevels = true,
+): Plane {
   const output = { width: across.first.length, height: down.first.length };
   // With the outermost pixels repeated, no tap has to look whether it is inside.
   const before = Math.max(0, -(across.first[0] ?? 0));

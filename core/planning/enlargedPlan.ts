@@ -1,5 +1,6 @@
+import type { Dimensions } from '../model/index.ts';
 import { planOpening } from './opening.ts';
-import type { RenderPlan } from './renderPlan.ts';
+import { type RenderPlan, showingTheSame } from './renderPlan.ts';
 
 /** Less than this is not worth another scaling. */
 const worthEnlarging = 1.05;
@@ -16,5 +17,18 @@ export function enlargedPlan(plan: RenderPlan): RenderPlan | null {
     width: Math.round(pixels.width * finish.oversize),
     height: Math.round(pixels.height * finish.oversize),
   };
-  return { ...plan, output, finish: null, border: null, shape: null, closing: null, grid: null, flatten: null };
+  return drawnAt(plan, output);
 }
+
+/** What fills a plan's opening, unfinished and with nothing round it, at other dimensions. */
+export const drawnAt = (plan: RenderPlan, output: Dimensions): RenderPlan =>
+  showingTheSame(plan, {
+    ...plan,
+    output,
+    finish: null,
+    border: null,
+    shape: null,
+    closing: null,
+    grid: null,
+    flatten: null,
+  });

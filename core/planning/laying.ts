@@ -63,19 +63,26 @@ function layUpright(plan: RenderPlan, quarter: Laying['quarter']): Laying {
 
 /** The part of a field, which covers `reach` of the original, that shows the picture; the rest are margins. */
 function partOfField(plan: RenderPlan, reach: Rect, field: Dimensions): Pick<Laying, 'part' | 'margins'> {
-  const source = intersection(reach, plan.picture);
   // Without a backing the window lies on the picture, whatever roundings say: no edge may stay bare.
   if (!plan.backing) {
     const none = { left: 0, top: 0, right: 0, bottom: 0 };
-    return { part: { original: plan.original, source, output: field }, margins: none };
+    return { part: { original: plan.original, source: reach, within: plan.picture, output: field }, margins: none };
   }
+  const source = intersection(reach, plan.picture);
   const [x, y] = [field.width / reach.width, field.height / reach.height];
   const left = Math.min(Math.round((source.left - reach.left) * x), field.width - 1);
   const top = Math.min(Math.round((source.top - reach.top) * y), field.height - 1);
   const width = Math.min(whole((source.left + source.width - reach.left) * x - left), field.width - left);
   const height = Math.min(whole((source.top + source.height - reach.top) * y - top), field.height - top);
+  // What whole pixels of the field cover: up to half of one more or less than the picture, so that none is moved.
+  const covered = {
+    left: reach.left + left / x,
+    top: reach.top + top / y,
+    width: width / x,
+    height: height / y,
+  };
   return {
-    part: { original: plan.original, source, output: { width, height } },
+    part: { original: plan.original, source: covered, within: plan.picture, output: { width, height } },
     margins: { left, top, right: field.width - left - width, bottom: field.height - top - height },
   };
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Rect } from '../geometry/index.ts';
 import type { Part } from './part.ts';
 
 /** The orientation tag of Exif 2.32 (tag 274): how stored rows and columns lie when the picture stands upright. */
@@ -12,20 +13,24 @@ const reversesAcross = (orientation: Orientation) => [2, 3, 7, 8].includes(orien
 const reversesDown = (orientation: Orientation) => [3, 4, 6, 7].includes(orientation);
 
 /** The part of the stored pixels that is `part` of the upright picture; its output lies as stored, too. */
-export function asStored({ original, source, output }: Part, orientation: Orientation): Part {
+export function asStored({ original, source, within, output }: Part, orientation: Orientation): Part {
   const swap = swaps(orientation);
   const width = swap ? original.height : original.width;
   const height = swap ? original.width : original.height;
-  const across = swap ? { start: source.top, length: source.height } : { start: source.left, length: source.width };
-  const down = swap ? { start: source.left, length: source.width } : { start: source.top, length: source.height };
-  return {
-    original: { width, height },
-    source: {
+  const stored = ({ left, top, ...sides }: Rect): Rect => {
+    const across = swap ? { start: top, length: sides.height } : { start: left, length: sides.width };
+    const down = swap ? { start: left, length: sides.width } : { start: top, length: sides.height };
+    return {
       left: reversesAcross(orientation) ? width - across.start - across.length : across.start,
       top: reversesDown(orientation) ? height - down.start - down.length : down.start,
       width: across.length,
       height: down.length,
-    },
+    };
+  };
+  return {
+    original: { width, height },
+    source: stored(source),
+    within: stored(within),
     output: swap ? { width: output.height, height: output.width } : output,
   };
 }

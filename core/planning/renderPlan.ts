@@ -11,9 +11,10 @@ import {
   WindowSchema,
 } from '../model/index.ts';
 import { EncodingPlanSchema } from './encodingPlan.ts';
+import { planOpening } from './opening.ts';
 
 /** Grows when the same plan would come out as other bytes, so that nothing cached under the old number is used. */
-export const engineVersion = 8;
+export const engineVersion = 9;
 
 const RectSchema = z.object({ left: z.number(), top: z.number(), width: z.number(), height: z.number() });
 
@@ -99,5 +100,15 @@ export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {
     ...plan.closing,
     width: Math.min(scaled(plan.closing.width), Math.max(1, output.width - 1)),
   };
-  return { ...plan, output, grid: null, shape, closing, finish, border };
+  return showingTheSame(plan, { ...plan, output, grid: null, shape, closing, finish, border });
+}
+
+/**
+ * A plan at other dimensions that shows exactly what another does: rounded to whole pixels its sides have slightly other
+ * proportions, which are taken out again by a stretch, or its pixels would lie a little beside those of the other.
+ */
+export function showingTheSame(plan: RenderPlan, resized: RenderPlan): RenderPlan {
+  const [before, after] = [planOpening(plan).pixels, planOpening(resized).pixels];
+  const stretch = (plan.stretch * before.height * after.width) / (before.width * after.height);
+  return { ...resized, stretch };
 }

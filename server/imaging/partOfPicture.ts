@@ -1,4 +1,4 @@
-import { besideClosing, mostFinished, planOpening, type RenderPlan } from '@inkwell/core/planning';
+import { besideClosing, drawnAt, mostFinished, planOpening, type RenderPlan } from '@inkwell/core/planning';
 import { Refusal } from '../refusal.ts';
 import { fromPixels } from './pixels.ts';
 import { laidPixels } from './renderPixels.ts';
@@ -31,6 +31,6 @@ export async function partOfPicture(plan: RenderPlan, asked: PartAsked, copy: Wo
   if (width < 1 || height < 1 || left + width > output.width || top + height > output.height) {
     throw new Refusal(`That part lies outside of the picture, which is ${output.width} × ${output.height} px.`);
   }
-  const picture = await laidPixels({ ...strip, output, shape: null, border: null, grid: null, flatten: null }, copy);
+  const picture = await laidPixels(drawnAt(strip, output), copy);
   return fromPixels(picture).extract({ left, top, width, height }).png({ compressionLevel: 1 }).toBuffer();
 }

@@ -1,23 +1,20 @@
-import type { ScalingKernel } from '@inkwell/core/model';
 import {
-  asStored,
   besideClosing,
   enlargedPlan,
   type Laying,
   layPicture,
-  type Part,
   planOpening,
   type RenderPlan,
-  sampling,
   turnUpright,
 } from '@inkwell/core/planning';
-import sharp, { type Sharp } from 'sharp';
+import type { Sharp } from 'sharp';
 import { blurred, coloured, echoPlan } from './backing.ts';
 import { bordered } from './bordering.ts';
 import { type FinishWatch, finished, type Unfinished } from './finishing.ts';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
+import { sampledPart } from './sampled.ts';
 import { shaped } from './shaping.ts';
-import { levelPath, type WorkingCopy } from './workingCopy.ts';
+import type { WorkingCopy } from './workingCopy.ts';
 
 /** Carries out a plan up to, not including, its encoding. */
 export async function renderPixels(plan: RenderPlan, copy: WorkingCopy, watch?: FinishWatch): Promise<Pixels> {
@@ -55,7 +52,7 @@ async function sideBySide(left: Pixels, right: Pixels): Promise<Pixels> {
 /** The picture as its window shows it, in the dimensions of the plan's opening. */
 export async function laidPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
   const laying = layPicture(plan);
-  const part = await upright(await resampled(laying.part, copy, plan.finish?.kernel), copy);
+  const part = await upright(await sampledPart(laying.part, copy, plan.finish?.kernel), copy);
   const field = await withMargins(part, laying, plan.backing?.kind === 'mirrored edges');
   return turned(field, laying, plan);
 }
@@ -67,16 +64,6 @@ async function picturePixels(plan: RenderPlan, copy: WorkingCopy, watch?: Finish
   const done = await shaped(await onBacking(laid, plan, copy), plan);
   if (!plan.flatten || done.channels % 2 === 1) return done;
   return toPixels(fromPixels(done).flatten({ background: plan.flatten }));
-}
-
-/** The pixels of a part, from the working copy, still as they are stored. */
-async function resampled(part: Part, copy: WorkingCopy, kernel: ScalingKernel = 'lanczos3'): Promise<Pixels> {
-  const { level, cut, resampleTo, trim } = sampling(asStored(part, copy.orientation), copy.levels);
-  let picture = sharp(levelPath(copy, level), { limitInputPixels: false })
-    .extract(cut)
-    .resize(resampleTo.width, resampleTo.height, { fit: 'fill', kernel });
-  if (trim) picture = picture.extract(trim);
-  return toPixels(picture);
 }
 
 async function upright(pixels: Pixels, { orientation }: WorkingCopy): Promise<Pixels> {

@@ -1,6 +1,6 @@
 import { mkdtemp } from 'node:fs/promises';
 import { join } from 'node:path';
-import { layPicture, sampling } from '@inkwell/core/planning';
+import { layPicture, sampling, scalePlan } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
@@ -44,8 +44,8 @@ test('rendering from a halved level is as sharp as resampling the original, and 
   const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
   const whole = previewPlan(sampleOriginal({ width, height }));
   for (const scale of [2.7, 3, 3.6]) {
-    const output = { width: Math.round(width / scale), height: Math.round(height / scale) };
-    const plan = { ...whole, output };
+    const plan = scalePlan(whole, 1 / scale);
+    const { output } = plan;
     expect(sampling(layPicture(plan).part, copy.levels).level).toBe(1);
     const ours = (await renderPixels(plan, copy)).data;
     const direct = await sharp(file)

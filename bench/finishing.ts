@@ -9,11 +9,12 @@ import { localRange, luminancePlane, type Raster } from '@inkwell/core/seeing';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { madePicture, type PictureKey, pictures } from '@inkwell/demo/make.ts';
 import { demoSettings } from '@inkwell/demo/project.ts';
-import { inspect } from '@inkwell/server/imaging/inspect.ts';
+import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
+import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { fromPixels, type Pixels, toPixels } from '@inkwell/server/imaging/pixels.ts';
 import { renderFiles } from '@inkwell/server/imaging/render.ts';
 import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
-import { makeWorkingCopy, type WorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
+import type { WorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { asBaseline, median, type Time, timed } from './inProcess.ts';
 
@@ -28,7 +29,7 @@ async function withCopy<Value>(
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
   try {
     const found = await inspect(picture);
-    const copy = await makeWorkingCopy(picture, found, folder);
+    const copy = await makeWorkingCopy(found, folder);
     return await use(copy, planAt(found, plainTreatment));
   } finally {
     await rm(folder, { recursive: true, force: true });

@@ -7,10 +7,10 @@ import { layPicture, planFrame, type RenderPlan } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
 import { encoderOf } from '@inkwell/server/imaging/encoders.ts';
-import { inspect } from '@inkwell/server/imaging/inspect.ts';
+import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
+import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { type Rendered, renderFiles } from '@inkwell/server/imaging/render.ts';
 import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
-import { makeWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
 import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
@@ -61,7 +61,7 @@ async function twelvePlans(picture: string): Promise<RenderPlan[]> {
 async function throughWorkingCopy(picture: string, plans: RenderPlan[]): Promise<Rendered[]> {
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
   try {
-    const copy = await makeWorkingCopy(picture, await inspect(picture), folder);
+    const copy = await makeWorkingCopy(await inspect(picture), folder);
     const files: Rendered[] = [];
     await inTwos(plans, async (plan, index) => {
       files[index] = await renderFiles(plan, copy);
@@ -94,7 +94,7 @@ async function oneShots(picture: string, plans: RenderPlan[], qualities: number[
 async function encodings(picture: string, plans: RenderPlan[], qualities: number[]): Promise<() => Promise<void>> {
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
   try {
-    const copy = await makeWorkingCopy(picture, await inspect(picture), folder);
+    const copy = await makeWorkingCopy(await inspect(picture), folder);
     const rendered = await Promise.all(plans.map((plan) => renderPixels(plan, copy)));
     return () =>
       inTwos(rendered, async (pixels, index) => {

@@ -7,10 +7,10 @@ import { keepNothing, OpenProjectSchema, plainSettings } from '@inkwell/core/mod
 import { planFrame } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { cutPieces } from '@inkwell/server/imaging/cutting.ts';
-import { inspect } from '@inkwell/server/imaging/inspect.ts';
+import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
+import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { renderFiles } from '@inkwell/server/imaging/render.ts';
 import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
-import { makeWorkingCopy } from '@inkwell/server/imaging/workingCopy.ts';
 import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
@@ -54,7 +54,7 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
   const ours = async () => {
     const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
     try {
-      return await renderFiles(plan, await makeWorkingCopy(picture, await inspect(picture), folder));
+      return await renderFiles(plan, await makeWorkingCopy(await inspect(picture), folder));
     } finally {
       await rm(folder, { recursive: true, force: true });
     }
@@ -78,7 +78,7 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
         .toBuffer();
     });
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
-  const copy = await makeWorkingCopy(picture, await inspect(picture), folder);
+  const copy = await makeWorkingCopy(await inspect(picture), folder);
   const cut = await cutPieces(await renderPixels(plan, copy), grid);
   await rm(folder, { recursive: true, force: true });
   const encodeAll = () =>

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import type { Original } from '@inkwell/core/model';
 import { BoundedFolder } from '@inkwell/server/imaging/boundedFolder.ts';
 import { Importing } from '@inkwell/server/imaging/importing.ts';
+import { Decoders } from '@inkwell/server/imaging/intake/decoders.ts';
 import { WorkingCopies } from '@inkwell/server/imaging/workingCopy.ts';
 import { inTwos } from '@inkwell/server/inTwos.ts';
 import { readSettings } from '@inkwell/server/settings.ts';
@@ -25,8 +26,9 @@ const keys = Object.keys(pictures) as PictureKey[];
 await reachMilestone(db, 'demo', async () => {
   console.log('Painting the pictures of the demo; this takes about a minute, once …');
   const cache = await BoundedFolder.open(join(settings.INKWELL_DATA, 'cache', 'working'), Number.MAX_SAFE_INTEGER);
-  const copies = new WorkingCopies(cache, (sha256, path) => blobToFile(db, sha256, path));
-  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies);
+  const decoders = new Decoders();
+  const copies = await WorkingCopies.open(cache, (sha256, path) => blobToFile(db, sha256, path), decoders);
+  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
   const originals = new Map<PictureKey, Original>();
   await inTwos(keys, async (key) => {
     const path = await madePicture(key, join(settings.INKWELL_DATA, 'demo-art'));
@@ -64,5 +66,6 @@ await reachMilestone(db, 'demo', async () => {
     }),
   );
   await changeFrames(db, id, frames, []);
+  decoders.end();
 });
 await close();

@@ -1,5 +1,6 @@
 import type { Logger } from 'pino';
 import type { Importing } from './imaging/importing.ts';
+import type { Decoders } from './imaging/intake/decoders.ts';
 import type { Pages } from './imaging/pages.ts';
 import type { Proofs } from './imaging/proofs.ts';
 import type { RecentPixels } from './imaging/recentPixels.ts';
@@ -16,6 +17,7 @@ export interface Services {
   importing: Importing;
   proofs: Proofs;
   copies: WorkingCopies;
+  decoders: Decoders;
   pages: Pages;
   recent: RecentPixels;
   trials: Trials;

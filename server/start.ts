@@ -6,6 +6,7 @@ import { pino } from 'pino';
 import { makeApp } from './api/app.ts';
 import { BoundedFolder } from './imaging/boundedFolder.ts';
 import { Importing } from './imaging/importing.ts';
+import { Decoders } from './imaging/intake/decoders.ts';
 import { Pages } from './imaging/pages.ts';
 import { Proofs } from './imaging/proofs.ts';
 import { RecentPixels } from './imaging/recentPixels.ts';
@@ -43,13 +44,16 @@ export async function start(settings: Settings): Promise<Running> {
 
   const { db, close } = await openDatabase(settings.DATABASE_URL);
   const cache = join(settings.INKWELL_DATA, 'cache');
-  const copies = new WorkingCopies(await BoundedFolder.open(join(cache, 'working'), workingCopyBound), (sha256, path) =>
-    blobToFile(db, sha256, path),
+  const fetchBlob = (sha256: string, path: string) => blobToFile(db, sha256, path);
+  const decoders = new Decoders();
+  const copies = await WorkingCopies.open(
+    await BoundedFolder.open(join(cache, 'working'), workingCopyBound),
+    fetchBlob,
+    decoders,
   );
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 100), copies);
-  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies);
-  const fetchBlob = (sha256: string, path: string) => blobToFile(db, sha256, path);
-  const pages = new Pages(await BoundedFolder.open(join(cache, 'pages'), pageBound), copies, fetchBlob);
+  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
+  const pages = new Pages(await BoundedFolder.open(join(cache, 'pages'), pageBound), copies, decoders, fetchBlob);
   const planner = new Planner(db);
   const recent = new RecentPixels(copies);
   const trials = new Trials(recent);
@@ -68,7 +72,7 @@ export async function start(settings: Settings): Promise<Running> {
     },
     log,
   );
-  const services: Services = { db, planner, importing, proofs, copies, pages, recent, trials, queue, log };
+  const services: Services = { db, planner, importing, proofs, copies, decoders, pages, recent, trials, queue, log };
   const server = createServer(makeApp(services, settings.INKWELL_WEB));
   const port = await listen(server, settings.PORT);
   return {
@@ -77,6 +81,7 @@ export async function start(settings: Settings): Promise<Running> {
     async stop() {
       server.closeAllConnections();
       await new Promise((closed) => server.close(closed));
+      decoders.end();
       await queue.stop();
       await close();
     },

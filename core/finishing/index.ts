@@ -2,6 +2,7 @@ export * from './compensate.ts';
 export * from './correction.ts';
 export * from './figures.ts';
 export * from './finishPixels.ts';
+export { encodedLight } from './light.ts';
 export * from './resample.ts';
 export * from './resolve.ts';
 export * from './scale.ts';

@@ -1,6 +1,7 @@
 import type { Dimensions } from '../model/index.ts';
 import { planOpening } from './opening.ts';
-import { type RenderPlan, showingTheSame } from './renderPlan.ts';
+import type { RenderPlan } from './renderPlan.ts';
+import { showingTheSame } from './scaledPlan.ts';
 
 /** Less than this is not worth another scaling. */
 const worthEnlarging = 1.05;

@@ -8,5 +8,6 @@ export * from './planFrame.ts';
 export * from './planHash.ts';
 export * from './renderPlan.ts';
 export * from './sampling.ts';
+export * from './scaledPlan.ts';
 export * from './shapePath.ts';
 export * from './watched.ts';

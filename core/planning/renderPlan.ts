@@ -2,7 +2,6 @@ import { z } from 'zod';
 import {
   BackingSchema,
   BorderSchema,
-  type Dimensions,
   DimensionsSchema,
   OpaqueBackingSchema,
   RingSchema,
@@ -11,7 +10,6 @@ import {
   WindowSchema,
 } from '../model/index.ts';
 import { EncodingPlanSchema } from './encodingPlan.ts';
-import { planOpening } from './opening.ts';
 
 /** Grows when the same plan would come out as other bytes, so that nothing cached under the old number is used. */
 export const engineVersion = 9;
@@ -74,41 +72,4 @@ export function besideClosing(plan: RenderPlan): { strip: RenderPlan; closing: R
     border: null,
   });
   return { strip: part(plan.output.width - width), closing: { ...part(width), window, backing } };
-}
-
-/** The same picture at other dimensions, in one piece: a proof. At least one pixel each way. */
-export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {
-  const scaled = (pixels: number) => Math.max(1, Math.round(pixels * factor));
-  const output: Dimensions = { width: scaled(plan.output.width), height: scaled(plan.output.height) };
-  const shape = plan.shape && {
-    ...plan.shape,
-    radius: plan.shape.radius * factor,
-    ring: plan.shape.ring && { ...plan.shape.ring, width: plan.shape.ring.width * factor },
-  };
-  const finish = plan.finish && { ...plan.finish, scale: plan.finish.scale * factor };
-  const border = plan.border && {
-    ...plan.border,
-    width: plan.border.width * factor,
-    around: plan.border.around.map(({ left, top, width, height }) => ({
-      left: left * factor,
-      top: top * factor,
-      width: width * factor,
-      height: height * factor,
-    })),
-  };
-  const closing = plan.closing && {
-    ...plan.closing,
-    width: Math.min(scaled(plan.closing.width), Math.max(1, output.width - 1)),
-  };
-  return showingTheSame(plan, { ...plan, output, grid: null, shape, closing, finish, border });
-}
-
-/**
- * A plan at other dimensions that shows exactly what another does: rounded to whole pixels its sides have slightly other
- * proportions, which are taken out again by a stretch, or its pixels would lie a little beside those of the other.
- */
-export function showingTheSame(plan: RenderPlan, resized: RenderPlan): RenderPlan {
-  const [before, after] = [planOpening(plan).pixels, planOpening(resized).pixels];
-  const stretch = (plan.stretch * before.height * after.width) / (before.width * after.height);
-  return { ...resized, stretch };
 }

@@ -1,5 +1,10 @@
+import { randomUUID } from 'node:crypto';
 import { mkdir, readdir, rm, stat, utimes } from 'node:fs/promises';
 import { join } from 'node:path';
+import { isRunning } from './isRunning.ts';
+
+const unfinishedPrefix = 'unfinished-';
+const isBeingMade = (name: string) => isRunning(Number.parseInt(name.slice(unfinishedPrefix.length), 10));
 
 /** A folder of files, and folders of files, that can be made again. When it grows past its bound, those used longest ago go first. */
 export class BoundedFolder {
@@ -16,8 +21,23 @@ export class BoundedFolder {
    * @param lookEvery after how many new files the folder is weighed
    */
   static async open(path: string, bound: number, lookEvery = 1): Promise<BoundedFolder> {
-    await mkdir(path, { recursive: true });
-    return new BoundedFolder(path, bound, lookEvery);
+    await mkdir(path, { recursive: true, mode: 0o700 });
+    const folder = new BoundedFolder(path, bound, lookEvery);
+    await folder.removeAllBut(() => true);
+    return folder;
+  }
+
+  /** A path for what is being made; nobody else uses it, and the folder does not count it. */
+  unfinished(): string {
+    return join(this.path, `${unfinishedPrefix}${process.pid}-${randomUUID()}`);
+  }
+
+  /** Removes what is not wanted any more, and what processes that are gone have left unfinished. */
+  async removeAllBut(isWanted: (name: string) => boolean): Promise<void> {
+    for (const name of await readdir(this.path)) {
+      const stays = name.startsWith(unfinishedPrefix) ? isBeingMade(name) : isWanted(name);
+      if (!stays) await rm(join(this.path, name), { recursive: true, force: true });
+    }
   }
 
   /** Says that a file was added; now and then the folder is brought back within its bound. */
@@ -40,7 +60,7 @@ export class BoundedFolder {
 
   /** Removes what was used longest ago until the rest is within the bound; the newest file always stays. */
   private async trim(): Promise<void> {
-    const names = await readdir(this.path);
+    const names = (await readdir(this.path)).filter((name) => !name.startsWith(unfinishedPrefix));
     const files = await Promise.all(
       names.map(async (name) => {
         const path = join(this.path, name);

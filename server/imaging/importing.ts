@@ -1,53 +1,52 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { mkdir, readdir, rm } from 'node:fs/promises';
+import { mkdir, rm } from 'node:fs/promises';
 import { join, parse } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { NameSchema, type Original, originalLimits } from '@inkwell/core/model';
 import { Refusal } from '../refusal.ts';
+import { storable } from '../storable.ts';
 import type { Database } from '../store/database.ts';
 import { addOriginal } from '../store/originals.ts';
-import { inspect } from './inspect.ts';
-import { readMetadata } from './readMetadata.ts';
-import { removeReadable, type WorkingCopies } from './workingCopy.ts';
+import { BoundedFolder } from './boundedFolder.ts';
+import type { Decoders } from './intake/decoders.ts';
+import type { WorkingCopies } from './workingCopy.ts';
 
 /** Takes pictures in: from a stream of bytes to an original, or to a refusal that leaves no trace. */
 export class Importing {
   private constructor(
-    private readonly folder: string,
+    private readonly folder: BoundedFolder,
     private readonly db: Database,
     private readonly copies: WorkingCopies,
+    private readonly decoders: Decoders,
   ) {}
 
   /** @param folder where half-arrived files lie; what processes that are gone have left there is removed */
-  static async open(folder: string, db: Database, copies: WorkingCopies): Promise<Importing> {
-    await mkdir(folder, { recursive: true });
-    for (const name of await readdir(folder)) {
-      if (!isRunning(Number.parseInt(name, 10))) await rm(join(folder, name), { force: true });
-    }
-    return new Importing(folder, db, copies);
+  static async open(folder: string, db: Database, copies: WorkingCopies, decoders: Decoders): Promise<Importing> {
+    const bounded = await BoundedFolder.open(folder, Number.POSITIVE_INFINITY);
+    await bounded.removeAllBut(() => false);
+    return new Importing(bounded, db, copies, decoders);
   }
 
   /** @throws Refusal in plain words; also where `signal` ends it */
   async take(source: Readable, fileName: string, signal?: AbortSignal): Promise<Original> {
-    const path = join(this.folder, `${process.pid}-${randomUUID()}`);
+    // A folder of its own: nothing else lies beside the file while it is opened.
+    const own = this.folder.unfinished();
+    const to = this.copies.unfinished();
     try {
+      await mkdir(own, { mode: 0o700 });
+      const path = join(own, 'picture');
       const { sha256, bytes } = await receive(source, path, signal);
-      const inspected = await inspect(path);
-      await this.copies.prepare({ sha256, page: inspected.page }, path, inspected);
+      const decoded = await this.decoders.copy({ path, page: 0, to }, { signal });
+      await this.copies.keep({ sha256, page: 0 }, to);
       signal?.throwIfAborted();
-      const { readable: _, orientation: __, density: ___, ...picture } = inspected;
-      // Many programs write an alpha channel into pictures that are opaque throughout.
-      const hasAlpha = picture.hasAlpha && (await this.copies.isTransparent({ sha256, page: inspected.page }));
-      const named = { name: nameFor(fileName), fileName: fileName.slice(0, 255) };
-      return await addOriginal(
-        this.db,
-        { ...named, sha256, bytes, ...picture, hasAlpha, ...(await readMetadata(path)) },
-        path,
-      );
+      const cleaned = storable(fileName);
+      const named = { name: nameFor(cleaned), fileName: cleaned.slice(0, 255) };
+      return await addOriginal(this.db, { ...named, sha256, bytes, ...decoded }, path);
     } finally {
-      await removeReadable(path);
+      await rm(own, { recursive: true, force: true });
+      await rm(to, { recursive: true, force: true });
     }
   }
 }
@@ -56,16 +55,6 @@ export class Importing {
 function nameFor(fileName: string): string {
   const stem = parse(fileName).name.replace(/[_\s]+/g, ' ');
   return NameSchema.safeParse(stem.slice(0, 120)).data ?? 'Picture';
-}
-
-function isRunning(pid: number): boolean {
-  if (Number.isNaN(pid)) return false;
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
 }
 
 /** Writes the stream to a file and takes its SHA-256 on the way. */

@@ -1,13 +1,10 @@
-import { randomUUID } from 'node:crypto';
-import { link, rename, rm } from 'node:fs/promises';
+import { link, mkdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Original } from '@inkwell/core/model';
-import sharp from 'sharp';
 import type { BoundedFolder } from './boundedFolder.ts';
-import { type Inspected, inspect } from './inspect.ts';
-import { removeReadable, type WorkingCopies } from './workingCopy.ts';
-
-const previewSide = 320;
+import type { Decoders } from './intake/decoders.ts';
+import type { Decoded } from './intake/decoding.ts';
+import type { WorkingCopies } from './workingCopy.ts';
 
 /** The pages of a file that holds several pictures. */
 export class Pages {
@@ -15,23 +12,18 @@ export class Pages {
   constructor(
     private readonly folder: BoundedFolder,
     private readonly copies: WorkingCopies,
+    private readonly decoders: Decoders,
     private readonly fetch: (sha256: string, path: string) => Promise<void>,
   ) {}
 
   /** A small JPEG of one page: its path. @throws Refusal where that page is damaged */
-  async preview({ sha256 }: Pick<Original, 'sha256'>, page: number): Promise<string> {
+  async preview({ sha256 }: Pick<Original, 'sha256'>, page: number, signal?: AbortSignal): Promise<string> {
     const name = `${sha256}-${page}.jpg`;
     const path = join(this.folder.path, name);
     if (await this.folder.touch(name)) return path;
-    await this.withPage(sha256, page, async (file, { readable }) => {
-      const unfinished = join(this.folder.path, `unfinished-${randomUUID()}`);
-      await sharp(readable, { limitInputPixels: false, page: readable === file ? page : 0 })
-        .autoOrient()
-        .resize(previewSide, previewSide, { fit: 'inside' })
-        .flatten({ background: '#ffffff' })
-        .toColourspace('srgb')
-        .jpeg({ quality: 80 })
-        .toFile(unfinished);
+    await this.withFile(sha256, async (file) => {
+      const unfinished = this.folder.unfinished();
+      await this.decoders.preview({ path: file, page, to: unfinished }, { signal });
       await rename(unfinished, path);
     });
     await this.folder.noteAdded();
@@ -39,32 +31,36 @@ export class Pages {
   }
 
   /** Opens one page whole, as an import does, and says what it is. @throws Refusal where it cannot be taken */
-  async open({ sha256 }: Pick<Original, 'sha256'>, page: number): Promise<Inspected> {
-    return this.withPage(sha256, page, async (file, inspected) => {
-      await this.copies.prepare({ sha256, page }, file, inspected);
-      return inspected;
+  async open({ sha256 }: Pick<Original, 'sha256'>, page: number, signal?: AbortSignal): Promise<Decoded> {
+    return this.withFile(sha256, async (path) => {
+      const to = this.copies.unfinished();
+      try {
+        const decoded = await this.decoders.copy({ path, page, to }, { signal });
+        await this.copies.keep({ sha256, page }, to);
+        return decoded;
+      } finally {
+        await rm(to, { recursive: true, force: true });
+      }
     });
   }
 
-  private async withPage<Result>(
-    sha256: string,
-    page: number,
-    use: (file: string, inspected: Inspected) => Promise<Result>,
-  ): Promise<Result> {
-    // Under a name of its own: what another decoder makes of it lies beside it, and several pages are looked at at once.
-    const own = join(this.folder.path, `unfinished-${randomUUID()}`);
+  private async withFile<Result>(sha256: string, use: (file: string) => Promise<Result>): Promise<Result> {
+    // In a folder of its own: what another decoder makes of it lies beside it, and several pages are looked at at once.
+    const own = this.folder.unfinished();
     try {
-      await link(await this.file(sha256), own);
-      return await use(own, await inspect(own, page));
+      await mkdir(own, { mode: 0o700 });
+      const path = join(own, 'picture');
+      await link(await this.file(sha256), path);
+      return await use(path);
     } finally {
-      await removeReadable(own);
+      await rm(own, { recursive: true, force: true });
     }
   }
 
   private async file(sha256: string): Promise<string> {
     const path = join(this.folder.path, sha256);
     if (await this.folder.touch(sha256)) return path;
-    const unfinished = join(this.folder.path, `unfinished-${randomUUID()}`);
+    const unfinished = this.folder.unfinished();
     try {
       await this.fetch(sha256, unfinished);
       await rename(unfinished, path);

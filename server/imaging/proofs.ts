@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { carriesTransparency } from '@inkwell/core/model';
@@ -14,6 +13,8 @@ export interface Proof {
   type: 'image/jpeg' | 'image/png';
 }
 
+/** No proof is longer than this, in pixels: a screen cannot show it, and formats cannot hold it. */
+const longestSide = 12_000;
 /** High enough that the proof's own encoding is not seen. */
 const proofQuality = 90;
 
@@ -28,7 +29,8 @@ export class Proofs {
 
   /** The proof of `plan` at `width` pixels, never larger than the plan's own output. */
   async get(plan: RenderPlan, width: number): Promise<Proof> {
-    const scaled = scalePlan(plan, Math.min(1, width / plan.output.width));
+    const { output } = plan;
+    const scaled = scalePlan(plan, Math.min(1, width / output.width, longestSide / output.height));
     const transparent = plan.flatten === null && carriesTransparency(plan.encoding.format);
     // How the file is encoded changes nothing about its picture.
     const picture = { ...scaled, encoding: plainEncoding(transparent ? 'png' : 'jpeg') };
@@ -49,7 +51,7 @@ export class Proofs {
       proof.type === 'image/png'
         ? picture.png({ compressionLevel: 3 })
         : picture.jpeg({ quality: proofQuality, chromaSubsampling: '4:4:4' });
-    const unfinished = join(this.folder.path, `unfinished-${randomUUID()}`);
+    const unfinished = this.folder.unfinished();
     await writeFile(unfinished, await encoded.toBuffer());
     await rename(unfinished, proof.path);
     await this.folder.noteAdded();

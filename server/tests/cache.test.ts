@@ -7,9 +7,9 @@ import { planFrame } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { expect, inject, test } from 'vitest';
 import { BoundedFolder } from '../imaging/boundedFolder.ts';
-import { inspect } from '../imaging/inspect.ts';
+import { inspect } from '../imaging/intake/inspect.ts';
+import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { renderAs, renderFiles } from '../imaging/render.ts';
-import { makeWorkingCopy } from '../imaging/workingCopy.ts';
 import { originals } from '../store/schema.ts';
 import { until } from '../testing/client.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
@@ -63,7 +63,7 @@ test('the same plan gives the same bytes, searched for or encoded at the known q
   const folder = await mkdtemp(join(inject('dataFolder'), 'plan-'));
   const file = join(folder, 'picture.png');
   await noise(1300, 1000).blur(1).png().toFile(file);
-  const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
+  const copy = await makeWorkingCopy(await inspect(file), join(folder, 'copy'));
   const plan = planFrame({
     treatment: plainTreatment,
     keeping: keepNothing,
@@ -106,7 +106,7 @@ test('an enlarged window falls where it was asked for, to half an output pixel',
   const file = join(folder, 'picture.png');
   const picture = chart(90, 70);
   await picture.clone().png().toFile(file);
-  const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
+  const copy = await makeWorkingCopy(await inspect(file), join(folder, 'copy'));
   const plan = planFrame({
     treatment: plainTreatment,
     keeping: keepNothing,

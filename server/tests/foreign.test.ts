@@ -4,9 +4,9 @@ import { deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { describe, expect, inject, test } from 'vitest';
 import { paletteColours } from '../imaging/encoders.ts';
-import { foreignDimensions } from '../imaging/foreignHeader.ts';
-import { heicProfile } from '../imaging/heicProfile.ts';
-import { writeProfiledPng } from '../imaging/profiledPng.ts';
+import { foreignDimensions } from '../imaging/intake/foreignHeader.ts';
+import { heicProfile } from '../imaging/intake/heicProfile.ts';
+import { writeProfiledPng } from '../imaging/intake/profiledPng.ts';
 import { animatedPng, bmp, heic, jxl } from '../testing/foreignFiles.ts';
 import { chart } from '../testing/pictures.ts';
 

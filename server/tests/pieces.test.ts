@@ -8,18 +8,18 @@ import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import sharp, { type Sharp } from 'sharp';
 import { expect, inject, test } from 'vitest';
 import { cutPieces } from '../imaging/cutting.ts';
-import { inspect } from '../imaging/inspect.ts';
+import { inspect } from '../imaging/intake/inspect.ts';
+import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { fromPixels } from '../imaging/pixels.ts';
 import { renderFiles } from '../imaging/render.ts';
 import { renderPixels } from '../imaging/renderPixels.ts';
-import { makeWorkingCopy } from '../imaging/workingCopy.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 
 async function copyOf(picture: Sharp) {
   const folder = await mkdtemp(join(inject('dataFolder'), 'pieces-'));
   const file = join(folder, 'picture.png');
   await picture.png().toFile(file);
-  return makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
+  return makeWorkingCopy(await inspect(file), join(folder, 'copy'));
 }
 const panels = { kind: 'panels' as const, min: 2, max: 10 };
 const block = { kind: 'block' as const, columns: 2, rows: 2, gap: 0.05, postingOrder: [0, 2, 1, 3] };

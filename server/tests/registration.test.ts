@@ -7,9 +7,10 @@ import { planFrame, planOpening, type RenderPlan, scalePlan } from '@inkwell/cor
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { describe, expect, inject, test } from 'vitest';
-import { inspect } from '../imaging/inspect.ts';
+import { inspect } from '../imaging/intake/inspect.ts';
+import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { renderPixels } from '../imaging/renderPixels.ts';
-import { makeWorkingCopy, type WorkingCopy } from '../imaging/workingCopy.ts';
+import type { WorkingCopy } from '../imaging/workingCopy.ts';
 
 const [width, height] = [1733, 1301];
 /**
@@ -28,7 +29,7 @@ async function copyOf(level: (x: number, y: number) => number): Promise<WorkingC
   await sharp(data, { raw: { width, height, channels: 3 } })
     .png()
     .toFile(file);
-  return makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
+  return makeWorkingCopy(await inspect(file), join(folder, 'copy'));
 }
 const [fine, coarse] = await Promise.all(
   [1, 3].map(async (slowness) => ({ level: picture(slowness), copy: await copyOf(picture(slowness)) })),

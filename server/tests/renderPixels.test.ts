@@ -6,10 +6,11 @@ import { keepNothing } from '@inkwell/core/model';
 import { planFrame, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { describe, expect, inject, test } from 'vitest';
-import { inspect } from '../imaging/inspect.ts';
+import { inspect } from '../imaging/intake/inspect.ts';
+import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { fromPixels, type Pixels } from '../imaging/pixels.ts';
 import { renderPixels } from '../imaging/renderPixels.ts';
-import { makeWorkingCopy, type WorkingCopy } from '../imaging/workingCopy.ts';
+import type { WorkingCopy } from '../imaging/workingCopy.ts';
 import { chart, difference } from '../testing/pictures.ts';
 
 const [width, height] = [900, 640];
@@ -21,7 +22,7 @@ for (const orientation of [1, 6]) {
   // Stored lying on its side where a tag stands it up again.
   const stored = orientation === 1 ? chart(width, height) : chart(width, height).rotate(-90);
   await stored.png().withMetadata({ orientation }).toFile(file);
-  copies.set(orientation, await makeWorkingCopy(file, await inspect(file), join(folder, 'copy')));
+  copies.set(orientation, await makeWorkingCopy(await inspect(file), join(folder, 'copy')));
 }
 
 interface Asked {

@@ -4,10 +4,10 @@ import { layPicture, sampling, scalePlan } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
-import { inspect } from '../imaging/inspect.ts';
+import { inspect } from '../imaging/intake/inspect.ts';
+import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { previewPlan } from '../imaging/preview.ts';
 import { renderPixels } from '../imaging/renderPixels.ts';
-import { makeWorkingCopy } from '../imaging/workingCopy.ts';
 
 const [width, height] = [1500, 1140];
 
@@ -41,7 +41,7 @@ test('rendering from a halved level is as sharp as resampling the original, and 
   await sharp(fineDetail(), { raw: { width, height, channels: 3 } })
     .png()
     .toFile(file);
-  const copy = await makeWorkingCopy(file, await inspect(file), join(folder, 'copy'));
+  const copy = await makeWorkingCopy(await inspect(file), join(folder, 'copy'));
   const whole = previewPlan(sampleOriginal({ width, height }));
   for (const scale of [2.7, 3, 3.6]) {
     const plan = scalePlan(whole, 1 / scale);

@@ -1,6 +1,6 @@
 import { open } from 'node:fs/promises';
 import type { Dimensions } from '@inkwell/core/model';
-import type { ForeignFormat } from './foreignTask.ts';
+import type { ForeignFormat } from './foreignDecoders.ts';
 
 /** The headers that say how large a picture is lie within the first part of a file. */
 const headBytes = 1_000_000;
@@ -9,7 +9,10 @@ const headBytes = 1_000_000;
  * What a file's header says of its dimensions, so that a vast one is refused before it is decoded; of several pictures
  * the largest. Null where it does not say.
  */
-export async function foreignDimensions(path: string, format: ForeignFormat): Promise<Dimensions | null> {
+export async function foreignDimensions(
+  path: string,
+  format: Exclude<ForeignFormat, 'float tiff'>,
+): Promise<Dimensions | null> {
   const file = await open(path);
   try {
     const { buffer, bytesRead } = await file.read(Buffer.alloc(headBytes), 0, headBytes, 0);
@@ -23,7 +26,7 @@ export async function foreignDimensions(path: string, format: ForeignFormat): Pr
   }
 }
 
-const readers: Record<ForeignFormat, (head: Buffer) => Dimensions | null> = {
+const readers: Record<Exclude<ForeignFormat, 'float tiff'>, (head: Buffer) => Dimensions | null> = {
   // Width and height follow the size of the header; a negative height means that the top row comes first.
   bmp: (head) => sides(head.readInt32LE(18), Math.abs(head.readInt32LE(22))),
   // All frames are laid out to have one of them, and are counted as one tall picture.

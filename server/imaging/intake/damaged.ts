@@ -1,4 +1,4 @@
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../../refusal.ts';
 
 /** The refusal for a file that is of a known kind but cannot be read to its end. */
 export function damaged(format: string, error: unknown): Refusal {

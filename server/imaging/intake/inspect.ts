@@ -1,13 +1,15 @@
-import { open, readFile, stat } from 'node:fs/promises';
+import { open, readFile, stat, writeFile } from 'node:fs/promises';
 import { type Original, originalLimits } from '@inkwell/core/model';
 import { type Orientation, OrientationSchema } from '@inkwell/core/planning';
 import sharp, { type Metadata } from 'sharp';
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../../refusal.ts';
+import type { ColourHeader } from './colourManaged.ts';
+import { checkComplete } from './complete.ts';
 import { damaged } from './damaged.ts';
 import { convert, isForeign } from './foreign.ts';
 import { foreignDimensions } from './foreignHeader.ts';
 import { sniff } from './sniff.ts';
-import { checkSvgReach } from './svgReach.ts';
+import { plainSvg } from './svgReach.ts';
 
 /** What the header of a picture says. Nothing is decoded for it. */
 export interface Inspected {
@@ -17,6 +19,8 @@ export interface Inspected {
   pages: number;
   /** The file that libvips reads it from: the given one, or beside it what another decoder has made of it. */
   readable: string;
+  /** Whether `readable` was written here, and holds the one page. */
+  converted: boolean;
   /** As it will be seen: after the orientation tag, and for SVG at the resolution it is drawn at. */
   width: number;
   height: number;
@@ -25,6 +29,8 @@ export interface Inspected {
   orientation: Orientation;
   /** Dots per inch at which an SVG is drawn; undefined for pixels. */
   density?: number;
+  /** What says how the colours of `readable` are to be read. */
+  colours: ColourHeader;
 }
 
 /** An SVG is drawn this large along its long edge, or at its own size if that is larger. */
@@ -42,34 +48,45 @@ const millions = (value: number) => Math.round(value / 1e6).toLocaleString('en')
  * @throws Refusal in plain words for everything that cannot be taken and can be seen from the header
  */
 export async function inspect(path: string, page = 0): Promise<Inspected> {
-  const head = await headOf(path);
-  const format = sniff(head);
-  if (format === 'svg') await checkSvg(path);
+  const format = await formatOf(path);
+  await checkComplete(path, format);
   const foreign = isForeign(format) ? format : format === 'png' && (await pngIsAnimated(path)) ? 'animated png' : null;
   if (foreign) checkForeign(foreign, await foreignDimensions(path, foreign));
-  const readable = foreign ? `${path}.png` : path;
-  const converted = foreign ? await convert(path, foreign, page, readable) : null;
-  const meta = await readHeader(readable, format, converted ? 0 : page);
-  const pages = converted?.pages ?? (await pagesOf(path, format, meta));
+  const floats = !foreign && format === 'tiff' && isFloat(await readHeader(path, format, page)) ? 'float tiff' : null;
+  if (floats) checkForeign(floats, await readHeader(path, format, page), mostFloatPixels);
+  const beside = format === 'svg' ? `${path}.svg` : foreign || floats ? `${path}.png` : null;
+  const readable = beside ?? path;
+  if (format === 'svg') await writeFile(readable, plainSvg(await svgText(path)));
+  const other = foreign ?? floats;
+  const pagesConverted = other ? await convert(path, other, page, readable) : null;
+  const meta = await readHeader(readable, format, beside ? 0 : page);
+  const pages = pagesConverted ?? (await pagesOf(path, format, meta));
   const upright = { width: meta.autoOrient.width, height: meta.autoOrient.height };
+  const { depth, space, hasProfile } = meta;
   const inspected: Inspected = {
     format,
     page,
     pages,
     readable,
+    converted: beside !== null,
     ...upright,
     hasAlpha: meta.hasAlpha,
     orientation: OrientationSchema.catch(1).parse(meta.orientation),
+    colours: { depth, space, hasProfile },
   };
   if (format === 'svg') {
     const growth = Math.max(1, svgLongEdge / Math.max(upright.width, upright.height));
     inspected.density = svgUnitDensity * growth;
-    const drawn = await sharp(path, { density: inspected.density, limitInputPixels: false }).metadata();
+    checkDensity(inspected.density, upright);
+    const drawn = await readHeader(readable, format, 0, inspected.density);
     Object.assign(inspected, { width: drawn.width, height: drawn.height, hasAlpha: true });
   }
   checkLimits(inspected, meta);
   return inspected;
 }
+
+/** What a file is, by its first bytes. @throws Refusal for what is not a picture of a kind that is taken */
+export const formatOf = async (path: string): Promise<Original['format']> => sniff(await headOf(path));
 
 async function headOf(path: string): Promise<Buffer> {
   const file = await open(path);
@@ -88,22 +105,47 @@ async function pagesOf(path: string, format: string, meta: Metadata): Promise<nu
   return format === 'tiff' && (await isPyramid(path, meta, pages)) ? 1 : pages;
 }
 
-async function readHeader(path: string, format: string, page: number): Promise<Metadata> {
+async function readHeader(path: string, format: string, page: number, density?: number): Promise<Metadata> {
   try {
-    return await sharp(path, { limitInputPixels: false, page }).metadata();
+    const options = { limitInputPixels: false, page, ...(density ? { density } : {}) };
+    return await sharp(await openable(path, format), options).metadata();
   } catch (error) {
     throw damaged(format, error);
   }
 }
 
-async function checkSvg(path: string): Promise<void> {
+/** An SVG is handed over in memory: from there nothing leads to any file, whatever it asks for. */
+export const openable = async (path: string, format: string): Promise<string | Buffer> =>
+  format === 'svg' ? readFile(path) : path;
+
+/** The text of an SVG. @throws Refusal where it is too large, or not in UTF-8 */
+async function svgText(path: string): Promise<string> {
   const { size } = await stat(path);
   if (size > largestSvgBytes) {
     throw new Refusal(
       `This SVG weighs ${millions(size)} MB; at most ${millions(largestSvgBytes)} MB is taken. Save it as PNG.`,
     );
   }
-  checkSvgReach(await readFile(path, 'utf8'));
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(await readFile(path));
+  } catch (error) {
+    throw Object.assign(new Refusal('This SVG is not written in UTF-8. Save it again in UTF-8, or as PNG.'), {
+      cause: error,
+    });
+  }
+}
+
+/** Floating point, which libvips takes for something else than it is. */
+const isFloat = ({ depth }: Metadata) => depth === 'float' || depth === 'double';
+
+/** The drawing library takes no finer resolution. */
+const finestDensity = 100_000;
+
+function checkDensity(density: number, { width, height }: { width: number; height: number }): void {
+  if (density <= finestDensity) return;
+  throw new Refusal(
+    `This SVG is ${width} × ${height} units large, which is too small to be drawn. Give it a larger width and height.`,
+  );
 }
 
 /** True where an animation control chunk comes before the pixels (PNG specification, third edition, acTL). */
@@ -152,13 +194,20 @@ function decodingBytes(inspected: Inspected, meta: Metadata): number {
 /** Other decoders hold a picture whole, several times: so many pixels fit into memory. */
 const mostForeignPixels = 120_000_000;
 
-function checkForeign(format: string, dimensions: { width: number; height: number } | null): void {
+/** Floating point takes four times as much as other pixels. */
+const mostFloatPixels = 60_000_000;
+
+function checkForeign(
+  format: string,
+  dimensions: { width: number; height: number } | null,
+  most = mostForeignPixels,
+): void {
   if (!dimensions) throw damaged(format, new Error('Its header says no dimensions.'));
   const { width, height } = dimensions;
-  if (width * height <= mostForeignPixels) return;
+  if (width * height <= most) return;
   throw new Refusal(
     `This ${format.toUpperCase()} has ${millions(width * height)} megapixels (${width} × ${height}); at most ` +
-      `${millions(mostForeignPixels)} megapixels of this format are taken. Save it as JPEG, PNG or TIFF.`,
+      `${millions(most)} megapixels of this format are taken. Save it as JPEG, PNG or TIFF.`,
     413,
   );
 }

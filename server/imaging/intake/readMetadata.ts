@@ -3,6 +3,7 @@ import { OriginSchema, WordsSchema } from '@inkwell/core/model';
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { z } from 'zod';
+import { storable } from '../../storable.ts';
 
 /** XMP keeps a text in several languages, in an order, or as it is; of all of them the first counts. */
 const TextSchema: z.ZodType<string> = z.lazy(() =>
@@ -13,7 +14,7 @@ const TextSchema: z.ZodType<string> = z.lazy(() =>
     z.object({ value: TextSchema }).transform(({ value }) => value),
   ]),
 );
-const text = TextSchema.catch('').transform((value) => value.trim());
+const text = TextSchema.catch('').transform((value) => storable(value).trim());
 
 /** What is read of a file's EXIF, IPTC and XMP; everything else in them is left alone. */
 const ReadSchema = z.object({
@@ -68,7 +69,8 @@ export async function readMetadata(path: string): Promise<ReadMetadata> {
   const read = ReadSchema.parse(
     Object.fromEntries(Object.keys(ReadSchema.shape).map((key) => [key, Reflect.get(raw, key)])),
   );
-  const firstOf = (most: number, ...texts: string[]) => (texts.find((one) => one !== '') ?? '').slice(0, most);
+  const firstOf = (most: number, ...texts: string[]) =>
+    (texts.find((one) => one !== '') ?? '').slice(0, most).replace(/[\uD800-\uDBFF]$/, '');
   const device = {
     make: read.Make,
     model: read.Model,

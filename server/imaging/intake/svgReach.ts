@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes';
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../../refusal.ts';
 
 /** What a drawing may point to: a part of itself, or a bitmap that it carries along. */
 const own = /^\s*(#|data:image\/(png|jpeg|webp|gif)[;,])/i;
@@ -13,17 +13,24 @@ function styleTargets(style: string): string[] {
       String.fromCodePoint(Math.min(0x10ffff, Number.parseInt(code, 16))),
     )
     .replace(/\/\*[\s\S]*?\*\//g, '');
-  const functions = [...plain.matchAll(/(?:url|src)\(\s*["']?([^"')]*)/gi)].map((match) => match[1] ?? '');
+  const functions = [...plain.matchAll(/(?:url|src|image|image-set)\(\s*["']?([^"')]*)/gi)].map(
+    (match) => match[1] ?? '',
+  );
   const imports = [...plain.matchAll(/@import\s*["']([^"']*)/gi)].map((match) => match[1] ?? '');
   return [...functions, ...imports];
 }
 
+/** Attributes of XML itself that change what others point to. */
+const xmlNamespace = 'http://www.w3.org/XML/1998/namespace';
+
 /**
- * Makes sure that an SVG is well formed, runs nothing and reaches for nothing outside itself.
+ * Makes sure that an SVG is well formed, runs nothing and reaches for nothing outside itself. Names are read by their
+ * namespaces: whatever prefix a document gives them, they mean the same.
  *
+ * @returns the text without the line that says how it is encoded: it is UTF-8 from here on
  * @throws Refusal that says what it reaches for
  */
-export function checkSvgReach(text: string): void {
+export function plainSvg(text: string): string {
   const outside = (what: string) => {
     throw new Refusal(
       `This SVG reaches for something outside itself (${what.slice(0, 80)}). Embed what it needs, or save it as PNG.`,
@@ -32,7 +39,7 @@ export function checkSvgReach(text: string): void {
   const checkStyle = (style: string) => {
     for (const target of styleTargets(style)) if (!own.test(target)) outside(target);
   };
-  const parser = new SaxesParser();
+  const parser = new SaxesParser({ xmlns: true });
   let styleDepth = 0;
   parser.on('error', (error) => {
     throw new Refusal(
@@ -45,20 +52,22 @@ export function checkSvgReach(text: string): void {
   parser.on('processinginstruction', ({ target }) => {
     if (target !== 'xml') outside(`a ${target} instruction`);
   });
-  parser.on('opentag', ({ name, attributes }) => {
-    const element = (name.split(':').pop() ?? name).toLowerCase();
+  parser.on('opentag', ({ local, attributes }) => {
+    const element = local.toLowerCase();
     if (active.includes(element)) outside(`a ${element} element`);
     if (element === 'style') styleDepth += 1;
-    for (const [attribute, value] of Object.entries(attributes)) {
-      const plain = attribute.toLowerCase();
-      if (plain.startsWith('on')) outside(`the script in ${attribute}`);
-      const links = plain === 'href' || plain === 'xlink:href' || plain === 'src';
+    for (const { local: written, uri, name, value } of Object.values(attributes)) {
+      const attribute = written.toLowerCase();
+      if (attribute.startsWith('on')) outside(`the script in ${name}`);
+      if (attribute === 'base' && uri === xmlNamespace) outside(`the base ${value}`);
+      const links = attribute === 'href' || attribute === 'src';
       if (links && element !== 'a' && !own.test(value)) outside(value);
-      checkStyle(value);
+      // The name of a namespace is an address that nobody goes to.
+      if (uri !== 'http://www.w3.org/2000/xmlns/') checkStyle(value);
     }
   });
-  parser.on('closetag', ({ name }) => {
-    if ((name.split(':').pop() ?? name).toLowerCase() === 'style') styleDepth -= 1;
+  parser.on('closetag', ({ local }) => {
+    if (local.toLowerCase() === 'style') styleDepth -= 1;
   });
   const onText = (value: string) => {
     if (styleDepth > 0) checkStyle(value);
@@ -66,4 +75,5 @@ export function checkSvgReach(text: string): void {
   parser.on('text', onText);
   parser.on('cdata', onText);
   parser.write(text).close();
+  return text.replace(/^\uFEFF?\s*<\?xml[^>]*\?>/, '');
 }

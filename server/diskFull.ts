@@ -1,0 +1,23 @@
+import { statfs } from 'node:fs/promises';
+import { Refusal } from './refusal.ts';
+
+/** With less room than this, in bytes, what fails fails for want of room: libraries often do not say so themselves. */
+const leastRoom = 4_000_000;
+
+const saysSo = (error: unknown): boolean =>
+  error instanceof Error &&
+  (('code' in error && error.code === 'ENOSPC') || /no space left on device|ENOSPC|disk full/i.test(error.message));
+
+/** Whether something failed because the disk is full that holds `folder`. */
+export async function isDiskFull(error: unknown, folder: string): Promise<boolean> {
+  if (saysSo(error)) return true;
+  const { bavail, bsize } = await statfs(folder);
+  return bavail * bsize < leastRoom;
+}
+
+/** Whether an error says itself that a disk is full, the database's included. */
+export const isAboutRoom = (error: unknown): boolean =>
+  saysSo(error) || (error instanceof Error && error.cause !== undefined && isAboutRoom(error.cause));
+
+export const diskFull = (): Refusal =>
+  new Refusal('The disk is full. Make room on it, then try again. Nothing that was saved is lost.', 507);

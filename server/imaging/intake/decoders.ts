@@ -1,0 +1,240 @@
+import { type ChildProcess, fork } from 'node:child_process';
+import { writeFile } from 'node:fs/promises';
+import { fileURLToPath } from 'node:url';
+import { Refusal } from '../../refusal.ts';
+import type { Decoded, DecodingTask } from './decoding.ts';
+import type { Answered, Asked } from './decodingProcess.ts';
+import { useOf } from './processUse.ts';
+
+/** What opening one file may take. */
+export interface DecodingLimits {
+  /** Bytes of the process's own memory. */
+  memory: number;
+  /** Seconds of processor time. */
+  processor: number;
+  /** The same for a drawing, which may ask for any amount of work in a few words. */
+  drawing: number;
+  /** Seconds by the clock, however busy the machine is. */
+  clock: number;
+}
+
+/** What every picture that may be taken by its dimensions needs, with room to spare. */
+export const decodingLimits: DecodingLimits = { memory: 2_000_000_000, processor: 60, drawing: 15, clock: 240 };
+
+/** How a task stands among others. */
+export interface Urgency {
+  /** Comes before what waits: somebody is looking at a picture that has to be decoded again. */
+  first?: boolean;
+  /** Ends the task, with the process that works on it. */
+  signal?: AbortSignal | undefined;
+}
+
+/** So many files are opened at a time; of those that come first one more, so that they never wait for the others. */
+const atOnce = 2;
+const atOnceFirst = 3;
+const watchMs = 100;
+/** A process that has grown to this, in bytes, is not used again; nor one that has had nothing to do for so long. */
+const grown = 400_000_000;
+const idleMs = 60_000;
+
+interface Waiting {
+  task: DecodingTask;
+  first: boolean;
+  resolve: (result: unknown) => void;
+  reject: (error: unknown) => void;
+}
+
+interface Decoder {
+  child: ChildProcess;
+  work: Waiting | null;
+  /** When the work began, and how much processor time had been used by then. */
+  began: number;
+  processorBefore: number;
+  isDrawing: boolean;
+  idleSince: number;
+}
+
+const script = fileURLToPath(new URL('./decodingProcess.ts', import.meta.url));
+
+/**
+ * Opens files from outside, each in a process of its own that holds nothing but that file: no connection to the database and
+ * no other picture. Whatever a file makes a decoder do, the process is ended when it takes too much, and nothing else suffers.
+ * Processes are kept for the next file, one of them always, so that a file does not wait for one to start.
+ */
+export class Decoders {
+  private readonly decoders = new Set<Decoder>();
+  private readonly waiting: Waiting[] = [];
+  private number = 0;
+  private watching: NodeJS.Timeout | null = null;
+  private ended = false;
+
+  constructor(private readonly limits: DecodingLimits = decodingLimits) {
+    this.start();
+  }
+
+  /** Decodes a page into a folder and says what it is. @throws Refusal in plain words, also where it takes too much */
+  copy(
+    task: Omit<Extract<DecodingTask, { kind: 'copy' }>, 'kind'>,
+    urgency: Urgency = { first: true },
+  ): Promise<Decoded> {
+    return this.run({ kind: 'copy', ...task }, urgency) as Promise<Decoded>;
+  }
+
+  /** Draws a small JPEG of a page. @throws Refusal as above */
+  async preview(task: Omit<Extract<DecodingTask, { kind: 'preview' }>, 'kind'>, urgency: Urgency = {}): Promise<void> {
+    await this.run({ kind: 'preview', ...task }, urgency);
+  }
+
+  /** The numbers of its processes. */
+  pids(): number[] {
+    return [...this.decoders].flatMap(({ child }) => child.pid ?? []);
+  }
+
+  /** Ends all processes at once. */
+  end(): void {
+    this.ended = true;
+    for (const decoder of this.decoders) this.kill(decoder, new Error('The program is being stopped.'));
+    for (const one of this.waiting.splice(0)) one.reject(new Error('The program is being stopped.'));
+    if (this.watching) clearInterval(this.watching);
+  }
+
+  private run(task: DecodingTask, { first = false, signal }: Urgency): Promise<unknown> {
+    return new Promise((resolve, reject) => {
+      signal?.throwIfAborted();
+      if (this.ended) throw new Error('The program is being stopped.');
+      const one: Waiting = { task, first, resolve, reject };
+      signal?.addEventListener('abort', () => this.cancel(one, signal.reason), { once: true });
+      this.waiting.push(one);
+      this.next();
+    });
+  }
+
+  private next(): void {
+    const busy = [...this.decoders].filter(({ work }) => work !== null);
+    const index = Math.max(
+      0,
+      this.waiting.findIndex(({ first }) => first),
+    );
+    const one = this.waiting[index];
+    if (!one || this.ended || busy.length >= (one.first ? atOnceFirst : atOnce)) return;
+    this.waiting.splice(index, 1);
+    const decoder = [...this.decoders].find(({ work }) => work === null) ?? this.start();
+    void this.begin(decoder, one);
+    this.next();
+  }
+
+  private async begin(decoder: Decoder, one: Waiting): Promise<void> {
+    decoder.work = one;
+    decoder.isDrawing = false;
+    decoder.began = Date.now();
+    const before = await useOf(decoder.child.pid ?? 0);
+    // Cancelled meanwhile.
+    if (decoder.work !== one) return;
+    decoder.processorBefore = before?.processor ?? 0;
+    this.number += 1;
+    const number = this.number;
+    const hear = (answered: Answered) => {
+      if (answered.number !== number || decoder.work !== one) return;
+      if ('isDrawn' in answered) {
+        decoder.isDrawing = true;
+        return;
+      }
+      decoder.child.off('message', hear);
+      this.finish(decoder);
+      if ('result' in answered) one.resolve(answered.result);
+      else if ('refusal' in answered) one.reject(new Refusal(answered.refusal.message, answered.refusal.status));
+      else one.reject(new Error(`A file could not be opened: ${answered.failure}`));
+    };
+    decoder.child.on('message', hear);
+    decoder.child.send({ number, task: one.task } satisfies Asked, (error) => {
+      if (error && decoder.work === one) this.kill(decoder, error);
+    });
+    this.watching ??= setInterval(() => void this.watch(), watchMs).unref();
+  }
+
+  private finish(decoder: Decoder): void {
+    decoder.work = null;
+    decoder.idleSince = Date.now();
+    this.next();
+  }
+
+  private start(): Decoder {
+    const child = fork(script, [], {
+      execArgv: ['--import', 'tsx', '--max-old-space-size=1024'],
+      stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+      env: { PATH: process.env.PATH, HOME: process.env.HOME, LANG: process.env.LANG, MALLOC_ARENA_MAX: '2' },
+      cwd: fileURLToPath(new URL('../..', import.meta.url)),
+    });
+    const decoder: Decoder = {
+      child,
+      work: null,
+      began: 0,
+      processorBefore: 0,
+      isDrawing: false,
+      idleSince: Date.now(),
+    };
+    this.decoders.add(decoder);
+    child.unref();
+    child.channel?.unref();
+    child.on('error', (error) => this.kill(decoder, error));
+    child.on('exit', () => this.kill(decoder, tooHard('ended the process that opens it')));
+    // Where memory runs short in spite of all, the system ends this process and not the program.
+    if (child.pid) void writeFile(`/proc/${child.pid}/oom_score_adj`, '900').catch(() => undefined);
+    return decoder;
+  }
+
+  /** Ends a process and what it works on. */
+  private kill(decoder: Decoder, reason: unknown): void {
+    if (!this.decoders.delete(decoder)) return;
+    decoder.child.kill('SIGKILL');
+    const { work } = decoder;
+    decoder.work = null;
+    work?.reject(reason);
+    this.next();
+  }
+
+  private cancel(one: Waiting, reason: unknown): void {
+    const at = this.waiting.indexOf(one);
+    if (at >= 0) {
+      this.waiting.splice(at, 1);
+      one.reject(reason);
+      return;
+    }
+    const decoder = [...this.decoders].find(({ work }) => work === one);
+    if (decoder) this.kill(decoder, reason);
+  }
+
+  private async watch(): Promise<void> {
+    for (const decoder of this.decoders) {
+      const { child, work, began, processorBefore, idleSince } = decoder;
+      const use = await useOf(child.pid ?? 0);
+      if (!use) continue;
+      if (work === null) {
+        const isSpare = this.decoders.size > 1 && Date.now() - idleSince > idleMs;
+        if (decoder.work === null && (use.memory > grown || isSpare)) this.replace(decoder);
+        continue;
+      }
+      // What was measured has to be about what it works on now.
+      if (decoder.work !== work) continue;
+      const { memory, clock } = this.limits;
+      const processor = decoder.isDrawing ? this.limits.drawing : this.limits.processor;
+      if (use.memory > memory) this.kill(decoder, tooHard(`takes more than ${gigabytes(memory)} GB of memory`));
+      else if (use.processor - processorBefore > processor)
+        this.kill(decoder, tooHard(`takes more than ${processor} seconds of computing`));
+      else if (Date.now() - began > clock * 1000) this.kill(decoder, tooHard(`takes more than ${clock} seconds`));
+    }
+  }
+
+  private replace(decoder: Decoder): void {
+    this.kill(decoder, null);
+    if (this.decoders.size === 0 && !this.ended) this.start();
+  }
+}
+
+const gigabytes = (bytes: number) => Math.round(bytes / 1e8) / 10;
+
+const tooHard = (what: string) =>
+  new Refusal(
+    `Opening this file ${what}, which is more than a picture of its dimensions needs. Save it again as PNG or JPEG, or simplify it, and choose that.`,
+    413,
+  );

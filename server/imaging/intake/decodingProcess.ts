@@ -1,0 +1,41 @@
+import { Refusal } from '../../refusal.ts';
+import { type DecodingTask, decodeCopy, decodePreview } from './decoding.ts';
+import { formatOf } from './inspect.ts';
+
+/** What the process is asked, and what it answers. */
+export interface Asked {
+  number: number;
+  task: DecodingTask;
+}
+export type Answered = {
+  number: number;
+} /** It is drawn from a description: how long that takes does not follow from its dimensions. */ & (
+  | { isDrawn: true }
+  | { result: unknown }
+  | { refusal: { message: string; status: Refusal['status'] } }
+  | { failure: string }
+);
+
+const answer = (answered: Answered) => process.send?.(answered);
+
+async function work(number: number, { kind, path, page, to }: DecodingTask): Promise<unknown> {
+  if ((await formatOf(path)) === 'svg') answer({ number, isDrawn: true });
+  if (kind === 'copy') return decodeCopy(path, page, to);
+  await decodePreview(path, page, to);
+  return null;
+}
+
+process.on('message', ({ number, task }: Asked) => {
+  work(number, task).then(
+    (result: unknown) => answer({ number, result }),
+    (error: unknown) => {
+      if (error instanceof Refusal) answer({ number, refusal: { message: error.message, status: error.status } });
+      else answer({ number, failure: error instanceof Error ? (error.stack ?? error.message) : String(error) });
+    },
+  );
+});
+
+// Whoever started this process is gone. A decoder that is busy would keep it from ending by itself.
+process.on('disconnect', () => process.kill(process.pid, 'SIGKILL'));
+// Ctrl-C at a terminal reaches all processes; the one that started this decides.
+process.on('SIGINT', () => undefined);

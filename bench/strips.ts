@@ -124,7 +124,9 @@ export async function vastStrip(program: Program): Promise<{ megabytes: number; 
     const { frames } = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
     const change = { grid: { columns: 20, rows: 1 } };
     await program.ask('PATCH', `/frames/${frames[0]?.id}`, { version: 1, change });
-    const asked = (await program.ask('POST', '/deliveries', { projectId: id })) as { id: string };
+    const measured = (await program.ask('GET', `/projects/${id}/measured`)) as { frameId: string; planHash: string }[];
+    const seen = measured.map(({ frameId, planHash }) => ({ frameId, plan: planHash }));
+    const asked = (await program.ask('POST', '/deliveries', { projectId: id, seen })) as { id: string };
     for (;;) {
       const now = (await program.ask('GET', `/deliveries/${asked.id}`)) as { state: string; files: unknown[] };
       if (now.state === 'failed') throw new Error('The vast strip could not be delivered.');

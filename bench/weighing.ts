@@ -6,7 +6,7 @@ import { similarityOf } from '@inkwell/core/seeing';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { madePicture, type PictureKey, pictures } from '@inkwell/demo/make.ts';
 import { demoSettings } from '@inkwell/demo/project.ts';
-import { decoded, judged } from '@inkwell/server/imaging/judging.ts';
+import { decoded, judged, nature } from '@inkwell/server/imaging/judging.ts';
 import { PieceSearch } from '@inkwell/server/imaging/pieceSearch.ts';
 import { fromPixels, type Pixels, toPixels } from '@inkwell/server/imaging/pixels.ts';
 import { encoderFor } from '@inkwell/server/imaging/planEncoder.ts';
@@ -78,7 +78,13 @@ export async function searchCosts(art: string): Promise<SearchCost[]> {
       const highest = plan(1e9).encoding.quality;
       const heaviest = (await encoder.encode(pixels, highest)).length;
       for (const part of limits) {
-        const search = new PieceSearch(unknown(plan(Math.round(heaviest * part))), pixels, encoder, []);
+        const search = new PieceSearch(
+          unknown(plan(Math.round(heaviest * part))),
+          pixels,
+          encoder,
+          [],
+          await nature(pixels),
+        );
         const searching = await timed(() => settleAlone(search, ladder, highest));
         const once = await timed(() => encoder.encode(pixels, search.quality));
         counts.push(search.encodings);

@@ -62,6 +62,9 @@ test('weight, format and transparency are told with numbers, blockers first', ()
   expect(kinds({ original, place, settings, weight: sampleWeight({}, { worst: spot }) })).toEqual([
     'caution: ruined spot',
   ]);
+  expect(kinds({ original, place, settings, weight: sampleWeight({}, { blockError: 18 }) })).toEqual([
+    'caution: ruined spot',
+  ]);
   expect(kinds({ original: { ...original, hasAlpha: true }, place, settings, weight })).toEqual([
     'caution: transparency',
   ]);
@@ -92,7 +95,7 @@ test('a finished file is refused for its dimensions, its format and its bytes, e
     format: 'jpeg' as const,
     limit: place.limit,
     budgetBytes: 3_051_356,
-    least: { overall: 92, worst: 72, unrest: 9 },
+    least: { overall: 92, worst: 72, unrest: 9, blockError: 30 },
   };
   const { similarity } = sampleWeight().files[0] as EncodedFile;
   const ruined = { ...similarity, overall: 99, regions: [91.5] };

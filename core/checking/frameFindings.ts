@@ -20,6 +20,7 @@ import {
   type Window,
 } from '../model/index.ts';
 import { flattenColour, isCutOut } from '../planning/index.ts';
+import { notTaken } from '../splitting/index.ts';
 import { detailFindings } from './detailFindings.ts';
 import { finishFindings } from './finishFindings.ts';
 import { type FrameToCheck, withBorder } from './frameToCheck.ts';
@@ -30,6 +31,8 @@ import { stripFindings } from './stripFindings.ts';
 
 /** Enlargement from which the caution becomes a strong one. */
 const strongEnlargement = 1.5;
+/** Beyond this nothing of the picture is left to be seen but its pixels. */
+const mostEnlargement = 8;
 /**
  * Everything that is wrong or doubtful about one frame: blockers first, then cautions.
  *
@@ -42,6 +45,7 @@ export function frameFindings(
   const output = frameDimensions(frame.place, frame.original, frame.settings);
   const opening = openingOf(frame.place, frame.original, withBorder(frame));
   const found = [
+    notTakenFinding(frame),
     formatFinding(frame),
     weightFinding(frame),
     ...similarityFindings(frame),
@@ -55,6 +59,11 @@ export function frameFindings(
     ...(frame.settings.grid ? [] : [coveredFinding(frame.place, output), hiddenFinding(frame.place, output)]),
   ].filter((finding) => finding !== null);
   return [...found.filter((one) => one.level === 'blocker'), ...found.filter((one) => one.level === 'caution')];
+}
+
+function notTakenFinding({ place, original, settings }: FrameToCheck): Finding | null {
+  const text = notTaken(place, original, settings);
+  return text === null ? null : { kind: 'not taken', level: 'blocker', text, measured: '', allowed: '' };
 }
 
 function formatFinding({ place, settings }: FrameToCheck): Finding | null {
@@ -99,14 +108,17 @@ function enlargedFinding({ original, settings }: FrameToCheck, window: Window, o
   const reaches = enlargement(loosened, output) * upright;
   const label = reaches <= 1.0005 ? 'Loosen to 1×' : `Loosen to ${reaches.toFixed(2)}×`;
   const strong = times > strongEnlargement;
+  const tooFar = times > mostEnlargement;
   return {
     kind: 'enlarged',
-    level: 'caution',
-    text: strong
-      ? `Enlarged ${times.toFixed(2)} times: it will look soft. Loosen the frame or choose a smaller place.`
-      : `Enlarged ${times.toFixed(2)} times: the frame asks for more pixels than the original has here.`,
+    level: tooFar ? 'blocker' : 'caution',
+    text: tooFar
+      ? `Enlarged ${times.toFixed(1)} times: at most ${mostEnlargement} times is delivered. Loosen the frame, or choose a smaller place or a larger picture.`
+      : strong
+        ? `Enlarged ${times.toFixed(2)} times: it will look soft. Loosen the frame or choose a smaller place.`
+        : `Enlarged ${times.toFixed(2)} times: the frame asks for more pixels than the original has here.`,
     measured: Number(times.toFixed(3)),
-    allowed: 1,
+    allowed: tooFar ? mostEnlargement : 1,
     ...(reaches < times - 0.005 ? { fix: { label, change: { composed: false, window: loosened } } } : {}),
   };
 }

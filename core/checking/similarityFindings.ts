@@ -44,5 +44,10 @@ export function similarityFindings({ place, settings, weight }: FrameToCheck): F
     const text = `One spot has kept only ${points(worst)} of 100. Have a look at it under Weight.`;
     return caution('ruined spot', worst, glance.worst, text);
   }
+  const blockError = Math.max(...weight.files.map((file) => file.similarity.blockError));
+  if (blockError > glance.blockError) {
+    const text = `One block of 8 × 8 px has moved by ${blockError.toFixed(0)} of 255 levels. Have a look at the file under Weight.`;
+    return caution('ruined spot', blockError, glance.blockError, text);
+  }
   return [];
 }

@@ -1,6 +1,14 @@
-import { boundsOf, marksOnPicture, pictureBox, spreadOf } from '../geometry/index.ts';
+import {
+  boundsOf,
+  enlargement,
+  largestWindow,
+  marksOnPicture,
+  pictureBox,
+  spreadOf,
+  wholeDimensions,
+} from '../geometry/index.ts';
 import { type Finding, type FrameChange, isMust, type KeepMark, type Place, type Window } from '../model/index.ts';
-import { composeStrip, cutMarks, tooTallWords } from '../splitting/index.ts';
+import { composeStrip, cutMarks, panelRange, tooTallWords } from '../splitting/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 
 /** What is wrong with a frame that is cut into pieces: its picture is no strip, or a seam runs through a mark. */
@@ -23,10 +31,12 @@ export function stripFindings(frame: FrameToCheck, window: Window): Finding[] {
         ]
       : [];
   const musts = marksOnPicture(original.marks, box).filter(isMust);
+  const few = tall.length > 0 ? null : fewPixels(frame, place, window);
   const cuts = cutMarks(window, grid, musts);
   const fix = cuts.length > 0 ? freeing(frame, place, musts, cuts.length) : null;
   return [
     ...tall,
+    ...(few ? [few] : []),
     ...cuts.map(
       ({ name, pixels }): Finding => ({
         kind: 'seam through mark',
@@ -38,6 +48,39 @@ export function stripFindings(frame: FrameToCheck, window: Window): Finding[] {
       }),
     ),
   ];
+}
+
+/** A strip that is enlarged more than this has not the pixels for its panels. */
+const mostEnlarged = 3;
+
+/** A strip whose picture has not the pixels for it, with the most panels for which it has. */
+function fewPixels({ original, settings }: FrameToCheck, place: Place, window: Window): Finding | null {
+  const grid = spreadOf(place, settings);
+  if (!grid || place.group?.kind !== 'panels' || settings.backing) return null;
+  const enlarged = enlargement(window, wholeDimensions(grid));
+  if (enlarged <= mostEnlarged) return null;
+  const { width, height } = pictureBox(original);
+  const bounds = boundsOf(original, null);
+  const timesAt = (columns: number) => {
+    const output = wholeDimensions({ ...grid, columns });
+    return enlargement(largestWindow(bounds, output), output);
+  };
+  const { least, most } = panelRange(place, settings.closing !== null) ?? { least: 0, most: -1 };
+  const counts = Array.from({ length: Math.max(0, most - least + 1) }, (_, index) => most - index);
+  const enough = counts.find((columns) => timesAt(columns) <= mostEnlarged);
+  const offer = enough
+    ? `Make it ${enough} panels, or choose a picture with more pixels.`
+    : 'Post it as one picture in a smaller place, or choose a picture with more pixels.';
+  return {
+    kind: 'too few pixels for a strip',
+    level: 'blocker',
+    text: `This picture has ${width} × ${height} px: a strip of ${grid.columns} enlarges it ${enlarged.toFixed(1)} times. ${offer}`,
+    measured: Number(enlarged.toFixed(2)),
+    allowed: mostEnlarged,
+    ...(enough
+      ? { fix: { label: `Make it ${enough} panels`, change: { composed: true, grid: { columns: enough, rows: 1 } } } }
+      : {}),
+  };
 }
 
 /** What brings fewer seams into marks: composing again, or the nearest number of panels that does. */

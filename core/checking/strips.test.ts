@@ -108,3 +108,38 @@ test('what covers a place covers each of its pieces; a ring and a cut-out are fo
   expect(found.map((one) => one.kind)).toEqual(['mark covered']);
   expect(found[0]?.text).toBe('The red kite lies under counter.');
 });
+
+test('a strip without the pixels is kept from delivery, with what would do; so is any frame enlarged more than eight times', () => {
+  const find = (width: number, height: number, columns: number) =>
+    frameFindings({
+      original: { ...panorama, width, height },
+      place,
+      settings: {
+        ...byHand({ centreX: width / 2, centreY: height / 2, span: 1e6 }, { grid: { columns, rows: 1 } }),
+        composed: true,
+      },
+      weight: null,
+    }).filter((one) => one.level === 'blocker');
+  const [tiny] = find(40, 20, 10);
+  expect(tiny).toMatchObject({ kind: 'too few pixels for a strip', allowed: 3 });
+  expect(tiny?.text).toMatch(/40 × 20 px: a strip of 10 enlarges it 270.0 times\. Post it as one picture/);
+  expect(tiny?.fix).toBeUndefined();
+  // Ten panels of a picture this wide are cut from a narrow band of it; four are not.
+  const [wide] = find(1800, 900, 10);
+  expect(wide).toMatchObject({
+    kind: 'too few pixels for a strip',
+    fix: { label: 'Make it 5 panels', change: { grid: { columns: 5, rows: 1 } } },
+  });
+  expect(find(1800, 900, 5)).toEqual([]);
+
+  const single = samplePlace({ width: 900, height: 900 });
+  const enlarged = (span: number) =>
+    frameFindings({
+      original: { ...panorama, width: 2000, height: 2000 },
+      place: single,
+      settings: byHand({ centreX: 1000, centreY: 1000, span }),
+      weight: null,
+    })[0];
+  expect(enlarged(120)).toMatchObject({ kind: 'enlarged', level: 'caution' });
+  expect(enlarged(110)).toMatchObject({ kind: 'enlarged', level: 'blocker', allowed: 8 });
+});

@@ -3,6 +3,7 @@ import type { FrameChange } from './frame.ts';
 /** One thing that is wrong (blocker: no delivery) or doubtful (caution), in words, with the numbers behind it. */
 export interface Finding {
   kind:
+    | 'not taken'
     | 'enlarged'
     | 'too heavy'
     | 'low quality'
@@ -12,6 +13,7 @@ export interface Finding {
     | 'stretched'
     | 'detail lost'
     | 'too tall for a strip'
+    | 'too few pixels for a strip'
     | 'seam through mark'
     | 'covered middle'
     | 'hidden middle'

@@ -36,32 +36,51 @@ export const AreaSchema = z.object({
 });
 export type Area = z.infer<typeof AreaSchema>;
 
+/** What a frame may take in all, so that it can be rendered in the memory there is: of all its pieces together. */
+export const frameBounds = { pixels: 64_000_000, pieces: 100 } as const;
+const boundWords = `A frame has at most ${frameBounds.pieces} pieces`;
+const counts = z.int(`${boundWords}.`).min(1).max(frameBounds.pieces, `${boundWords}.`);
+const gap = z.number().min(0).max(0.2);
+
+/** Whether a list names each of 0 to `count - 1` once. */
+const namesEach = (order: readonly number[], count: number) =>
+  order.length === count && new Set(order).size === count && order.every((index) => index < count);
+
 /** How several pieces of one picture belong together. Gaps are shares of a tile's width. */
 export const GroupSchema = z.discriminatedUnion('kind', [
   z
-    .object({ kind: z.literal('panels'), min: z.int().min(2), max: z.int().max(100) })
+    .object({ kind: z.literal('panels'), min: z.int().min(2), max: counts })
     .refine(({ min, max }) => min <= max, 'There have to be at least as many panels at most as at least.'),
-  z.object({
-    kind: z.literal('block'),
-    columns: z.int().min(1).max(20),
-    rows: z.int().min(1).max(20),
-    gap: z.number().min(0).max(0.2),
-    /** Reading index (row by row, from 0) of the tile uploaded first, second, … */
-    postingOrder: z.array(z.int().min(0)),
-  }),
-  z.object({
-    kind: z.literal('quilt'),
-    columns: z.int().positive(),
-    minRows: z.int().positive(),
-    maxRows: z.int().positive(),
-    gap: z.number().min(0).max(0.2),
-    posting: z.enum(['first tile first', 'last tile first']),
-  }),
+  z
+    .object({
+      kind: z.literal('block'),
+      columns: counts,
+      rows: counts,
+      gap,
+      /** Reading index (row by row, from 0) of the tile uploaded first, second, … */
+      postingOrder: z.array(z.int().min(0)).max(frameBounds.pieces, `${boundWords}.`),
+    })
+    .refine(({ columns, rows }) => columns * rows <= frameBounds.pieces, `${boundWords}.`)
+    .refine(
+      ({ columns, rows, postingOrder }) => namesEach(postingOrder, columns * rows),
+      'The posting order has to name every tile once, from 0 to one less than there are.',
+    ),
+  z
+    .object({
+      kind: z.literal('quilt'),
+      columns: counts,
+      minRows: counts,
+      maxRows: counts,
+      gap,
+      posting: z.enum(['first tile first', 'last tile first']),
+    })
+    .refine(({ minRows, maxRows }) => minRows <= maxRows, 'There have to be at least as many rows at most as at least.')
+    .refine(({ columns, maxRows }) => columns * maxRows <= frameBounds.pieces, `${boundWords}.`),
 ]);
 export type Group = z.infer<typeof GroupSchema>;
 
-/** One named slot of a network with its spec. */
-export const PlaceSchema = z.object({
+/** One named slot of a network with its spec: its fields, each by itself. */
+export const PlaceFieldsSchema = z.object({
   slug: SlugSchema,
   name: z.string().trim().min(1, 'A place needs a name.').max(60, 'A name can have at most 60 characters.'),
   purpose: PurposeSchema,
@@ -90,6 +109,36 @@ export const PlaceSchema = z.object({
   /** Where a person made this place: by what it is changed. */
   own: z.object({ id: z.uuid(), version: z.int().positive() }).optional(),
 });
+
+type Sized = Pick<z.infer<typeof PlaceFieldsSchema>, 'width' | 'height' | 'group'>;
+
+/** The most pieces that a place takes. */
+const mostPieces = ({ group }: Sized): number => {
+  if (!group) return 1;
+  if (group.kind === 'panels') return group.max;
+  return group.columns * (group.kind === 'block' ? group.rows : group.maxRows);
+};
+
+/** Why a place is too large in all, in words; null where it is not. */
+export function placeProblem(place: Sized): string | null {
+  const { width, height } = place;
+  const pixels = width * (typeof height === 'number' ? height : height.max) * mostPieces(place);
+  if (pixels <= frameBounds.pixels) return null;
+  const [asked, most] = [pixels, frameBounds.pixels].map((value) => Math.round(value / 1e6).toLocaleString('en'));
+  return (
+    `This place has up to ${asked} megapixels in all its pieces; at most ${most} megapixels can be made. ` +
+    'Give it smaller sides or fewer pieces.'
+  );
+}
+
+/** Refuses what is too large in all. */
+export const boundedPlace = (place: Sized, context: z.RefinementCtx): void => {
+  const message = placeProblem(place);
+  if (message) context.addIssue({ code: 'custom', path: ['width'], message });
+};
+
+/** One named slot of a network with its spec. */
+export const PlaceSchema = PlaceFieldsSchema.superRefine(boundedPlace);
 export type Place = z.infer<typeof PlaceSchema>;
 
 /** What a network does to a picture after it has taken it. */

@@ -67,6 +67,7 @@ interface Planes {
     toMoved: Pointer,
     toCalm: Pointer,
   ): void;
+  blockError(a: Pointer, b: Pointer, width: number, height: number, masking: number, cells: Pointer): number;
   coarsen(plane: Pointer, width: number, height: number, to: Pointer): void;
   halve(plane: Pointer, width: number, height: number, to: Pointer): void;
   sumUp(values: Pointer, width: number, rows: number, to: Pointer): void;

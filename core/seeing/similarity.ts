@@ -1,5 +1,6 @@
 import type { Rect } from '../geometry/index.ts';
 import type { Similarity, Spot } from '../model/index.ts';
+import { lookForBlockError } from './blockError.ts';
 import { type LikenessMap, mapMeans } from './likeness.ts';
 import { PlaneMemory } from './planeMemory.ts';
 import { coloursOf, type Plane, type Raster, rowsOf } from './raster.ts';
@@ -27,9 +28,8 @@ function halfOf(deviation: number): Float32Array {
 
 /** More pixels than this are measured in bands: memory that was asked for is never given back. */
 const bandPixels = 6_000_000;
-/** A spot is this part of the shorter side, within bounds: about as large as a face in a group, or a short word. */
-const spotPart = 1 / 16;
-const spotSides = { least: 16, most: 96 };
+/** The side of a spot in pixels, of files of all dimensions: about as large as a face in a group, or a short word. */
+const spotSide = 64;
 
 const round = (value: number) => Math.round(Math.max(0, Math.min(100, value)) * 100) / 100;
 
@@ -50,14 +50,19 @@ export function similarityOf(picture: Raster, other: Raster, regions: readonly R
   }
   const rows = Math.max(64, Math.floor(bandPixels / picture.width));
   const seen = regions.map(() => ({ sum: 0, area: 0 }));
-  let [sum, area, unrest] = [0, 0, 0];
+  let [sum, area, unrest, blockError] = [0, 0, 0, 0];
   let worst: Spot | null = null;
   for (let top = 0; top < picture.height; top += rows) {
     const height = Math.min(rows, picture.height - top);
     const band: Rect = { left: 0, top: 0, width: picture.width, height };
-    const { score, unrest: moved } = compare(rowsOf(picture, top, top + height), rowsOf(other, top, top + height));
+    const {
+      score,
+      unrest: moved,
+      blockError: damage,
+    } = compare(rowsOf(picture, top, top + height), rowsOf(other, top, top + height));
     sum += score(band) * height;
     area += height;
+    blockError = Math.max(blockError, damage);
     for (const spot of spotsIn(band)) unrest = Math.max(unrest, moved(spot));
     const spot = worstSpot(score, band);
     if (!worst || spot.similarity < worst.similarity) worst = { ...spot, top: spot.top + top };
@@ -72,6 +77,7 @@ export function similarityOf(picture: Raster, other: Raster, regions: readonly R
   return {
     overall: round(sum / area),
     unrest: Math.round(unrest * 100) / 100,
+    blockError: Math.round(blockError * 100) / 100,
     worst: worst ?? { left: 0, top: 0, width: 1, height: 1, similarity: 100 },
     // What lies outside of the picture has lost nothing.
     regions: seen.map((one) => (one.area > 0 ? round(one.sum / one.area) : 100)),
@@ -95,7 +101,7 @@ export function structuralSimilarity(a: Plane, b: Plane): number {
   return looking('both').mean({ left: 0, top: 0, width: a.width, height: a.height });
 }
 
-function compare(picture: Raster, other: Raster): { score: Score; unrest: Score } {
+function compare(picture: Raster, other: Raster): { score: Score; unrest: Score; blockError: number } {
   const coloured = coloursOf(picture) === 3 || coloursOf(other) === 3;
   const [a, b] = [onGrey(picture, coloured), onGrey(other, coloured)];
   const size = { width: a.width, height: a.height };
@@ -110,6 +116,7 @@ function compare(picture: Raster, other: Raster): { score: Score; unrest: Score 
     look(room, pair, scales[level] ?? size, 2 ** level, scaleSteps[level] ?? 1),
   );
   const lightUnrest = lookForUnrest(room, planes[0] as readonly [number, number], size);
+  const damage = lookForBlockError(room, planes[0] as readonly [number, number], size);
   // Fine grain in colour is not seen, broad patches are: movement of colour is looked at where it is half as fine.
   const halfSize = { width: Math.max(1, size.width >> 1), height: Math.max(1, size.height >> 1) };
   const colours = [blue, red].flatMap((pair) => {
@@ -133,6 +140,7 @@ function compare(picture: Raster, other: Raster): { score: Score; unrest: Score 
     }
   }
   const lightMoved = lightUnrest();
+  const blockError = damage();
   const colourMoved = colours.map(({ pair, halves, moved }) => {
     for (const at of [0, 1] as const) room.planes.halve(pair[at], size.width, size.height, halves[at]);
     return moved();
@@ -155,7 +163,7 @@ function compare(picture: Raster, other: Raster): { score: Score; unrest: Score 
     const colour = chroma.reduce((sum, map) => sum + Math.max(0, map.mean(rect)), 0);
     return 100 * (channelWeights.luminance * luminance + channelWeights.each * colour);
   };
-  return { score, unrest };
+  return { score, unrest, blockError };
 }
 
 /** The picture's dimensions at each scale; as many scales as still have room for a pixel's surroundings. */
@@ -223,9 +231,7 @@ function worstSpot(score: Score, whole: Rect): Spot {
 
 /** Spots that cover a picture, each overlapping the next by half. */
 function spotsIn({ width, height }: Rect): Rect[] {
-  const wanted = Math.round(Math.min(width, height) * spotPart);
-  const side = Math.max(spotSides.least, Math.min(spotSides.most, wanted));
-  const spot = { width: Math.min(side, width), height: Math.min(side, height) };
+  const spot = { width: Math.min(spotSide, width), height: Math.min(spotSide, height) };
   return starts(height, spot.height).flatMap((top) =>
     starts(width, spot.width).map((left) => ({ left, top, ...spot })),
   );

@@ -6,3 +6,4 @@ export * from './offsets.ts';
 export * from './pieces.ts';
 export * from './planStrips.ts';
 export * from './posting.ts';
+export * from './takenSettings.ts';

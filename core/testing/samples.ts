@@ -2,7 +2,7 @@ import {
   type FrameSettings,
   type Original,
   type Place,
-  PlaceSchema,
+  PlaceFieldsSchema,
   plainSettings,
   type Similarity,
   type Weight,
@@ -11,7 +11,7 @@ import {
 
 /** A place for tests: a post of 600 x 500 that takes JPEG and PNG, unless told otherwise. */
 export function samplePlace(values: Partial<Place> = {}): Place {
-  return PlaceSchema.parse({
+  return PlaceFieldsSchema.parse({
     slug: 'sample',
     name: 'Sample place',
     purpose: 'post',
@@ -81,7 +81,7 @@ export function sampleWeight(values: Partial<Weight> = {}, similarity: Partial<S
         quality,
         chroma: '4:2:0',
         colours: null,
-        similarity: { overall: 99, worst, unrest: 0.5, regions: [], ...similarity },
+        similarity: { overall: 99, worst, unrest: 0.5, blockError: 4, regions: [], ...similarity },
       },
     ],
     ...values,

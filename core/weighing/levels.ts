@@ -9,6 +9,8 @@ export const DemandSchema = z.object({
   worst: z.number(),
   /** How far calm areas may move at their worst spot, in levels of 255. */
   unrest: z.number(),
+  /** The error that its most damaged block of 8 × 8 pixels may have, in levels of 255. */
+  blockError: z.number(),
 });
 export type Demand = z.infer<typeof DemandSchema>;
 
@@ -17,9 +19,9 @@ export type Demand = z.infer<typeof DemandSchema>;
  * drawings and lettering, flicking between file and picture at 100 %.
  */
 export const levels: Record<Level, Demand> = {
-  flick: { overall: 98.5, worst: 94, unrest: 1.8 },
-  look: { overall: 97, worst: 90, unrest: 3 },
-  glance: { overall: 95, worst: 84, unrest: 5 },
+  flick: { overall: 98.5, worst: 94, unrest: 1.8, blockError: 8 },
+  look: { overall: 97, worst: 90, unrest: 3, blockError: 10 },
+  glance: { overall: 95, worst: 84, unrest: 5, blockError: 15 },
 };
 
 /** What a level is called and what it promises, as a sentence. */
@@ -36,8 +38,28 @@ export const levelWords: Record<Level, { name: string; promise: string }> = {
 };
 
 /** Below this a file is not delivered unless a person says so: it is seen to be broken. */
-export const similarityFloor: Demand = { overall: 92, worst: 72, unrest: 11 };
+export const similarityFloor: Demand = { overall: 92, worst: 72, unrest: 11, blockError: 30 };
 
 /** By how many points, or levels, a file is better than it has to be; below 0 where it is not good enough. */
-export const marginOver = (similarity: Similarity, { overall, worst, unrest }: Demand): number =>
-  Math.min(countingSimilarity(similarity) - overall, similarity.worst.similarity - worst, unrest - similarity.unrest);
+export const marginOver = (similarity: Similarity, { overall, worst, unrest, blockError }: Demand): number =>
+  Math.min(
+    countingSimilarity(similarity) - overall,
+    similarity.worst.similarity - worst,
+    unrest - similarity.unrest,
+    blockError - similarity.blockError,
+  );
+
+/** How far an encoder strays from "more quality, more similarity". */
+export interface Straying {
+  /** In points of similarity. */
+  points: number;
+  /** In levels of 255. */
+  levels: number;
+}
+
+/** Whether a file is so far from a demand that no file of a lower quality meets it, as far as its encoder may stray. */
+export const isBeyond = (similarity: Similarity, demand: Demand, { points, levels: stray }: Straying): boolean =>
+  countingSimilarity(similarity) < demand.overall - points ||
+  similarity.worst.similarity < demand.worst - points ||
+  similarity.unrest > demand.unrest + stray ||
+  similarity.blockError > demand.blockError + stray;

@@ -12,6 +12,8 @@ export interface KeepingSearch<Encoded> {
    * than this. At 0 the answer holds, and the next lower quality does not; one further down might by chance. @default 0
    */
   tolerance?: number;
+  /** Whether a file is so bad that no lower quality can be good enough. @default its margin is at most minus the tolerance */
+  isHopeless?: (encoded: Encoded) => boolean;
   /**
    * A file that is better than it has to be by no more points than this is light enough, and its neighbours are not tried.
    * @default 0
@@ -32,14 +34,14 @@ export interface KeepingSearch<Encoded> {
 export async function lowestQualityThatKeeps<Encoded>(
   search: KeepingSearch<Encoded>,
 ): Promise<{ best: { quality: number; encoded: Encoded } | null; encodings: number }> {
-  const { qualities, tolerance = 0, close = 0 } = search;
+  const { qualities, tolerance = 0, close = 0, isHopeless } = search;
   const tried = new Map<number, { encoded: Encoded; margin: number }>();
   const attempt = async (quality: number) => {
     const encoded = await search.encode(quality);
     const margin = search.margin(encoded);
     tried.set(quality, { encoded, margin });
-    if (margin >= 0) return margin <= close ? 'final' : 'good';
-    return margin + tolerance <= 0 ? 'hopeless' : 'bad';
+    if (margin >= 0) return close > 0 && margin <= close ? 'final' : 'good';
+    return (isHopeless?.(encoded) ?? margin + tolerance <= 0) ? 'hopeless' : 'bad';
   };
   const descending = [...qualities].reverse();
   const expected = () => {
@@ -54,6 +56,39 @@ export async function lowestQualityThatKeeps<Encoded>(
     best: found !== null && one ? { quality: found, encoded: one.encoded } : null,
     encodings: tried.size,
   };
+}
+
+export interface LightestSearch {
+  /** The lowest quality that is good enough. */
+  lowest: number;
+  /** The qualities above it, ascending. */
+  above: readonly number[];
+  bytes: (quality: number) => Promise<number>;
+  isGood: (quality: number) => Promise<boolean>;
+  /** How far an encoder may stray from "more quality, more bytes", as a share and in bytes; see `QualitySearch`. */
+  tolerance: number;
+  slack: number;
+}
+
+/**
+ * The quality of the lightest file that is good enough: nearly always the lowest, but now and then a higher quality weighs a
+ * little less. Goes up until no file further up can.
+ */
+export async function lightestFrom({
+  lowest,
+  above,
+  bytes,
+  isGood,
+  tolerance,
+  slack,
+}: LightestSearch): Promise<number> {
+  let best = { quality: lowest, bytes: await bytes(lowest) };
+  for (const quality of above) {
+    const heavy = await bytes(quality);
+    if (heavy * (1 - tolerance) - slack > best.bytes) break;
+    if (heavy < best.bytes && (await isGood(quality))) best = { quality, bytes: heavy };
+  }
+  return best.quality;
 }
 
 type Measured = [quality: number, { margin: number }] | undefined;

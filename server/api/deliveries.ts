@@ -1,12 +1,15 @@
 import { frameFindings } from '@inkwell/core/checking';
+import type { ResolvedFinish } from '@inkwell/core/finishing';
+import type { PlaceOfNetwork } from '@inkwell/core/model';
 import { defaultPattern, fileNames, fileNameWord, nameable, patternProblem } from '@inkwell/core/naming';
+import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { addDelivery, deliveriesOfProject, findDelivery } from '../store/deliveries.ts';
-import { framesOfProject } from '../store/frames.ts';
+import { type FramedPicture, framesOfProject } from '../store/frames.ts';
 import { openProject } from '../store/projects.ts';
 import type { DeliveryItem } from '../store/schema.ts';
 import { archiveOf } from './archive.ts';
@@ -15,9 +18,36 @@ import { found, idOf } from './params.ts';
 const DeliverSchema = z.object({
   projectId: z.uuid(),
   pattern: z.string().max(200).default(defaultPattern),
-  /** Deliver only these frames; all where it is left out. */
-  frameIds: z.array(z.uuid()).optional(),
+  /** The plans that the person has seen, of the frames that are to be delivered: what has changed since is not delivered unseen. */
+  seen: z.array(z.object({ frameId: z.uuid(), plan: z.string().max(100) })).max(5000),
 });
+
+const mostNamed = 3;
+
+/** Refuses where what would be delivered is not what was seen, and names what has changed. */
+function checkSeen(seen: ReadonlyMap<string, string>, wanted: readonly WantedFrame[]): void {
+  const changed = wanted.filter(({ frame, plan }) => seen.get(frame.id) !== planHash(plan));
+  const gone = [...seen.keys()].filter((id) => !wanted.some(({ frame }) => frame.id === id));
+  if (changed.length === 0 && gone.length === 0) return;
+  const named = changed
+    .slice(0, mostNamed)
+    .map(({ original, at }) => `${original.name}, ${at.network.name} ${at.place.name}`);
+  const others = changed.length + gone.length - named.length;
+  const all = [...named, ...(others > 0 ? [`${others} more`] : [])].join('; ');
+  throw new Refusal(
+    `What you saw has changed since (${all}). Nothing was delivered: look at it again, then deliver.`,
+    409,
+    {
+      changed: [...changed.map(({ frame }) => frame.id), ...gone],
+    },
+  );
+}
+
+interface WantedFrame extends FramedPicture {
+  at: PlaceOfNetwork;
+  plan: RenderPlan;
+  finish: ResolvedFinish;
+}
 
 export function deliveriesRouter({ db, planner, queue }: Services): Router {
   const router = Router();
@@ -27,18 +57,17 @@ export function deliveriesRouter({ db, planner, queue }: Services): Router {
   });
 
   router.post('/', async (request, response) => {
-    const { projectId, pattern, frameIds } = DeliverSchema.parse(request.body);
+    const { projectId, pattern, seen } = DeliverSchema.parse(request.body);
     const project = found(await openProject(db, projectId), 'This project');
     const problem = patternProblem(pattern);
     if (problem) throw new Refusal(problem);
     const { places, planOf, finishOf } = await planner.open();
-    const wanted = (await framesOfProject(db, projectId)).flatMap((framed) => {
-      const { frame, original } = framed;
-      const at = places.get(frame.placeId);
+    const wanted = (await framesOfProject(db, projectId)).flatMap((framed): WantedFrame[] => {
+      const at = places.get(framed.frame.placeId);
       const plan = planOf(framed);
-      const finish = finishOf(framed);
-      return at && plan && (!frameIds || frameIds.includes(frame.id)) ? [{ frame, original, at, plan, finish }] : [];
+      return at && plan ? [{ ...framed, at, plan, finish: finishOf(framed) }] : [];
     });
+    checkSeen(new Map(seen.map(({ frameId, plan }) => [frameId, plan])), wanted);
     if (wanted.length === 0)
       throw new Refusal('There is no frame to deliver. Choose a picture and a place for it first.');
     const files = wanted.flatMap(({ frame, original, at, plan, finish }) =>

@@ -2,6 +2,7 @@ import { openingOf } from '@inkwell/core/framing';
 import { boundsOf, clampWindow } from '@inkwell/core/geometry';
 import { type Border, type FrameChange, FrameChangeSchema, type Place } from '@inkwell/core/model';
 import { plainPlan } from '@inkwell/core/planning';
+import { notTaken } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
 import { partOfPicture } from '../imaging/partOfPicture.ts';
@@ -29,6 +30,10 @@ const PixelsSchema = z.object({
   height: side.optional(),
 });
 
+/** Whether a change is about what a place has a say in: other changes are taken whatever its numbers have become. */
+const affectsGrid = ({ grid, closing, height }: FrameChange) =>
+  grid !== undefined || closing !== undefined || height !== undefined;
+
 /** The change as it is kept: a window that is set lies where it may, and was moved by hand unless the change says otherwise. */
 function settledChange(
   { frame, original }: FramedPicture,
@@ -52,6 +57,8 @@ export function framesRouter({ db, planner, proofs, copies, queue }: Services): 
     const { frame } = framed;
     const { places, finishOf } = await planner.open();
     const { place } = found(places.get(frame.placeId), 'The place of this frame');
+    const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
+    if (problem) throw new Refusal(problem);
     const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
     const saved = await saveFrame(db, frame.id, version, settledChange(framed, change, place, border));
     if (!saved) {

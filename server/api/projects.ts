@@ -7,7 +7,7 @@ import {
   ProjectSettingsSchema,
   plainSettings,
 } from '@inkwell/core/model';
-import { firstGrid } from '@inkwell/core/splitting';
+import { firstGrid, notTaken } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
 import { Refusal } from '../refusal.ts';
@@ -110,7 +110,7 @@ export function projectsRouter({ db, planner, queue }: Services): Router {
       if (!original) throw new Refusal('An original has to be chosen for the project before it is given places.', 409);
       const place = places.get(placeId)?.place;
       if (!place) throw new Refusal(`There is no place ${placeId} in the spec book.`);
-      return {
+      const frame: NewFrame = {
         projectId,
         originalId,
         placeId,
@@ -120,6 +120,9 @@ export function projectsRouter({ db, planner, queue }: Services): Router {
         format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
         ...settings,
       };
+      const problem = notTaken(place, original, frame);
+      if (problem) throw new Refusal(problem);
+      return frame;
     });
     await changeFrames(db, projectId, add, change.remove);
     response.json(await openProject(db, projectId));

@@ -1,19 +1,23 @@
 import type { Rect } from '@inkwell/core/geometry';
-import type { Similarity } from '@inkwell/core/model';
+import type { PictureNature, Similarity } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
-import { highestQualityThatFits, lowestQualityThatKeeps, marginOver } from '@inkwell/core/weighing';
+import {
+  highestQualityThatFits,
+  isBeyond,
+  lightestFrom,
+  lowestQualityThatKeeps,
+  marginOver,
+} from '@inkwell/core/weighing';
 import type { Encoder, Ladder } from './encoders.ts';
 import { judged } from './judging.ts';
 import type { Pixels } from './pixels.ts';
+import { strayingOf } from './straying.ts';
 
 /**
  * Photographs hold the strictest level at about this quality. Every search begins here, and not where one before it has
  * ended: the same plan has to give the same bytes, whatever was rendered before.
  */
 const usualQuality = 84;
-
-/** A twentieth of a point of similarity is less than one step of quality, and less than the levels are exact to. */
-const closeEnough = 0.05;
 
 /** The search for the file of one piece. Every quality is encoded and judged once, however often it is looked at. */
 export class PieceSearch {
@@ -28,6 +32,7 @@ export class PieceSearch {
     private readonly pixels: Pixels,
     private readonly encoder: Encoder,
     private readonly regions: readonly Rect[],
+    private readonly nature: PictureNature,
   ) {}
 
   get encodings(): number {
@@ -61,14 +66,30 @@ export class PieceSearch {
   async needed(ladder: Ladder, from?: number): Promise<number | null> {
     const { enough } = this.plan.encoding;
     if (!enough) return null;
+    const straying = strayingOf(this.plan.encoding.format, this.nature, enough);
     const { best } = await lowestQualityThatKeeps({
       qualities: ladder.qualities.filter((quality) => quality >= (from ?? 0)),
       encode: (quality) => this.similarity(quality),
       margin: (similarity) => marginOver(similarity, enough),
-      close: closeEnough,
+      isHopeless: (similarity) => isBeyond(similarity, enough, straying),
       guess: from ?? usualQuality,
     });
     return best?.quality ?? null;
+  }
+
+  /** The quality of the lightest file that holds the plan's level; null as above. */
+  async lightest(ladder: Ladder): Promise<number | null> {
+    const { enough } = this.plan.encoding;
+    const lowest = await this.needed(ladder);
+    if (lowest === null || !enough) return null;
+    return lightestFrom({
+      lowest,
+      above: ladder.qualities.filter((quality) => quality > lowest),
+      bytes: async (quality) => (await this.encode(quality)).length,
+      isGood: async (quality) => marginOver(await this.similarity(quality), enough) >= 0,
+      tolerance: ladder.tolerance,
+      slack: ladder.slack * Math.sqrt(this.pixels.width * this.pixels.height),
+    });
   }
 
   /** The highest quality up to `highest` that fits; null where none does. Whatever else is running, the answer is the same. */

@@ -45,9 +45,11 @@ export async function encodeFiles(plan: RenderPlan, pixels: FramePixels): Promis
   const chroma = chromaFor(plan, natural);
   const encoder = encoderFor(plan, chroma);
   const { ladder } = encoder;
-  const searches = pixels.cut.map((piece, index) => new PieceSearch(plan, piece, encoder, watchedIn(plan, index)));
+  const searches = pixels.cut.map(
+    (piece, index) => new PieceSearch(plan, piece, encoder, watchedIn(plan, index), natural),
+  );
   if (!ladder) await inTwos(searches, (search) => search.take(null));
-  else if (encoding.sharedQuality) await settleTogether(searches, ladder, encoding.quality);
+  else if (encoding.sharedQuality && searches.length > 1) await settleTogether(searches, ladder, encoding.quality);
   else await inTwos(searches, (search) => settleAlone(search, ladder, encoding.quality));
   const files: EncodedFile[] = [];
   const pieces: EncodedPiece[] = [];

@@ -5,6 +5,8 @@ import type { Ladder } from './encoders.ts';
 export interface Settled {
   /** The lowest quality, from `from` on, that holds the plan's level; null where it has none, and where no quality does. */
   needed(ladder: Ladder, from?: number): Promise<number | null>;
+  /** The quality of the lightest file that holds the plan's level; null as above. */
+  lightest(ladder: Ladder): Promise<number | null>;
   /** The highest quality up to `highest` that fits; null where none does. */
   fitting(ladder: Ladder, highest: number): Promise<number | null>;
   take(quality: number): Promise<void>;
@@ -12,7 +14,7 @@ export interface Settled {
 
 /** Chooses the file of a piece by itself: the lightest that holds the level, or as good as fits. */
 export async function settleAlone(piece: Settled, ladder: Ladder, highest: number): Promise<void> {
-  const wanted = (await piece.needed(ladder)) ?? highest;
+  const wanted = (await piece.lightest(ladder)) ?? highest;
   await piece.take((await piece.fitting(ladder, wanted)) ?? lowestOf(ladder, highest));
 }
 

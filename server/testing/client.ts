@@ -78,9 +78,15 @@ export class Client {
     );
   }
 
+  /** Asks for a delivery of all frames as they are now. */
+  async askDelivery(projectId: string, pattern?: string): Promise<Answer> {
+    const seen = (await this.weights(projectId)).map(({ frameId, planHash }) => ({ frameId, plan: planHash }));
+    return this.ask('POST', '/deliveries', { projectId, seen, ...(pattern ? { pattern } : {}) });
+  }
+
   /** Delivers a project and waits until that is over. */
   async deliver(projectId: string, pattern?: string): Promise<Delivery> {
-    const asked = await this.ask('POST', '/deliveries', { projectId, ...(pattern ? { pattern } : {}) });
+    const asked = await this.askDelivery(projectId, pattern);
     const { id } = DeliverySchema.parse(asked.body);
     return until(
       async () => DeliverySchema.parse((await this.ask('GET', `/deliveries/${id}`)).body),

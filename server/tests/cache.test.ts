@@ -179,14 +179,14 @@ test.each([
 test('a project without frames, a wrong pattern and an unfinished archive are refused in words', async () => {
   const original = await client.original(await chart(300, 300).png().toBuffer(), 'b.png');
   const empty = await client.project('Empty', [original], []);
-  expect((await client.ask('POST', '/deliveries', { projectId: empty.id })).body).toMatchObject({
+  expect((await client.askDelivery(empty.id)).body).toMatchObject({
     message: expect.stringContaining('no frame to deliver'),
   });
   const project = await client.project('Pattern', [original], ['quillpost/preview-card', 'stallfront/course-image']);
-  expect((await client.ask('POST', '/deliveries', { projectId: project.id, pattern: '{when}' })).body).toMatchObject({
+  expect((await client.askDelivery(project.id, '{when}')).body).toMatchObject({
     message: expect.stringContaining('{when} is not known'),
   });
-  const { id } = DeliverySchema.parse((await client.ask('POST', '/deliveries', { projectId: project.id })).body);
+  const { id } = DeliverySchema.parse((await client.askDelivery(project.id)).body);
   expect(await client.ask('GET', `/deliveries/${id}/archive`)).toMatchObject({ status: 409 });
   await until(
     async () => DeliverySchema.parse((await client.ask('GET', `/deliveries/${id}`)).body).state,

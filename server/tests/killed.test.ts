@@ -75,7 +75,7 @@ test('killed in the middle of an upload and of a delivery, the program goes on w
   expect(before).toContainEqual(original);
 
   // Half a delivery, then the end.
-  const { id } = DeliverySchema.parse((await client.ask('POST', '/deliveries', { projectId: project.id })).body);
+  const { id } = DeliverySchema.parse((await client.askDelivery(project.id)).body);
   const delivery = async () => DeliverySchema.parse((await client.ask('GET', `/deliveries/${id}`)).body);
   const broken = await until(delivery, ({ doneCount }) => doneCount >= 2);
   expect(broken.state).toBe('working');

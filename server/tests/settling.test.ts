@@ -27,6 +27,7 @@ function answering({ holds, fits }: Piece, scheduler: fc.Scheduler) {
   return {
     taken,
     needed: (_: Ladder, from = 0) => later(qualities.find((quality, at) => quality >= from && holds[at]) ?? null),
+    lightest: () => later(qualities.find((_, at) => holds[at]) ?? null),
     fitting: (_: Ladder, most: number) =>
       later(qualities.findLast((quality, at) => quality <= most && fits[at]) ?? null),
     async take(quality: number) {
@@ -68,8 +69,10 @@ test('pieces that share a quality come out the same, whichever of their encoding
 test('a piece by itself takes what it needs, as good as fits where that is too heavy, and the lowest where nothing fits', async () => {
   const quality = async (holds: boolean[], fits: boolean[]) => {
     let taken = 0;
+    const needed = async () => qualities.find((_, at) => holds[at]) ?? null;
     const piece = {
-      needed: async () => qualities.find((_, at) => holds[at]) ?? null,
+      needed,
+      lightest: needed,
       fitting: async (_: Ladder, most: number) => qualities.findLast((one, at) => one <= most && fits[at]) ?? null,
       take: async (one: number) => {
         taken = one;

@@ -18,8 +18,15 @@ export function useDeliveries(projectId: string) {
 export function useDeliver(projectId: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (pattern: string) =>
-      ask(DeliverySchema, '/deliveries', { method: 'POST', body: { projectId, pattern } }),
+    /** @param seen the plans of the frames as they are shown */
+    mutationFn: ({ pattern, seen }: { pattern: string; seen: { frameId: string; plan: string }[] }) =>
+      ask(DeliverySchema, '/deliveries', { method: 'POST', body: { projectId, pattern, seen } }),
+    // What has changed meanwhile is shown next.
+    onError: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: ['project', projectId] }),
+        client.invalidateQueries({ queryKey: ['measured', projectId] }),
+      ]),
     onSuccess: () => client.invalidateQueries({ queryKey: ['deliveries', projectId] }),
   });
 }

@@ -36,6 +36,7 @@ export function DeliveryScreen() {
   const blocked = frames.filter((one) => one.findings.some((finding) => finding.level === 'blocker'));
   const cautious = frames.filter((one) => one.findings.some((finding) => finding.level === 'caution'));
   const measuring = frames.filter((one) => !one.weight).length;
+  const seen = frames.flatMap(({ frame, planHash }) => (planHash ? [{ frameId: frame.id, plan: planHash }] : []));
 
   return (
     <div className="page delivery">
@@ -88,9 +89,9 @@ export function DeliveryScreen() {
         <Button
           type="primary"
           size="large"
-          disabled={frames.length === 0 || problem !== null}
+          disabled={frames.length === 0 || problem !== null || seen.length < frames.length}
           loading={deliver.isPending}
-          onClick={() => deliver.mutate(pattern, { onError: note.failed })}
+          onClick={() => deliver.mutate({ pattern, seen }, { onError: note.failed })}
         >
           Deliver {counted(fileCount, 'file')}
         </Button>

@@ -198,6 +198,67 @@ export function calmBlocks(
 }
 
 /**
+ * The largest error of any block of eight by eight values, looked at in steps of four: the root of the mean square of its
+ * differences, less by what the block's own texture hides (divided by one and its standard deviation over `masking`). What is
+ * left over at the right and below is not looked at.
+ *
+ * @param cells room for three planes with one value for every four by four values
+ */
+export function blockError(a: usize, b: usize, width: i32, height: i32, masking: f32, cells: usize): f32 {
+  const stride = strideOf(width);
+  const columns = width / lane;
+  const rows = height / lane;
+  const across = strideOf(columns);
+  const plane = across * rows;
+  for (let row = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++) {
+      let at = (row * stride + column * bytes) * lane;
+      let values = f32x4.splat(0);
+      let squares = values;
+      let differences = values;
+      for (let y = 0; y < lane; y++) {
+        const value = v128.load(a + at);
+        const difference = f32x4.sub(value, v128.load(b + at));
+        values = f32x4.add(values, value);
+        squares = f32x4.add(squares, f32x4.mul(value, value));
+        differences = f32x4.add(differences, f32x4.mul(difference, difference));
+        at += stride;
+      }
+      const to = cells + row * across + column * bytes;
+      store<f32>(to, sumOf(values));
+      store<f32>(to + plane, sumOf(squares));
+      store<f32>(to + 2 * plane, sumOf(differences));
+    }
+  }
+  let largest: f32 = 0;
+  for (let row = 0; row + 1 < rows; row++) {
+    for (let column = 0; column + 1 < columns; column++) {
+      const cell = cells + row * across + column * bytes;
+      const mean = fourCells(cell, across) / <f32>64;
+      const variance = fourCells(cell + plane, across) / <f32>64 - mean * mean;
+      const moved = fourCells(cell + 2 * plane, across) / <f32>64;
+      const error = sqrt(moved) / (<f32>1 + sqrt(max(<f32>0, variance)) / masking);
+      largest = max(largest, error);
+    }
+  }
+  return largest;
+}
+
+function sumOf(values: v128): f32 {
+  return (
+    f32x4.extract_lane(values, 0) +
+    f32x4.extract_lane(values, 1) +
+    f32x4.extract_lane(values, 2) +
+    f32x4.extract_lane(values, 3)
+  );
+}
+
+/** The sum of a cell, of the next, and of the two below them. */
+function fourCells(cell: usize, across: usize): f32 {
+  return load<f32>(cell) + load<f32>(cell + bytes) + load<f32>(cell + across) + load<f32>(cell + across + bytes);
+}
+
+/**
  * A summed-area table (Crow 1984) of some rows of values: at each place the sum of all values above and left of it, as 64-bit
  * floats, with a first row and a first column of nothing.
  */

@@ -77,6 +77,16 @@ export function FileNumbers(props: {
             <td>{similarity.unrest.toFixed(1)}</td>
             <td className="quiet">of 255 levels</td>
           </tr>
+          <tr>
+            <th
+              scope="row"
+              title="How far the most damaged block of 8 × 8 pixels has moved, less what its texture hides, in levels of 255"
+            >
+              Most damaged block
+            </th>
+            <td>{similarity.blockError.toFixed(1)}</td>
+            <td className="quiet">of 255 levels</td>
+          </tr>
         </tbody>
       </table>
     </section>

@@ -6,6 +6,7 @@ import {
   type Level,
   type Weighing,
 } from '@inkwell/core/model';
+import { bestQuality } from '@inkwell/core/planning';
 import { levelWords, usualAim } from '@inkwell/core/weighing';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
@@ -42,7 +43,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
   const aim = weighing.aim ?? usual;
   const promise =
     aim.kind === 'as good as fits'
-      ? 'The highest quality whose file fits the limit.'
+      ? `The highest quality up to ${weighing.mostQuality ?? bestQuality} whose file fits the limit.${weighing.mostQuality === null ? ' Take a quality by hand to go up to 100.' : ''}`
       : `The lightest file that holds ${levelWords[aim.level].name}: ${levelWords[aim.level].promise}`;
   return (
     <section className="weighing" aria-label="How it is encoded">

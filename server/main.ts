@@ -1,9 +1,29 @@
+import { setPriority } from 'node:os';
 import { readSettings } from './settings.ts';
-import { start } from './start.ts';
+import { startServer, startWorker } from './start.ts';
+
+/** How far a worker stands back behind whoever waits at the bench, as the system counts it: 0 not at all, 19 the most. */
+const workerNiceness = 10;
+
+const role = process.argv[2];
+
+async function run(): Promise<{ stop(): Promise<void> }> {
+  if (role === 'worker') {
+    setPriority(workerNiceness);
+    const running = await startWorker(readSettings(process.env));
+    console.log('A worker of Inkwell Frame is at work.');
+    return running;
+  }
+  if (role === 'serve') {
+    const running = await startServer(readSettings(process.env));
+    console.log(`\n  Inkwell Frame is at ${running.address}\n  Ctrl-C stops it.\n`);
+    return running;
+  }
+  throw new Error('Say which part of the program this is to be: serve or worker.');
+}
 
 try {
-  const running = await start(readSettings(process.env));
-  console.log(`\n  Inkwell Frame is at ${running.address}\n  Ctrl-C stops it.\n`);
+  const running = await run();
   const stop = () => {
     running.stop().then(
       () => process.exit(0),

@@ -2,15 +2,18 @@ import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
 import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import {
   type Finish,
+  frameBounds,
   isMust,
   type KeepMark,
+  type Place,
   type PlaceOfNetwork,
+  placeProblem,
   placesById,
   type SpecSheet,
 } from '@inkwell/core/model';
 import { detailHash, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { shippedSheets } from './standins/shippedSheets.ts';
-import type { Database } from './store/database.ts';
+import type { Database, Queryable } from './store/database.ts';
 import { listFinishes } from './store/finishes.ts';
 import type { FramedPicture } from './store/frames.ts';
 import { ownSheets } from './store/ownPlaces.ts';
@@ -23,9 +26,9 @@ export interface Planning {
   finishes: Finish[];
   /** How a frame is finished. */
   finishOf(framed: FramedPicture): ResolvedFinish;
-  /** The plan of a frame as it is set; null where its place is no longer in the book. */
+  /** The plan of a frame as it is set; null where its place is no longer in the book, or beyond all bounds. */
   planOf(framed: FramedPicture): RenderPlan | null;
-  /** What is measured of a frame as it is set; null where its place is no longer in the book. */
+  /** What is measured of a frame as it is set; null where its place is no longer in the book, or beyond all bounds. */
   measuringOf(framed: FramedPicture): Measuring | null;
 }
 
@@ -41,23 +44,27 @@ export interface Measuring {
   };
 }
 
+/** Whether a frame is within what can be planned at all: one that is not was kept before there were bounds. */
+const isPlannable = (place: Place, { frame }: FramedPicture) =>
+  placeProblem(place) === null && (frame.grid?.columns ?? 1) * (frame.grid?.rows ?? 1) <= frameBounds.pieces;
+
 /** Plans frames from the sheets and finishes that ship with the program, and from those that people made. */
 export class Planner {
   private readonly shipped = shippedSheets();
 
   constructor(private readonly db: Database) {}
 
-  /** Read anew each time: another server or worker may have changed it. */
-  async open(): Promise<Planning> {
-    const sheets = [...this.shipped, ...(await ownSheets(this.db))];
+  /** Read anew each time: another server or worker may have changed it. @param db a transaction, to see what it has changed */
+  async open(db: Queryable = this.db): Promise<Planning> {
+    const sheets = [...this.shipped, ...(await ownSheets(db))];
     const places = placesById(sheets);
-    const finishes = await listFinishes(this.db);
+    const finishes = await listFinishes(db);
     const finishOf: Planning['finishOf'] = (framed) => resolveFinish(framed, finishes);
     const planOf: Planning['planOf'] = (framed) => {
       const { frame, original } = framed;
       const found = places.get(frame.placeId);
       const { treatment } = finishOf(framed);
-      return found
+      return found && isPlannable(found.place, framed)
         ? planFrame({ original, place: found.place, settings: frame, treatment, keeping: framed.project.keeping })
         : null;
     };

@@ -6,7 +6,6 @@ import type { Proofs } from './imaging/proofs.ts';
 import type { RecentPixels } from './imaging/recentPixels.ts';
 import type { Trials } from './imaging/trials.ts';
 import type { WorkingCopies } from './imaging/workingCopy.ts';
-import type { Queue } from './jobs/queue.ts';
 import type { Planner } from './planner.ts';
 import type { Database } from './store/database.ts';
 
@@ -21,6 +20,5 @@ export interface Services {
   pages: Pages;
   recent: RecentPixels;
   trials: Trials;
-  queue: Queue;
   log: Logger;
 }

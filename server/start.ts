@@ -1,8 +1,7 @@
-import { mkdir } from 'node:fs/promises';
+import { chmod, mkdir } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import { pino } from 'pino';
 import { makeApp } from './api/app.ts';
 import { BoundedFolder } from './imaging/boundedFolder.ts';
 import { Importing } from './imaging/importing.ts';
@@ -12,38 +11,31 @@ import { Proofs } from './imaging/proofs.ts';
 import { RecentPixels } from './imaging/recentPixels.ts';
 import { Trials } from './imaging/trials.ts';
 import { WorkingCopies } from './imaging/workingCopy.ts';
-import { deliver } from './jobs/deliver.ts';
-import { measure } from './jobs/measure.ts';
-import { openQueue } from './jobs/queue.ts';
+import { Worker } from './jobs/worker.ts';
+import { openLog } from './log.ts';
 import { Planner } from './planner.ts';
 import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
 import { blobToFile } from './store/blobs.ts';
-import { clearUnused } from './store/clearing.ts';
 import { openDatabase } from './store/database.ts';
-import { strandedDeliveries } from './store/deliveries.ts';
 
 const gigabyte = 1_000_000_000;
 const workingCopyBound = 12 * gigabyte;
 const proofBound = 2 * gigabyte;
 const pageBound = gigabyte;
-/** A worker gives a sign of life every three seconds; after this long without one it is taken to be gone. */
-const strandedAfterSeconds = 12;
 const portsTried = 50;
 
-export interface Running {
-  address: string;
-  services: Services;
-  stop(): Promise<void>;
-}
-
-/** Starts everything in one process: database, queue and its work, and the web server on 127.0.0.1. */
-export async function start(settings: Settings): Promise<Running> {
+/** What a server and a worker both stand on: they meet nowhere but in the database, and in a cache that may vanish. */
+async function openGround(settings: Settings) {
   await mkdir(settings.INKWELL_DATA, { recursive: true });
-  const log = pino({ level: settings.LOG_LEVEL }, pino.destination(join(settings.INKWELL_DATA, 'inkwell.log')));
-
-  const { db, close } = await openDatabase(settings.DATABASE_URL);
+  const log = openLog(join(settings.INKWELL_DATA, 'inkwell.log'), settings.LOG_LEVEL);
+  const { db, close } = await openDatabase(settings.DATABASE_URL, (error) =>
+    log.warn({ error: error.message }, 'a connection to the database broke'),
+  );
   const cache = join(settings.INKWELL_DATA, 'cache');
+  await mkdir(cache, { recursive: true });
+  // Pictures are nobody else's business on a machine with several users.
+  await chmod(cache, 0o700);
   const fetchBlob = (sha256: string, path: string) => blobToFile(db, sha256, path);
   const decoders = new Decoders();
   const copies = await WorkingCopies.open(
@@ -51,28 +43,24 @@ export async function start(settings: Settings): Promise<Running> {
     fetchBlob,
     decoders,
   );
+  const planner = new Planner(db);
+  return { log, db, close, cache, fetchBlob, decoders, copies, planner, recent: new RecentPixels(copies) };
+}
+
+export interface RunningServer {
+  address: string;
+  services: Services;
+  stop(): Promise<void>;
+}
+
+/** Starts the web server on 127.0.0.1. It measures and delivers nothing: that is a worker's. */
+export async function startServer(settings: Settings): Promise<RunningServer> {
+  const { log, db, close, cache, fetchBlob, decoders, copies, planner, recent } = await openGround(settings);
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 100), copies);
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
   const pages = new Pages(await BoundedFolder.open(join(cache, 'pages'), pageBound), copies, decoders, fetchBlob);
-  const planner = new Planner(db);
-  const recent = new RecentPixels(copies);
   const trials = new Trials(recent);
-  const queue = await openQueue(
-    settings.DATABASE_URL,
-    {
-      measure: (frameId, change) => measure({ db, copies, planner, recent }, frameId, change),
-      deliver: (deliveryId) => deliver(db, copies, deliveryId),
-      async lookAfter() {
-        for (const id of await strandedDeliveries(db, strandedAfterSeconds)) await queue.askDelivery(id);
-      },
-      async clear() {
-        const gone = await clearUnused(db);
-        if (gone.length > 0) log.info({ gone }, 'cleared away');
-      },
-    },
-    log,
-  );
-  const services: Services = { db, planner, importing, proofs, copies, decoders, pages, recent, trials, queue, log };
+  const services: Services = { db, planner, importing, proofs, copies, decoders, pages, recent, trials, log };
   const server = createServer(makeApp(services, settings.INKWELL_WEB));
   const port = await listen(server, settings.PORT);
   return {
@@ -82,8 +70,40 @@ export async function start(settings: Settings): Promise<Running> {
       server.closeAllConnections();
       await new Promise((closed) => server.close(closed));
       decoders.end();
-      await queue.stop();
       await close();
+    },
+  };
+}
+
+export interface RunningWorker {
+  worker: Worker;
+  stop(): Promise<void>;
+}
+
+/** Starts to do what there is to do. */
+export async function startWorker(settings: Settings): Promise<RunningWorker> {
+  const { log, db, close, decoders, copies, planner, recent } = await openGround(settings);
+  const worker = new Worker(settings.DATABASE_URL, { db, copies, recent, planner, log });
+  return {
+    worker,
+    async stop() {
+      await worker.stop();
+      decoders.end();
+      await close();
+    },
+  };
+}
+
+/** Both in one process, as tests have them. */
+export async function start(settings: Settings): Promise<RunningServer & Pick<RunningWorker, 'worker'>> {
+  const server = await startServer(settings);
+  const { worker, stop } = await startWorker(settings);
+  return {
+    ...server,
+    worker,
+    async stop() {
+      await stop();
+      await server.stop();
     },
   };
 }

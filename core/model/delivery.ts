@@ -92,7 +92,7 @@ export const DeliverySchema = z.object({
   id: z.uuid(),
   projectId: z.uuid(),
   pattern: z.string(),
-  state: z.enum(['waiting', 'working', 'done', 'failed']),
+  state: z.enum(['waiting', 'working', 'done', 'failed', 'cancelled']),
   frameCount: z.int(),
   doneCount: z.int(),
   bytes: z.int(),

@@ -13,9 +13,19 @@ export const MeasuredSchema = z.object({
   /** Only a finished frame has figures. */
   isFinished: z.boolean(),
   figures: FinishFiguresSchema.nullable(),
+  /** Why it could not be measured, in words; null where it was, or still is. */
+  failure: z.string().nullable(),
 });
 export type Measured = z.infer<typeof MeasuredSchema>;
 
-/** Whether nothing of a frame is still being measured. */
-export const isAllMeasured = ({ weight, detail, isFinished, figures }: Measured): boolean =>
+/** Whether everything about a frame is known. */
+export const isAllMeasured = ({
+  weight,
+  detail,
+  isFinished,
+  figures,
+}: Pick<Measured, 'weight' | 'detail' | 'isFinished' | 'figures'>): boolean =>
   weight !== null && detail !== null && (!isFinished || figures !== null);
+
+/** Whether nothing of a frame is still being measured: all is known, or it could not be. */
+export const isSettled = (measured: Measured): boolean => measured.failure !== null || isAllMeasured(measured);

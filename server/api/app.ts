@@ -14,6 +14,7 @@ import { originalsRouter } from './originals.ts';
 import { ownPlacesRouter } from './ownPlaces.ts';
 import { notFound } from './params.ts';
 import { projectsRouter } from './projects.ts';
+import { storableOnly } from './storableOnly.ts';
 
 /** The whole application: the API under `/api`, the built interface under everything else. */
 export function makeApp(services: Services, webFolder: string): Express {
@@ -37,7 +38,13 @@ export function makeApp(services: Services, webFolder: string): Express {
     }),
   );
   app.use(ownHostOnly);
+  // What the API answers is about now; the few answers that hold for ever say so themselves.
+  app.use('/api', (_request, response, next) => {
+    response.setHeader('Cache-Control', 'no-store');
+    next();
+  });
   app.use(express.json({ limit: '2mb' }));
+  app.use('/api', storableOnly);
 
   app.get('/api/spec-book', async (_request, response) => {
     response.json((await services.planner.open()).sheets);

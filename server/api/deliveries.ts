@@ -6,12 +6,14 @@ import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
+import { queueDelivery } from '../jobs/deliver.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
-import { addDelivery, deliveriesOfProject, findDelivery } from '../store/deliveries.ts';
+import { addDelivery, cancelDelivery, deliveriesOfProject, findDelivery, storedDelivery } from '../store/deliveries.ts';
 import { type FramedPicture, framesOfProject } from '../store/frames.ts';
 import { openProject } from '../store/projects.ts';
 import type { DeliveryItem } from '../store/schema.ts';
+import { dropDeliveryWork } from '../store/work.ts';
 import { archiveOf } from './archive.ts';
 import { found, idOf } from './params.ts';
 
@@ -49,7 +51,7 @@ interface WantedFrame extends FramedPicture {
   finish: ResolvedFinish;
 }
 
-export function deliveriesRouter({ db, planner, queue }: Services): Router {
+export function deliveriesRouter({ db, planner }: Services): Router {
   const router = Router();
 
   router.get('/', async (request, response) => {
@@ -98,8 +100,11 @@ export function deliveriesRouter({ db, planner, queue }: Services): Router {
         blocked: blocked.get(frame.id) ?? [],
       }),
     );
-    const delivery = await addDelivery(db, { projectId, projectName: project.name, pattern, items });
-    await queue.askDelivery(delivery.id);
+    const delivery = await db.transaction(async (tx) => {
+      const added = await addDelivery(tx, { projectId, projectName: project.name, pattern, items });
+      await queueDelivery(tx, added.stored);
+      return added.delivery;
+    });
     response.status(202).json(delivery);
   });
 
@@ -107,9 +112,28 @@ export function deliveriesRouter({ db, planner, queue }: Services): Router {
     response.json(found(await findDelivery(db, idOf(request)), 'This delivery').delivery);
   });
 
+  // Ends it. The files that are made already stay listed; there is no archive of them.
+  router.post('/:id/cancel', async (request, response) => {
+    const id = idOf(request);
+    found(await storedDelivery(db, id), 'This delivery');
+    const isCancelled = await db.transaction(async (tx) => {
+      const cancelled = await cancelDelivery(tx, id);
+      if (cancelled) await dropDeliveryWork(tx, id);
+      return cancelled;
+    });
+    if (!isCancelled) throw new Refusal('This delivery is over already.', 409);
+    response.json(found(await findDelivery(db, id), 'This delivery').delivery);
+  });
+
   router.get('/:id/archive', async (request, response) => {
     const { stored, delivery } = found(await findDelivery(db, idOf(request)), 'This delivery');
-    if (delivery.state !== 'done') throw new Refusal('This delivery is not finished yet.', 409);
+    if (delivery.state !== 'done') {
+      const isOver = delivery.state === 'failed' || delivery.state === 'cancelled';
+      throw new Refusal(
+        isOver ? 'This delivery was not finished. Deliver again.' : 'This delivery is not finished yet.',
+        409,
+      );
+    }
     const day = delivery.createdAt.slice(0, 16).replace('T', '_').replace(':', '');
     response.attachment(`${fileNameWord(stored.projectName) || 'delivery'}_${day}.zip`);
     archiveOf(db, stored, delivery)

@@ -12,10 +12,12 @@ import { Router } from 'express';
 import { z } from 'zod';
 import { fromPixels } from '../imaging/pixels.ts';
 import type { TrialAsked } from '../imaging/trials.ts';
+import { planKey } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import type { FramedPicture } from '../store/frames.ts';
 import { knownWeights } from '../store/weights.ts';
+import { addWork, failures, priorities } from '../store/work.ts';
 import { askedFrame, forEver } from './askedFrame.ts';
 import { found, idOf } from './params.ts';
 
@@ -38,7 +40,7 @@ const mediaTypes: Record<ImageFormat, string> = {
 
 /** What a frame could be encoded as: trials of single encodings, and other ways to make its file. */
 export function encodingsRouter(services: Services): Router {
-  const { db, queue, recent, trials } = services;
+  const { db, recent, trials } = services;
   const router = Router({ mergeParams: true });
 
   const pieceOf = ({ grid }: RenderPlan, piece: number) => {
@@ -89,31 +91,48 @@ export function encodingsRouter(services: Services): Router {
     response.type(mediaTypes[asked.format]).send(data);
   });
 
-  // Other ways to make the file, each with what it weighs; what is not measured yet is asked for and comes as null. Of
-  // formats each is as light as it can be while nothing is seen, so that they can be compared.
-  router.get('/ways', async (request, response) => {
-    const { plan: hash, about } = WaysSchema.parse(request.query);
-    const { framed, planning } = await askedFrame(services, idOf(request), hash);
+  const waysAsked = async (id: string, { plan: hash, about }: z.infer<typeof WaysSchema>) => {
+    const { framed, planning } = await askedFrame(services, id, hash);
     const { frame, original } = framed;
     const { place } = found(planning.places.get(frame.placeId), 'The place of this frame');
     const toWay = { original, place, settings: frame, treatment: planning.finishOf(framed).treatment };
     const ways = about === 'ways' ? waysOut(toWay) : [ownFormat(framed), ...otherFormats(toWay)].map(unseen);
     const planned = ways.flatMap((way) => {
       const plan = planning.planOf(changed(framed, way.change));
-      return plan ? [{ ...way, planHash: planHash(plan) }] : [];
+      return plan ? [{ way, plan, hash: planHash(plan) }] : [];
     });
-    const weights = await knownWeights(
-      db,
-      planned.map((way) => way.planHash),
+    const hashes = planned.map((one) => one.hash);
+    return { planned, hashes, weights: await knownWeights(db, hashes) };
+  };
+
+  // Other ways to make the file, each with what it weighs; null while that is not measured. Of formats each is as light as it can
+  // be while nothing is seen, so that they can be compared.
+  router.get('/ways', async (request, response) => {
+    const { planned, hashes, weights } = await waysAsked(idOf(request), WaysSchema.parse(request.query));
+    const failed = await failures(db, hashes.map(planKey));
+    response.json(
+      planned.map(({ way, hash }): Way & { weight: Weight | null; failure: string | null } => ({
+        ...way,
+        weight: weights.get(hash) ?? null,
+        failure: failed.get(planKey(hash)) ?? null,
+      })),
     );
-    const answer = planned.map((way): Way & { weight: Weight | null } => ({
-      ...way,
-      weight: weights.get(way.planHash) ?? null,
-    }));
-    for (const [index, { weight, change }] of answer.entries()) {
-      if (!weight) await queue.askMeasure(planned[index]?.planHash ?? '', frame.id, change);
-    }
-    response.json(answer);
+  });
+
+  // Asks for those that are not measured yet: somebody is looking at them. What failed is tried again.
+  router.post('/ways', async (request, response) => {
+    const { planned, weights } = await waysAsked(idOf(request), WaysSchema.parse(request.body));
+    const missing = planned.filter(({ hash }) => !weights.has(hash));
+    await addWork(
+      db,
+      missing.map(({ plan, hash }) => ({
+        key: planKey(hash),
+        task: { kind: 'plan', plan, isWay: true },
+        priority: priorities.delivering,
+      })),
+      true,
+    );
+    response.status(202).json({});
   });
 
   return router;

@@ -1,31 +1,62 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
+import { diskFull, isAboutRoom } from '../diskFull.ts';
 import { Refusal } from '../refusal.ts';
+import { isDatabaseAway, isUnfit } from '../store/failures.ts';
+
+/** Seconds after which it is worth asking again. */
+const retryAfter = 2;
 
 /** Turns whatever went wrong into a status and a sentence. What is nobody's fault but ours goes to the log in full. */
 export function answerErrors(log: Logger): ErrorRequestHandler {
   return (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error);
-    if (error instanceof Refusal) {
-      if (error.cause) log.info({ cause: error.cause, url: request.url }, error.message);
-      response.status(error.status).json({ message: error.message, ...error.details });
+    response.setHeader('Cache-Control', 'no-store');
+    const refusal = refusalOf(error);
+    if (!refusal) {
+      log.error({ error, url: request.url }, 'request failed');
+      response
+        .status(500)
+        .json({ message: 'Something went wrong in the program. Nothing that was saved is lost; try again.' });
       return;
     }
-    if (error instanceof ZodError) {
-      response.status(400).json({ message: `This could not be understood. ${sentenceOf(error)}` });
-      return;
-    }
-    if (error instanceof SyntaxError || hasStatus(error, 400)) {
-      response.status(400).json({ message: 'The request is not readable JSON. Reload the page and try again.' });
-      return;
-    }
-    log.error({ error, url: request.url }, 'request failed');
-    response
-      .status(500)
-      .json({ message: 'Something went wrong in the program. Nothing that was saved is lost; try again.' });
+    const cause = error instanceof Refusal ? error.cause : error;
+    if (cause && refusal.status !== 404) log.info({ cause: String(cause), url: request.url }, refusal.message);
+    if (refusal.status === 503) response.setHeader('Retry-After', retryAfter);
+    response.status(refusal.status).json({ message: refusal.message, ...refusal.details });
   };
 }
+
+/** What an error means for whoever asked; null where it is ours. */
+function refusalOf(error: unknown): Refusal | null {
+  if (error instanceof Refusal) return error;
+  if (error instanceof ZodError) return new Refusal(`This could not be understood. ${sentenceOf(error)}`, 400);
+  if (isAboutRoom(error)) return diskFull();
+  if (isDatabaseAway(error)) {
+    return new Refusal(
+      'The database does not answer. The program goes on as soon as it does; try again in a moment.',
+      503,
+    );
+  }
+  if (isUnfit(error)) {
+    return new Refusal(
+      'Something in this request is too large, or names what is not there. Reload the page and try again.',
+      400,
+    );
+  }
+  const words = httpWords[statusOf(error) ?? 0];
+  if (words) return new Refusal(words, statusOf(error) as Refusal['status']);
+  return error instanceof SyntaxError || error instanceof URIError ? new Refusal(httpWords[400] as string, 400) : null;
+}
+
+/** What the web server itself refuses, in words. */
+const httpWords: Record<number, string> = {
+  400: 'The request is not readable. Reload the page and try again.',
+  404: 'This is not there. Go back and reload.',
+  413: 'The request is larger than 2 MB, the most that is taken at once. Send less of it at a time.',
+  415: 'The request is written in a way that is not read here. JSON is taken in UTF-8, plain or compressed with gzip.',
+};
 
 /** The first thing that is wrong with the input, and where. */
 function sentenceOf(error: ZodError): string {
@@ -35,5 +66,7 @@ function sentenceOf(error: ZodError): string {
   return `${where}${issue.message.replace(/\.?$/, '.')}`;
 }
 
-const hasStatus = (error: unknown, status: number) =>
-  typeof error === 'object' && error !== null && 'status' in error && error.status === status;
+const statusOf = (error: unknown): number | null =>
+  typeof error === 'object' && error !== null && 'status' in error && typeof error.status === 'number'
+    ? error.status
+    : null;

@@ -3,6 +3,7 @@ import { FinishFileSchema, FinishSettingsSchema } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
+import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import {
@@ -14,12 +15,13 @@ import {
   saveFinish,
   setFinishDeleted,
 } from '../store/finishes.ts';
+import { framesAffected } from '../store/frames.ts';
 import { found, idOf } from './params.ts';
 
 const SaveSchema = z.object({ version: z.int().positive(), change: FinishSettingsSchema.partial() });
 
 /** Finishes that people make: added, changed, put aside and taken back, written to files and read from them. */
-export function finishesRouter({ db }: Services): Router {
+export function finishesRouter({ db, planner }: Services): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -53,7 +55,12 @@ export function finishesRouter({ db }: Services): Router {
   router.patch('/:id', async (request, response) => {
     const { version, change } = SaveSchema.parse(request.body);
     const finish = found(await findFinish(db, idOf(request)), 'This finish');
-    const saved = await saveFinish(db, finish.id, version, change);
+    const saved = await db.transaction(async (tx) => {
+      const row = await saveFinish(tx, finish.id, version, change);
+      const affected = row ? await framesAffected(tx, { finishId: row.id }) : [];
+      await queueMeasuring(tx, await planner.open(tx), affected);
+      return row;
+    });
     if (!saved) {
       const current = found(await findFinish(db, finish.id), 'This finish');
       throw new Refusal('This finish was changed elsewhere meanwhile.', 409, { current });

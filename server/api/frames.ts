@@ -5,10 +5,13 @@ import { plainPlan } from '@inkwell/core/planning';
 import { notTaken } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
+import { finishedFiles } from '../finishedFiles.ts';
 import { partOfPicture } from '../imaging/partOfPicture.ts';
+import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
+import { priorities } from '../store/work.ts';
 import { askedFrame, forEver } from './askedFrame.ts';
 import { found, idOf } from './params.ts';
 
@@ -48,7 +51,7 @@ function settledChange(
   return { composed: false, ...change, window };
 }
 
-export function framesRouter({ db, planner, proofs, copies, queue }: Services): Router {
+export function framesRouter({ db, planner, proofs, copies }: Services): Router {
   const router = Router();
 
   router.patch('/:id', async (request, response) => {
@@ -60,7 +63,11 @@ export function framesRouter({ db, planner, proofs, copies, queue }: Services): 
     const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
     if (problem) throw new Refusal(problem);
     const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
-    const saved = await saveFrame(db, frame.id, version, settledChange(framed, change, place, border));
+    const saved = await db.transaction(async (tx) => {
+      const row = await saveFrame(tx, frame.id, version, settledChange(framed, change, place, border));
+      if (row) await queueMeasuring(tx, await planner.open(tx), [{ ...framed, frame: row }]);
+      return row;
+    });
     if (!saved) {
       const now = found(await findFrame(db, frame.id), 'This frame').frame;
       throw new Refusal('This frame was changed elsewhere meanwhile.', 409, { current: now });
@@ -68,11 +75,12 @@ export function framesRouter({ db, planner, proofs, copies, queue }: Services): 
     response.json(saved);
   });
 
-  // Somebody is looking at this frame: what is not measured of it yet is measured before everything else.
+  // Somebody is looking at this frame: what is not measured of it yet is measured before everything else, and what could not
+  // be measured is tried again.
   router.post('/:id/measure', async (request, response) => {
     const { plan: hash } = z.object({ plan: z.string() }).parse(request.body);
-    const { framed } = await askedFrame({ db, planner }, idOf(request), hash);
-    await queue.askMeasureFirst(hash, framed.frame.id);
+    const { framed, planning } = await askedFrame({ db, planner }, idOf(request), hash);
+    await queueMeasuring(db, planning, [framed], priorities.looked, true);
     response.status(202).json({});
   });
 
@@ -82,6 +90,15 @@ export function framesRouter({ db, planner, proofs, copies, queue }: Services): 
     const as = asked.finish === 'plain' ? plainPlan : undefined;
     const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, as);
     const proof = await proofs.get(plan, asked.width);
+    response.type(proof.type);
+    response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
+  });
+
+  // The file itself, or all its pieces put together again, as a program that opens it sees it: as soon as it is measured.
+  router.get('/:id/shown', async (request, response) => {
+    const asked = ProofSchema.pick({ plan: true, width: true }).parse(request.query);
+    const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan);
+    const proof = await proofs.ofFiles(plan, asked.width, () => finishedFiles({ db, copies }, plan));
     response.type(proof.type);
     response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
   });

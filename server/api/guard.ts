@@ -15,5 +15,10 @@ export const ownHostOnly: RequestHandler = (request, _response, next) => {
   if (origin !== undefined && origin !== `http://${host}`) {
     throw new Refusal('Requests from other sites are refused.', 403);
   }
+  // A browser says where a request comes from. Following a link to a page of this program is all that others may do.
+  const site = request.headers['sec-fetch-site'];
+  if ((site === 'cross-site' || site === 'same-site') && request.path.startsWith('/api')) {
+    throw new Refusal('Requests from other sites are refused.', 403);
+  }
   next();
 };

@@ -1,13 +1,15 @@
 import { NameSchema, type Original, OriginalSettingsSchema } from '@inkwell/core/model';
 import busboy from 'busboy';
-import { Router } from 'express';
+import { type Response, Router } from 'express';
 import { z } from 'zod';
 import { colourAt, proposeColours } from '../imaging/colours.ts';
 import { previewPlan } from '../imaging/preview.ts';
 import { proposeTrim } from '../imaging/trimming.ts';
+import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { readBlob } from '../store/blobs.ts';
+import { framesAffected } from '../store/frames.ts';
 import {
   addPage,
   duplicateOriginal,
@@ -39,6 +41,15 @@ function regionProblem({ width, height }: Original, { marks = [], trim = null }:
   return null;
 }
 
+/** Aborts where nobody waits for the answer any more: the work for it ends as well. */
+function leavingOf(response: Response): AbortSignal {
+  const leaving = new AbortController();
+  response.on('close', () => {
+    if (!response.writableFinished) leaving.abort(new Refusal('The request was cancelled.', 400));
+  });
+  return leaving.signal;
+}
+
 const mediaTypes = {
   jpeg: 'image/jpeg',
   png: 'image/png',
@@ -52,7 +63,7 @@ const mediaTypes = {
   jxl: 'image/jxl',
 };
 
-export function originalsRouter({ db, importing, pages, proofs, copies }: Services): Router {
+export function originalsRouter({ db, planner, importing, pages, proofs, copies }: Services): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -61,10 +72,7 @@ export function originalsRouter({ db, importing, pages, proofs, copies }: Servic
 
   // One picture a request, as multipart/form-data with a part named `file`; streamed, never held in memory.
   router.post('/', async (request, response) => {
-    const leaving = new AbortController();
-    response.on('close', () => {
-      if (!response.writableFinished) leaving.abort(new Error('The upload was cancelled.'));
-    });
+    const leaving = leavingOf(response);
     const original = await new Promise<Awaited<ReturnType<typeof importing.take>>>((resolve, reject) => {
       let parser: busboy.Busboy;
       try {
@@ -85,7 +93,7 @@ export function originalsRouter({ db, importing, pages, proofs, copies }: Servic
           reject(new Refusal('A picture has to be sent as a form with a part named file.', 400));
           return;
         }
-        importing.take(stream, info.filename || 'picture', leaving.signal).then(resolve, (error: unknown) => {
+        importing.take(stream, info.filename || 'picture', leaving).then(resolve, (error: unknown) => {
           request.unpipe(parser);
           request.resume();
           reject(error);
@@ -112,7 +120,12 @@ export function originalsRouter({ db, importing, pages, proofs, copies }: Servic
     const original = found(await findOriginal(db, idOf(request)), 'This original');
     const problem = regionProblem(original, change);
     if (problem) throw new Refusal(problem);
-    const saved = await saveOriginalSettings(db, original.id, version, change);
+    const saved = await db.transaction(async (tx) => {
+      const row = await saveOriginalSettings(tx, original.id, version, change);
+      const affected = row ? await framesAffected(tx, { originalId: row.id }) : [];
+      await queueMeasuring(tx, await planner.open(tx), affected);
+      return row;
+    });
     if (!saved) {
       const now = found(await findOriginal(db, original.id), 'This original');
       throw new Refusal('Marks or words of this picture were changed elsewhere meanwhile.', 409, { current: now });
@@ -154,7 +167,11 @@ export function originalsRouter({ db, importing, pages, proofs, copies }: Servic
     const original = found(await findOriginal(db, idOf(request)), 'This original');
     const page = pageOf(original, PageSchema.parse(request.params.page));
     response.type('image/jpeg');
-    response.sendFile(await pages.preview(original, page), { immutable: true, maxAge: '1y', dotfiles: 'allow' });
+    response.sendFile(await pages.preview(original, page, leavingOf(response)), {
+      immutable: true,
+      maxAge: '1y',
+      dotfiles: 'allow',
+    });
   });
 
   // Takes other pages of a file that came in: each becomes an original of its own over the same bytes.
@@ -163,7 +180,7 @@ export function originalsRouter({ db, importing, pages, proofs, copies }: Servic
     const original = found(await findOriginal(db, idOf(request)), 'This original');
     const added: Original[] = [];
     for (const page of asked.pages) {
-      const { width, height, hasAlpha } = await pages.open(original, pageOf(original, page));
+      const { width, height, hasAlpha } = await pages.open(original, pageOf(original, page), leavingOf(response));
       added.push(await addPage(db, original, { page, width, height, hasAlpha }));
     }
     response.status(201).json(added);

@@ -1,8 +1,10 @@
 import { KeptInSchema, OwnPlaceSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
+import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
+import { framesAffected } from '../store/frames.ts';
 import {
   addOwnPlace,
   findOwnPlace,
@@ -18,7 +20,7 @@ const AddSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
 const SaveSchema = z.object({ version: z.int().positive(), place: OwnPlaceSchema });
 
 /** Places that people make: added, changed, put aside and taken back. */
-export function ownPlacesRouter({ db }: Services): Router {
+export function ownPlacesRouter({ db, planner }: Services): Router {
   const router = Router();
 
   router.post('/', async (request, response) => {
@@ -34,7 +36,13 @@ export function ownPlacesRouter({ db }: Services): Router {
   router.patch('/:id', async (request, response) => {
     const { version, place } = SaveSchema.parse(request.body);
     const row = found(await findOwnPlace(db, idOf(request)), 'This place');
-    if (!(await saveOwnPlace(db, row.id, version, place))) {
+    const saved = await db.transaction(async (tx) => {
+      const changed = await saveOwnPlace(tx, row.id, version, place);
+      const affected = changed ? await framesAffected(tx, { placeId: placeIdOf(changed) }) : [];
+      await queueMeasuring(tx, await planner.open(tx), affected);
+      return changed;
+    });
+    if (!saved) {
       throw new Refusal('This place was changed elsewhere meanwhile. Reload the page to see it as it is now.', 409);
     }
     response.json({ id: row.id, placeId: placeIdOf(row) });

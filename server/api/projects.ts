@@ -1,19 +1,11 @@
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
-import {
-  FrameSettingsSchema,
-  isAllMeasured,
-  type Measured,
-  NameSchema,
-  ProjectSettingsSchema,
-  plainSettings,
-} from '@inkwell/core/model';
+import { type Frame, FrameSettingsSchema, NameSchema, ProjectSettingsSchema, plainSettings } from '@inkwell/core/model';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
+import { measuredOf, queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
-import { knownDetails } from '../store/details.ts';
-import { knownFigures } from '../store/figures.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts';
 import {
   addProject,
@@ -25,7 +17,6 @@ import {
   saveProjectSettings,
   setProjectDeleted,
 } from '../store/projects.ts';
-import { knownWeights } from '../store/weights.ts';
 import { found, idOf } from './params.ts';
 
 const ChangeFramesSchema = z.object({
@@ -41,7 +32,7 @@ const ChangeOriginalsSchema = z.object({
   remove: z.array(z.uuid()).max(500).default([]),
 });
 
-export function projectsRouter({ db, planner, queue }: Services): Router {
+export function projectsRouter({ db, planner }: Services): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -67,7 +58,11 @@ export function projectsRouter({ db, planner, queue }: Services): Router {
   router.patch('/:id/settings', async (request, response) => {
     const { version, change } = SettingsSchema.parse(request.body);
     const id = idOf(request);
-    const saved = await saveProjectSettings(db, id, version, change);
+    const saved = await db.transaction(async (tx) => {
+      const isSaved = await saveProjectSettings(tx, id, version, change);
+      if (isSaved) await queueMeasuring(tx, await planner.open(tx), await framesOfProject(tx, id));
+      return isSaved;
+    });
     const project = found(await openProject(db, id), 'This project');
     if (!saved)
       throw new Refusal('What holds for all files of this project was changed elsewhere meanwhile.', 409, {
@@ -124,48 +119,23 @@ export function projectsRouter({ db, planner, queue }: Services): Router {
       if (problem) throw new Refusal(problem);
       return frame;
     });
-    await changeFrames(db, projectId, add, change.remove);
+    await db.transaction(async (tx) => {
+      await changeFrames(tx, projectId, add, change.remove);
+      const added = (await framesOfProject(tx, projectId)).filter(({ frame }) => isAmong(add, frame));
+      await queueMeasuring(tx, await planner.open(tx), added);
+    });
     response.json(await openProject(db, projectId));
   });
 
-  // What every frame weighs at full size, and what is left of its marks where it is shown small. What is not known
-  // yet is asked for and comes as null.
+  // What every frame weighs at full size, and what is left of its marks where it is shown small. What is being measured comes
+  // as null, and what could not be measured with the reason.
   router.get('/:id/measured', async (request, response) => {
-    const all = await framesOfProject(db, idOf(request));
-    const { measuringOf } = await planner.open();
-    const wanted = all.flatMap((framed) => {
-      const measuring = measuringOf(framed);
-      return measuring ? [{ frameId: framed.frame.id, ...measuring }] : [];
-    });
-    const weights = await knownWeights(
-      db,
-      wanted.map((one) => one.planHash),
-    );
-    const details = await knownDetails(
-      db,
-      wanted.map((one) => one.detail.hash),
-    );
-    const figures = await knownFigures(
-      db,
-      wanted.map((one) => one.planHash),
-    );
-    const answer = wanted.map(
-      ({ frameId, planHash, plan, detail }): Measured => ({
-        frameId,
-        planHash,
-        weight: weights.get(planHash) ?? null,
-        detail: detail.marks.length === 0 ? [] : (details.get(detail.hash) ?? null),
-        // Of a plain frame there is nothing to measure.
-        isFinished: plan.finish !== null,
-        figures: figures.get(planHash) ?? null,
-      }),
-    );
-    for (const [index, measured] of answer.entries()) {
-      const one = wanted[index];
-      if (one && !isAllMeasured(measured)) await queue.askMeasure(one.detail.hash, one.frameId);
-    }
-    response.json(answer);
+    response.json(await measuredOf(db, await planner.open(), await framesOfProject(db, idOf(request))));
   });
 
   return router;
 }
+
+/** Whether a frame is one of those that were asked for. */
+const isAmong = (asked: readonly NewFrame[], frame: Frame) =>
+  asked.some(({ originalId, placeId }) => originalId === frame.originalId && placeId === frame.placeId);

@@ -1,4 +1,6 @@
 import { type Grid, piecesOf } from '@inkwell/core/geometry';
+import type { RenderPlan } from '@inkwell/core/planning';
+import sharp, { type Sharp } from 'sharp';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
 
 /**
@@ -28,4 +30,17 @@ function liesIn(whole: Pixels, piece: Pixels, left: number, top: number): boolea
     if (whole.data.compare(piece.data, y * row, (y + 1) * row, at, at + row) !== 0) return false;
   }
   return true;
+}
+
+/** The opened files of a plan, put together again; what lies between bridged pieces stays empty. */
+export async function putTogether(
+  { grid, output }: Pick<RenderPlan, 'grid' | 'output'>,
+  files: readonly Buffer[],
+): Promise<Sharp> {
+  const [first] = files;
+  if (!grid) return sharp(first, { limitInputPixels: false }).toColourspace('srgb');
+  const pieces = piecesOf(grid).map(({ left, top }, index) => ({ input: files[index] as Buffer, left, top }));
+  const canvas = { ...output, channels: 4 as const, background: { r: 0, g: 0, b: 0, alpha: 0 } };
+  const { data, info } = await sharp({ create: canvas }).composite(pieces).raw().toBuffer({ resolveWithObject: true });
+  return sharp(data, { raw: info, limitInputPixels: false });
 }

@@ -2,8 +2,9 @@ import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { carriesTransparency } from '@inkwell/core/model';
 import { plainEncoding, planHash, type RenderPlan, scalePlan } from '@inkwell/core/planning';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import type { BoundedFolder } from './boundedFolder.ts';
+import { putTogether } from './cutting.ts';
 import { renderPixels } from './renderPixels.ts';
 import type { WorkingCopies } from './workingCopy.ts';
 
@@ -44,9 +45,33 @@ export class Proofs {
     return made;
   }
 
+  /** The finished files of `plan` as they look once opened, put together, at `width` pixels. @param files in reading order */
+  async ofFiles(plan: RenderPlan, width: number, files: () => Promise<Buffer[]>): Promise<Proof> {
+    const { output, encoding } = plan;
+    const transparent = plan.flatten === null && carriesTransparency(encoding.format);
+    const factor = Math.min(1, width / output.width, longestSide / output.height);
+    const across = Math.max(1, Math.round(output.width * factor));
+    const name = `file-${planHash(plan)}-${across}.${transparent ? 'png' : 'jpg'}`;
+    const proof: Proof = { path: join(this.folder.path, name), type: transparent ? 'image/png' : 'image/jpeg' };
+    if (await this.folder.touch(name)) return proof;
+    const known = this.making.get(name);
+    if (known) return known;
+    const make = async () => {
+      const whole = await putTogether(plan, await files());
+      const down = Math.max(1, Math.round(output.height * factor));
+      return this.keep(whole.resize(across, down, { fit: 'fill', kernel: 'lanczos3' }), proof);
+    };
+    const made = make().finally(() => this.making.delete(name));
+    this.making.set(name, made);
+    return made;
+  }
+
   private async make(plan: RenderPlan, proof: Proof): Promise<Proof> {
     const { data, ...raw } = await renderPixels(plan, await this.copies.get(plan.original));
-    const picture = sharp(data, { raw });
+    return this.keep(sharp(data, { raw }), proof);
+  }
+
+  private async keep(picture: Sharp, proof: Proof): Promise<Proof> {
     const encoded =
       proof.type === 'image/png'
         ? picture.png({ compressionLevel: 3 })

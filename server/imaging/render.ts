@@ -99,8 +99,9 @@ export async function renderAs(
   plan: RenderPlan,
   copy: WorkingCopy,
   files: readonly Pick<EncodedFile, 'quality' | 'chroma'>[],
+  watch?: FinishWatch,
 ): Promise<Pick<Rendered, 'pieces' | 'seams'>> {
-  const { whole, cut } = await framePixels(plan, copy);
+  const { whole, cut } = await framePixels(plan, copy, watch);
   const pieces: EncodedPiece[] = [];
   await inTwos(cut, async (pixels, index) => {
     const { quality = null, chroma = null } = files[index] ?? {};

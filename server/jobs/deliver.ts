@@ -3,93 +3,124 @@ import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
 import { besideClosing, planHash, planOpening } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measure.ts';
-import { type Rendered, renderAs, renderFiles } from '../imaging/render.ts';
-import type { WorkingCopies, WorkingCopy } from '../imaging/workingCopy.ts';
-import { inTwos } from '../inTwos.ts';
-import { keepBytes } from '../store/blobs.ts';
-import type { Database } from '../store/database.ts';
-import { beat, findDelivery, finish, settle, settledPositions } from '../store/deliveries.ts';
-import type { DeliveryItem } from '../store/schema.ts';
-import { keepWeight, knownWeights } from '../store/weights.ts';
-
-const beatSeconds = 3;
-
-/**
- * Makes the files of a delivery that are not made yet. Taken up again after a broken run it goes on where that one
- * stopped: every finished file is stored with its line of the manifest, in one transaction.
- */
-export async function deliver(db: Database, copies: WorkingCopies, id: string): Promise<void> {
-  const found = await findDelivery(db, id);
-  if (!found || found.delivery.state === 'done' || found.delivery.state === 'failed') return;
-  await beat(db, id);
-  const pulse = setInterval(() => void beat(db, id).catch(() => clearInterval(pulse)), beatSeconds * 1000);
-  try {
-    const settled = await settledPositions(db, id);
-    const open = [...found.stored.items.entries()].filter(([position]) => !settled.has(position));
-    // The pieces of one frame are rendered together, once.
-    const runs = byPlan(open);
-    // The largest first: begun last, it would run on alone while the other core has nothing left to do.
-    runs.sort(([a], [b]) => pixelsOf(b) - pixelsOf(a));
-    await inTwos(runs, (run) => deliverRun(db, copies, id, run));
-    clearInterval(pulse);
-    await finish(db, id, 'done', null);
-  } catch (error) {
-    clearInterval(pulse);
-    await finish(
-      db,
-      id,
-      'failed',
-      'The files could not be made. Deliver again; if it happens again, look into the log.',
-    );
-    throw error;
-  } finally {
-    clearInterval(pulse);
-  }
-}
+import { planKey } from '../measuring.ts';
+import { blobBytes } from '../store/blobs.ts';
+import type { Database, Queryable } from '../store/database.ts';
+import {
+  beginDelivery,
+  finishDelivery,
+  openDeliveries,
+  type SettledFile,
+  type StoredDelivery,
+  settle,
+  settledPositions,
+  storedDelivery,
+} from '../store/deliveries.ts';
+import { keptEncodings } from '../store/encodings.ts';
+import type { DeliveryItem, WorkTask } from '../store/schema.ts';
+import { knownWeights } from '../store/weights.ts';
+import { addWork, failures, type NewWork, priorities } from '../store/work.ts';
+import { fileCount, type Keep } from './measure.ts';
 
 type Entry = [position: number, item: DeliveryItem];
 
-function byPlan(entries: readonly Entry[]): Entry[][] {
+/** The files of a delivery by plan: the pieces of one frame are made together, once. */
+function byPlan(items: readonly DeliveryItem[]): Map<string, Entry[]> {
   const runs = new Map<string, Entry[]>();
-  for (const entry of entries) {
+  for (const entry of items.entries()) {
     const hash = planHash(entry[1].plan);
-    const run = runs.get(hash);
-    if (run) run.push(entry);
-    else runs.set(hash, [entry]);
+    runs.set(hash, [...(runs.get(hash) ?? []), entry]);
   }
-  return [...runs.values()];
+  return runs;
 }
 
-const pixelsOf = (entry: Entry | undefined) => (entry ? entry[1].plan.output.width * entry[1].plan.output.height : 0);
+const pixelsOf = ({ output }: DeliveryItem['plan']) => output.width * output.height;
 
-/** Makes the files of one plan: all of them, or none where one of them may not be delivered. */
-async function deliverRun(db: Database, copies: WorkingCopies, id: string, run: Entry[]): Promise<void> {
-  const { plan, blocked = [] } = run[0]?.[1] ?? {};
-  if (!plan) return;
-  if (blocked.length > 0) return leaveOut(db, id, run, () => blocked);
-  const { pieces, seams: measured, weight } = await renderKnown(db, plan, await copies.get(plan.original));
-  const made = run.map(([position, item]): MadeFile => {
-    const [piece, file] = [pieces[item.piece?.index ?? 0], weight.files[item.piece?.index ?? 0]];
-    if (!piece || !file) throw new Error(`${item.fileName} has no piece ${item.piece?.index}.`);
-    return { position, item, data: piece.data, file };
+/**
+ * Asks for everything that a delivery takes, in the caller's transaction: the files of every plan, and after each of them that
+ * they are put into the delivery. Earlier deliveries come first, and of one delivery the largest pictures: begun last, one would
+ * run on alone while the other core has nothing left to do.
+ */
+export async function queueDelivery(
+  db: Queryable,
+  delivery: Pick<StoredDelivery, 'id' | 'items' | 'createdAt'>,
+): Promise<void> {
+  const began = delivery.createdAt.getTime() / 1000;
+  const wanted = [...byPlan(delivery.items)].flatMap(([hash, [first]]): NewWork[] => {
+    if (!first) return [];
+    const { plan, blocked = [] } = first[1];
+    const rank = pixelsOf(plan) / 1e9 - began;
+    const made: NewWork = {
+      key: planKey(hash),
+      task: { kind: 'plan', plan, isWay: false },
+      priority: priorities.delivering,
+      rank,
+    };
+    const put: NewWork = {
+      key: `deliver ${delivery.id} ${hash}`,
+      task: { kind: 'deliver', deliveryId: delivery.id, planHash: hash },
+      priority: priorities.delivering,
+      rank,
+      after: planKey(hash),
+      deliveryId: delivery.id,
+    };
+    return blocked.length > 0 ? [put] : [made, put];
   });
+  await addWork(db, wanted, true);
+}
+
+/** Asks again for what deliveries take that are not over: whatever has become of the work that was asked for. */
+export async function resumeDeliveries(db: Database): Promise<void> {
+  for (const delivery of await openDeliveries(db)) {
+    await db.transaction(async (tx) => {
+      await queueDelivery(tx, delivery);
+      await finishDelivery(tx, delivery.id);
+    });
+  }
+}
+
+/** Puts the files of a plan into a delivery: all of them, or none where one of them may not be delivered. Null: not made yet. */
+export async function deliverPlan(
+  db: Database,
+  { deliveryId, planHash: hash }: Extract<WorkTask, { kind: 'deliver' }>,
+): Promise<Keep | null> {
+  const stored = await storedDelivery(db, deliveryId);
+  if (!stored || (stored.state !== 'waiting' && stored.state !== 'working')) return async () => undefined;
+  await beginDelivery(db, deliveryId);
+  const settled = await settledPositions(db, deliveryId);
+  const run = (byPlan(stored.items).get(hash) ?? []).filter(([position]) => !settled.has(position));
+  const [first] = run;
+  const files = first ? await filesOf(db, hash, first[1], run) : [];
+  return files && ((tx) => settle(tx, deliveryId, files));
+}
+
+async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Entry[]): Promise<SettledFile[] | null> {
+  const { plan, blocked = [] } = first;
+  if (blocked.length > 0) return leftOut(run, () => blocked);
+  const weight = (await knownWeights(db, [hash])).get(hash);
+  const kept = await keptEncodings(db, hash, fileCount(plan));
+  if (!weight || !kept) {
+    const failure = (await failures(db, [planKey(hash)])).get(planKey(hash));
+    return failure ? leftOut(run, () => [`It could not be made: ${failure}`]) : null;
+  }
+  const made: MadeFile[] = [];
+  for (const [position, item] of run) {
+    const index = item.piece?.index ?? 0;
+    const [encoding, file] = [kept[index], weight.files[index]];
+    const data = encoding && (await blobBytes(db, encoding.sha256));
+    if (!encoding || !file || !data) throw new Error(`${item.fileName} has no piece ${index}.`);
+    made.push({ position, item, data, file, sha256: encoding.sha256, seams: encoding.seams });
+  }
   const reasons = new Map<number, string[]>();
   for (const one of made) reasons.set(one.position, await reasonsAgainst(one));
   const failed = made.find(({ position }) => (reasons.get(position) ?? []).length > 0);
-  if (failed) {
-    const other = `${failed.item.fileName} did not come out right, and without it the others are of no use.`;
-    return leaveOut(db, id, run, (position) => {
-      const own = reasons.get(position) ?? [];
-      return own.length > 0 ? own : [other];
-    });
+  if (!failed) {
+    return made.map((one) => ({ position: one.position, result: { sha256: one.sha256, file: manifestLine(one) } }));
   }
-  const seams = await measured();
-  await db.transaction(async (tx) => {
-    for (const one of made) {
-      const sha256 = await keepBytes(tx, one.data);
-      const file = manifestLine(one, sha256, seams.get(one.item.piece?.index ?? 0) ?? []);
-      await settle(tx, id, one.position, { sha256, file });
-    }
+  const other = `${failed.item.fileName} did not come out right, and without it the others are of no use.`;
+  return leftOut(run, (position) => {
+    const own = reasons.get(position) ?? [];
+    return own.length > 0 ? own : [other];
   });
 }
 
@@ -99,16 +130,15 @@ interface MadeFile {
   item: DeliveryItem;
   data: Buffer;
   file: EncodedFile;
+  sha256: string;
+  seams: SeamStep[];
 }
 
-async function leaveOut(db: Database, id: string, run: Entry[], reasonsOf: (position: number) => string[]) {
-  await db.transaction(async (tx) => {
-    for (const [position, { fileName, network, place }] of run) {
-      const leftOut = { file: fileName, network, place, reasons: reasonsOf(position) };
-      await settle(tx, id, position, { leftOut });
-    }
-  });
-}
+const leftOut = (run: Entry[], reasonsOf: (position: number) => string[]): SettledFile[] =>
+  run.map(([position, { fileName, network, place }]) => ({
+    position,
+    result: { leftOut: { file: fileName, network, place, reasons: reasonsOf(position) } },
+  }));
 
 /** The dimensions of one file of a plan. */
 const fileDimensions = ({ grid, output }: DeliveryItem['plan']) => (grid ? grid.piece : output);
@@ -120,7 +150,7 @@ async function reasonsAgainst({ item: { plan, limit }, data, file }: MadeFile): 
   return fileReasons({ ...(await measureFile(data)), similarity: file.similarity }, demand);
 }
 
-function manifestLine({ item, data, file }: MadeFile, sha256: string, seams: SeamStep[]): ManifestFile {
+function manifestLine({ item, data, file, sha256, seams }: MadeFile): ManifestFile {
   const { plan, piece } = item;
   return {
     file: item.fileName,
@@ -153,17 +183,4 @@ function windowLine(plan: DeliveryItem['plan'], piece: DeliveryItem['piece']): M
   const shown = closing && piece && piece.column === piece.columns ? closing : strip;
   const { turn, mirror } = shown.window;
   return { ...windowRect(shown.window, planOpening(shown).window), turn, mirror };
-}
-
-/** The files of a plan; where its weight was measured before, they are encoded once, at the quality found then. */
-async function renderKnown(
-  db: Database,
-  plan: DeliveryItem['plan'],
-  copy: WorkingCopy,
-): Promise<Pick<Rendered, 'pieces' | 'seams' | 'weight'>> {
-  const known = (await knownWeights(db, [planHash(plan)])).get(planHash(plan));
-  if (known) return { ...(await renderAs(plan, copy, known.files)), weight: known };
-  const rendered = await renderFiles(plan, copy);
-  await keepWeight(db, rendered.weight);
-  return rendered;
 }

@@ -1,51 +1,65 @@
-import type { FinishFigures, FrameChange } from '@inkwell/core/model';
+import type { FinishFigures } from '@inkwell/core/model';
+import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { measureDetail } from '../imaging/detail.ts';
 import type { RecentPixels } from '../imaging/recentPixels.ts';
-import { encodeFiles, renderFiles } from '../imaging/render.ts';
+import { encodeFiles, type Rendered, renderAs, renderFiles } from '../imaging/render.ts';
 import { renderPixels } from '../imaging/renderPixels.ts';
 import type { WorkingCopies } from '../imaging/workingCopy.ts';
-import type { Planner } from '../planner.ts';
-import type { Database } from '../store/database.ts';
-import { keepDetails, knownDetails } from '../store/details.ts';
+import type { Database, Queryable } from '../store/database.ts';
+import { keepDetails } from '../store/details.ts';
+import { keepEncodings, keptEncodings } from '../store/encodings.ts';
 import { keepFigures, knownFigures } from '../store/figures.ts';
-import { findFrame } from '../store/frames.ts';
+import type { WorkTask } from '../store/schema.ts';
 import { keepWeight, knownWeights } from '../store/weights.ts';
 
 /** What measuring works with. */
 export interface Measures {
   db: Database;
   copies: WorkingCopies;
-  planner: Planner;
   recent: RecentPixels;
 }
 
-/**
- * Measures what a frame, as it is set now, weighs at full size, and what is left of its marks where it is shown small.
- * @param change measures it as it would be with this. Does nothing about what is known already, or where the frame is gone.
- */
-export async function measure(
-  { db, copies, planner, recent }: Measures,
-  frameId: string,
-  change: FrameChange,
-): Promise<void> {
-  const found = await findFrame(db, frameId);
-  const asked = found && { ...found, frame: { ...found.frame, ...change } };
-  const measuring = asked && (await planner.open()).measuringOf(asked);
-  if (!measuring) return;
-  const { plan, planHash, detail } = measuring;
+/** Keeps what was found, in the transaction that says that the work is done. */
+export type Keep = (tx: Queryable) => Promise<void>;
+
+/** How many files a plan has. */
+export const fileCount = ({ grid }: RenderPlan): number => (grid ? grid.columns * grid.rows : 1);
+
+/** Encodes the files of a plan and measures them, as far as that is not known and kept already. */
+export async function measurePlan(
+  { db, copies, recent }: Measures,
+  { plan, isWay }: Extract<WorkTask, { kind: 'plan' }>,
+): Promise<Keep> {
+  const hash = planHash(plan);
+  const weight = (await knownWeights(db, [hash])).get(hash);
+  const isKept = (await keptEncodings(db, hash, fileCount(plan))) !== null;
+  const isFigured = plan.finish === null || (await knownFigures(db, [hash])).size > 0;
   const copy = await copies.get(plan.original);
-  if (detail.marks.length > 0 && (await knownDetails(db, [detail.hash])).size === 0) {
-    await keepDetails(db, detail.hash, await measureDetail(plan, detail.marks, detail.shownWidths, copy));
-  }
-  const isWeighed = (await knownWeights(db, [planHash])).size > 0;
-  const isFigured = plan.finish === null || (await knownFigures(db, [planHash])).size > 0;
-  if (isWeighed && isFigured) return;
   let figures: FinishFigures | null = null;
-  const watch = { figures: (measured: FinishFigures) => (figures = measured) };
-  if (isWeighed) await renderPixels(plan, copy, watch);
-  // Ways to make one frame's file share its pixels.
-  else if (isFigured && Object.keys(change).length > 0) {
-    await keepWeight(db, (await encodeFiles(plan, await recent.get(plan))).weight);
-  } else await keepWeight(db, (await renderFiles(plan, copy, isFigured ? undefined : watch)).weight);
-  if (figures) await keepFigures(db, planHash, figures);
+  const watch = isFigured ? undefined : { figures: (measured: FinishFigures) => (figures = measured) };
+  let made: Pick<Rendered, 'pieces' | 'seams'> | null = null;
+  let found = weight;
+  if (!found) {
+    // Other ways to make one frame's file share its pixels.
+    const rendered =
+      isWay && isFigured ? await encodeFiles(plan, await recent.get(plan)) : await renderFiles(plan, copy, watch);
+    [made, found] = [rendered, rendered.weight];
+  } else if (!isKept) made = await renderAs(plan, copy, found.files, watch);
+  else if (!isFigured) await renderPixels(plan, copy, watch);
+  const seams = await made?.seams();
+  const pieces = made?.pieces.map(({ data }, index) => ({ data, seams: seams?.get(index) ?? [] })) ?? null;
+  return async (tx) => {
+    if (found) await keepWeight(tx, found);
+    if (figures) await keepFigures(tx, hash, figures);
+    if (pieces) await keepEncodings(tx, hash, pieces);
+  };
+}
+
+/** Measures what is left of marks where a file is shown small. */
+export async function measureMarks(
+  { copies }: Measures,
+  { hash, plan, marks, shownWidths }: Extract<WorkTask, { kind: 'detail' }>,
+): Promise<Keep> {
+  const kept = await measureDetail(plan, marks, shownWidths, await copies.get(plan.original));
+  return (tx) => keepDetails(tx, hash, kept);
 }

@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { and, eq } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Database, Queryable } from './database.ts';
 import { blobChunks, blobs } from './schema.ts';
 
@@ -11,8 +11,13 @@ const chunkBytes = 1 << 20;
 
 /** Keeps the bytes of `source` under their SHA-256; does nothing where they are kept already. Run it in a transaction. */
 async function keep(db: Queryable, sha256: string, bytes: number, source: AsyncIterable<Buffer>): Promise<void> {
-  const [added] = await db.insert(blobs).values({ sha256, bytes }).onConflictDoNothing().returning();
-  if (!added) return;
+  // What is there already is locked: nobody may clear it away before this transaction says what it is needed for.
+  const [row] = await db
+    .insert(blobs)
+    .values({ sha256, bytes })
+    .onConflictDoUpdate({ target: blobs.sha256, set: { bytes } })
+    .returning({ isNew: sql<boolean>`xmax = 0` });
+  if (!row?.isNew) return;
   let index = 0;
   for await (const data of source) {
     await db.insert(blobChunks).values({ sha256, index, data });
@@ -48,6 +53,21 @@ export function readBlob(db: Database, sha256: string): Readable {
     }
   }
   return Readable.from(chunks(), { objectMode: false });
+}
+
+/** A blob whole, checked; null where it is not there. @throws where its bytes do not match the hash */
+export async function blobBytes(db: Database, sha256: string): Promise<Buffer | null> {
+  const rows = await db
+    .select({ data: blobChunks.data })
+    .from(blobChunks)
+    .where(eq(blobChunks.sha256, sha256))
+    .orderBy(asc(blobChunks.index));
+  if (rows.length === 0) return null;
+  const data = Buffer.concat(rows.map((row) => row.data));
+  if (createHash('sha256').update(data).digest('hex') !== sha256) {
+    throw new Error(`The stored bytes of ${sha256} are not whole.`);
+  }
+  return data;
 }
 
 /** Writes a blob into a file and checks that it is whole. @throws where the bytes do not match the hash */

@@ -1,13 +1,17 @@
 import { and, isNotNull, lt, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
+import { boundEncodings } from './encodings.ts';
 import { originals, projects } from './schema.ts';
+
+/** Encodings of so many bytes are kept. */
+const encodingsBound = 4_000_000_000;
 
 /** How long something deleted can be taken back. */
 export const keepDeletedDays = 7;
 
 /**
- * Clears away what was deleted more than `days` ago, then the bytes that nothing uses any more. Bytes stay while an
- * original, a delivered file, or a delivery that is still to be made needs them.
+ * Clears away what was deleted more than `days` ago and the encodings that were used longest ago, then the bytes that nothing
+ * uses any more. Bytes stay while an original, an encoding, a delivered file, or a delivery that is still to be made needs them.
  *
  * @returns the SHA-256 of every blob that went
  */
@@ -16,10 +20,12 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
     const before = sql`now() - make_interval(days => ${days})`;
     await tx.delete(projects).where(and(isNotNull(projects.deletedAt), lt(projects.deletedAt, before)));
     await tx.delete(originals).where(and(isNotNull(originals.deletedAt), lt(originals.deletedAt, before)));
+    await boundEncodings(tx, encodingsBound);
     const gone = await tx.execute<{ sha256: string }>(sql`
       delete from blobs
       where not exists (select from originals where originals.sha256 = blobs.sha256)
         and not exists (select from delivery_files where delivery_files.sha256 = blobs.sha256)
+        and not exists (select from encodings where encodings.sha256 = blobs.sha256)
         and not exists (
           select from deliveries, jsonb_array_elements(deliveries.items) as item
           where deliveries.state in ('waiting', 'working') and item #>> '{plan,original,sha256}' = blobs.sha256

@@ -11,17 +11,33 @@ export type Queryable = Pick<Database, 'select' | 'selectDistinct' | 'insert' | 
 /** Held while migrating, so that two processes that start together do not migrate twice. Any fixed number does. */
 const migrationLock = 7_220_411;
 
-/** Connects and brings the schema up to date. */
-export async function openDatabase(url: string): Promise<{ db: Database; close: () => Promise<void> }> {
-  const pool = new pg.Pool({ connectionString: url, max: 10 });
+/** How long a request waits for a connection before it is told that the database does not answer. */
+const connectionTimeoutMs = 5000;
+
+export interface OpenDatabase {
+  db: Database;
+  pool: pg.Pool;
+  close: () => Promise<void>;
+}
+
+/** Connects and brings the schema up to date. @param onLost hears of connections that break while nobody uses them */
+export async function openDatabase(
+  url: string,
+  onLost: (error: Error) => void = () => undefined,
+): Promise<OpenDatabase> {
+  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: connectionTimeoutMs });
+  // Without a listener a broken connection would end the program. The next query opens another.
+  pool.on('error', onLost);
   const db = drizzle(pool, { schema });
   const connection = await pool.connect();
+  connection.on('error', onLost);
   try {
     await connection.query('select pg_advisory_lock($1)', [migrationLock]);
     await migrate(drizzle(connection), { migrationsFolder: fileURLToPath(new URL('./migrations', import.meta.url)) });
     await connection.query('select pg_advisory_unlock($1)', [migrationLock]);
   } finally {
+    connection.off('error', onLost);
     connection.release();
   }
-  return { db, close: () => pool.end() };
+  return { db, pool, close: () => pool.end() };
 }

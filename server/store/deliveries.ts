@@ -1,6 +1,6 @@
 import type { Delivery, LeftOut, ManifestFile } from '@inkwell/core/model';
-import { and, asc, desc, eq, inArray, lt, sql } from 'drizzle-orm';
-import type { Database, Queryable } from './database.ts';
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import type { Queryable } from './database.ts';
 import { type DeliveryItem, deliveries, deliveryFiles } from './schema.ts';
 
 type Row = typeof deliveries.$inferSelect;
@@ -31,10 +31,10 @@ async function toDelivery(db: Queryable, row: Row): Promise<Delivery> {
 export async function addDelivery(
   db: Queryable,
   values: { projectId: string; projectName: string; pattern: string; items: DeliveryItem[] },
-): Promise<Delivery> {
+): Promise<{ stored: StoredDelivery; delivery: Delivery }> {
   const [row] = await db.insert(deliveries).values(values).returning();
   if (!row) throw new Error('The delivery was not stored.');
-  return toDelivery(db, row);
+  return { stored: row, delivery: await toDelivery(db, row) };
 }
 
 /** Newest first. */
@@ -55,18 +55,44 @@ export async function findDelivery(
   return row ? { stored: row, delivery: await toDelivery(db, row) } : null;
 }
 
-/** Says that a worker is at it; keeps other workers away for a while. */
-export async function beat(db: Queryable, id: string): Promise<void> {
-  await db.update(deliveries).set({ state: 'working', beatAt: new Date() }).where(eq(deliveries.id, id));
+/** A delivery as it is stored, without what came of it. */
+export async function storedDelivery(db: Queryable, id: string): Promise<StoredDelivery | null> {
+  const [row] = await db.select().from(deliveries).where(eq(deliveries.id, id));
+  return row ?? null;
 }
 
-export async function finish(
-  db: Queryable,
-  id: string,
-  state: 'done' | 'failed',
-  failure: string | null,
-): Promise<void> {
-  await db.update(deliveries).set({ state, failure, beatAt: new Date() }).where(eq(deliveries.id, id));
+const isOpen = (id: string) => and(eq(deliveries.id, id), inArray(deliveries.state, ['waiting', 'working']));
+
+/** Says that a delivery is begun. Nothing that is over is begun again. */
+export async function beginDelivery(db: Queryable, id: string): Promise<void> {
+  await db
+    .update(deliveries)
+    .set({ state: 'working' })
+    .where(and(eq(deliveries.id, id), eq(deliveries.state, 'waiting')));
+}
+
+/** A delivery is done as soon as every file of it is settled. */
+export async function finishDelivery(db: Queryable, id: string): Promise<void> {
+  await db
+    .update(deliveries)
+    .set({ state: 'done' })
+    .where(
+      and(
+        isOpen(id),
+        sql`jsonb_array_length(${deliveries.items}) =
+          (select count(*) from ${deliveryFiles} where ${deliveryFiles.deliveryId} = ${deliveries.id})`,
+      ),
+    );
+}
+
+/** Ends a delivery that is not over. False where it is, or is not there. */
+export async function cancelDelivery(db: Queryable, id: string): Promise<boolean> {
+  const rows = await db
+    .update(deliveries)
+    .set({ state: 'cancelled' })
+    .where(isOpen(id))
+    .returning({ id: deliveries.id });
+  return rows.length > 0;
 }
 
 /** Positions of the files that are finished or left out already. */
@@ -78,29 +104,30 @@ export async function settledPositions(db: Queryable, id: string): Promise<Set<n
   return new Set(rows.map((row) => row.position));
 }
 
-/** Keeps the result for one file. Asked twice for the same position, the first result stands. */
-export async function settle(
-  db: Queryable,
-  deliveryId: string,
-  position: number,
-  result: { sha256: string; file: ManifestFile } | { leftOut: LeftOut },
-): Promise<void> {
-  await db
-    .insert(deliveryFiles)
-    .values({ deliveryId, position, ...result })
-    .onConflictDoNothing();
+/** What came of one file. */
+export interface SettledFile {
+  position: number;
+  result: { sha256: string; file: ManifestFile } | { leftOut: LeftOut };
 }
 
-/** Deliveries that wait or whose worker has given no sign of life for `seconds`. */
-export async function strandedDeliveries(db: Database, seconds: number): Promise<string[]> {
-  const rows = await db
-    .select({ id: deliveries.id })
+/**
+ * Keeps what came of files. Asked twice for the same position, the first result stands; of a delivery that is over nothing is
+ * kept. Run it in a transaction.
+ */
+export async function settle(db: Queryable, deliveryId: string, files: readonly SettledFile[]): Promise<void> {
+  const [open] = await db.select({ id: deliveries.id }).from(deliveries).where(isOpen(deliveryId)).for('update');
+  if (!open || files.length === 0) return;
+  await db
+    .insert(deliveryFiles)
+    .values(files.map(({ position, result }) => ({ deliveryId, position, ...result })))
+    .onConflictDoNothing();
+  await finishDelivery(db, deliveryId);
+}
+
+/** Deliveries that are not over. */
+export async function openDeliveries(db: Queryable): Promise<StoredDelivery[]> {
+  return db
+    .select()
     .from(deliveries)
-    .where(
-      and(
-        inArray(deliveries.state, ['waiting', 'working']),
-        lt(deliveries.beatAt, sql`now() - make_interval(secs => ${seconds})`),
-      ),
-    );
-  return rows.map((row) => row.id);
+    .where(inArray(deliveries.state, ['waiting', 'working']));
 }

@@ -1,6 +1,6 @@
 import type { Frame, FrameChange, Original, Project } from '@inkwell/core/model';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import type { Database, Queryable } from './database.ts';
+import type { Queryable } from './database.ts';
 import { toOriginal } from './originals.ts';
 import { frames, originals, projectOriginals, projects } from './schema.ts';
 
@@ -13,10 +13,16 @@ export interface FramedPicture {
   project: Pick<Project, 'finishId' | 'keeping'>;
 }
 
+const framedColumns = {
+  frame: frames,
+  original: originals,
+  project: { finishId: projects.finishId, keeping: projects.keeping },
+};
+
 /** A frame together with its original, unless either the original or the project was deleted. */
 export async function findFrame(db: Queryable, id: string): Promise<FramedPicture | null> {
   const [row] = await db
-    .select({ frame: frames, original: originals, project: { finishId: projects.finishId, keeping: projects.keeping } })
+    .select(framedColumns)
     .from(frames)
     .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
     .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)))
@@ -27,7 +33,7 @@ export async function findFrame(db: Queryable, id: string): Promise<FramedPictur
 /** All frames of a project in the order of its originals. */
 export async function framesOfProject(db: Queryable, projectId: string): Promise<FramedPicture[]> {
   const rows = await db
-    .select({ frame: frames, original: originals, project: { finishId: projects.finishId, keeping: projects.keeping } })
+    .select(framedColumns)
     .from(frames)
     .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
     .innerJoin(projects, eq(projects.id, frames.projectId))
@@ -40,24 +46,47 @@ export async function framesOfProject(db: Queryable, projectId: string): Promise
   return rows.map((row) => ({ ...row, original: toOriginal(row.original) }));
 }
 
-/** Adds frames and takes others out, at once. Frames that exist already are left as they are. */
+/** Frames of all projects that are there: of an original, for a place, or finished by a finish wherever that is said. */
+export async function framesAffected(
+  db: Queryable,
+  by: { originalId: string } | { placeId: string } | { finishId: string },
+): Promise<FramedPicture[]> {
+  const finishId = sql`coalesce(${frames.finishId}, ${originals.finishId}, ${projects.finishId})`;
+  const isAffected =
+    'originalId' in by
+      ? eq(frames.originalId, by.originalId)
+      : 'placeId' in by
+        ? eq(frames.placeId, by.placeId)
+        : sql`${finishId} = ${by.finishId}`;
+  const rows = await db
+    .select(framedColumns)
+    .from(frames)
+    .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
+    .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)))
+    .where(isAffected);
+  return rows.map((row) => ({ ...row, original: toOriginal(row.original) }));
+}
+
+/** Rows that are sent in one statement. */
+const together = 500;
+
+/** Adds frames and takes others out. Frames that exist already are left as they are. Run it in a transaction. */
 export async function changeFrames(
-  db: Database,
+  db: Queryable,
   projectId: string,
   add: readonly NewFrame[],
   removeIds: readonly string[],
 ): Promise<void> {
-  await db.transaction(async (tx) => {
-    if (removeIds.length > 0) {
-      await tx.delete(frames).where(and(eq(frames.projectId, projectId), inArray(frames.id, [...removeIds])));
-    }
-    if (add.length > 0)
-      await tx
-        .insert(frames)
-        .values([...add])
-        .onConflictDoNothing();
-    await tx.update(projects).set({ changedAt: new Date() }).where(eq(projects.id, projectId));
-  });
+  if (removeIds.length > 0) {
+    await db.delete(frames).where(and(eq(frames.projectId, projectId), inArray(frames.id, [...removeIds])));
+  }
+  for (let from = 0; from < add.length; from += together) {
+    await db
+      .insert(frames)
+      .values(add.slice(from, from + together))
+      .onConflictDoNothing();
+  }
+  await db.update(projects).set({ changedAt: new Date() }).where(eq(projects.id, projectId));
 }
 
 /** Saves a change made on top of `version`. Null where somebody else saved meanwhile, or the frame is gone. */

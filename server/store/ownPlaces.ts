@@ -1,4 +1,4 @@
-import type { KeptIn, OwnPlace, SpecSheet } from '@inkwell/core/model';
+import { type KeptIn, type OwnPlace, PlaceSchema, type SpecSheet } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { and, asc, count, eq, isNull, like, sql } from 'drizzle-orm';
 import type { Database, Queryable } from './database.ts';
@@ -22,7 +22,13 @@ export async function ownSheets(db: Queryable): Promise<SpecSheet[]> {
   const sheets = new Map<string, SpecSheet>();
   for (const row of rows) {
     const checkedOn = row.changedAt.toISOString().slice(0, 10);
-    const place = { ...row.place, slug: row.slug, own: { id: row.id, version: row.version } };
+    // One from before there were bounds is left out: nothing could be made for it.
+    const place = PlaceSchema.safeParse({
+      ...row.place,
+      slug: row.slug,
+      own: { id: row.id, version: row.version },
+    }).data;
+    if (!place) continue;
     const sheet = sheets.get(row.sheetSlug);
     if (sheet) {
       sheet.places.push(place);

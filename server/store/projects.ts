@@ -29,6 +29,12 @@ export async function listProjects(db: Queryable): Promise<Project[]> {
   );
 }
 
+/** All that are not deleted. */
+export async function projectIds(db: Queryable): Promise<string[]> {
+  const rows = await db.select({ id: projects.id }).from(projects).where(isNull(projects.deletedAt));
+  return rows.map(({ id }) => id);
+}
+
 export async function openProject(db: Queryable, id: string): Promise<OpenProject | null> {
   const [row] = await db.select().from(projects).where(alive(id));
   if (!row) return null;

@@ -1,9 +1,11 @@
 import {
   type Backing,
+  type Delivery,
   type DetailKept,
   type FinishFigures,
   type ImageFormat,
   type Keeping,
+  type KeepMark,
   keepNothing,
   type LeftOut,
   type ManifestFile,
@@ -15,6 +17,7 @@ import {
   type PieceOfWhole,
   plainWeighing,
   type Ring,
+  type SeamStep,
   type Treatment,
   type Trim,
   type Weighing,
@@ -31,6 +34,7 @@ import {
   index,
   integer,
   jsonb,
+  pgSequence,
   pgTable,
   primaryKey,
   text,
@@ -200,6 +204,19 @@ export const details = pgTable('details', {
   measuredAt: moment('measured_at').notNull().defaultNow(),
 });
 
+/** What there is to do. */
+export type WorkTask =
+  /** Encodes the files of a plan, measures them, and keeps both. */
+  | {
+      kind: 'plan';
+      plan: RenderPlan /** Another way to make a frame's file: it shares the frame's pixels. */;
+      isWay: boolean;
+    }
+  /** Measures what is left of marks where the file is shown small. */
+  | { kind: 'detail'; hash: string; plan: RenderPlan; marks: KeepMark[]; shownWidths: number[] }
+  /** Puts the files of a plan into a delivery. */
+  | { kind: 'deliver'; deliveryId: string; planHash: string };
+
 /** What one file of a delivery is to be, fixed when the delivery is asked for. */
 export interface DeliveryItem {
   fileName: string;
@@ -221,12 +238,10 @@ export const deliveries = pgTable('deliveries', {
   projectId: uuid('project_id').notNull(),
   projectName: text('project_name').notNull(),
   pattern: text('pattern').notNull(),
-  state: text('state').$type<'waiting' | 'working' | 'done' | 'failed'>().notNull().default('waiting'),
+  state: text('state').$type<Delivery['state']>().notNull().default('waiting'),
   items: jsonb('items').$type<DeliveryItem[]>().notNull(),
   failure: text('failure'),
   createdAt: moment('created_at').notNull().defaultNow(),
-  /** Last sign of life of the worker; old while the state is `working` means that the worker is gone. */
-  beatAt: moment('beat_at').notNull().defaultNow(),
 });
 
 export const deliveryFiles = pgTable(
@@ -246,6 +261,60 @@ export const deliveryFiles = pgTable(
     index('delivery_files_sha256').on(table.sha256),
   ],
 );
+
+/** The finished files of plans as they were encoded while they were measured, so that a delivery encodes nothing. Bounded. */
+export const encodings = pgTable(
+  'encodings',
+  {
+    planHash: text('plan_hash').notNull(),
+    /** In reading order, from 0. */
+    piece: integer('piece').notNull(),
+    sha256: text('sha256')
+      .notNull()
+      .references(() => blobs.sha256),
+    bytes: bytes('bytes').notNull(),
+    seams: jsonb('seams').$type<SeamStep[]>().notNull(),
+    usedAt: moment('used_at').notNull().defaultNow(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.planHash, table.piece] }),
+    index('encodings_sha256').on(table.sha256),
+    index('encodings_used_at').on(table.usedAt),
+  ],
+);
+
+/** Work that takes longer than a request should: one row for each, gone when it is done. See store/work.ts. */
+export const work = pgTable(
+  'work',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    /** What it is about. Asked for twice, it is one. */
+    key: text('key').notNull().unique(),
+    task: jsonb('task').$type<WorkTask>().notNull(),
+    priority: integer('priority').notNull(),
+    /** Among those of one priority the highest comes first. */
+    rank: doublePrecision('rank').notNull(),
+    /** The key of other work that has to be over first. */
+    after: text('after'),
+    deliveryId: uuid('delivery_id').references(() => deliveries.id, { onDelete: 'cascade' }),
+    /** The frames that it is measured for; null where it is done whatever has become of them. */
+    wantedBy: uuid('wanted_by').array(),
+    state: text('state').$type<'waiting' | 'working' | 'failed'>().notNull().default('waiting'),
+    attempts: integer('attempts').notNull().default(0),
+    /** The number of the worker that has it. */
+    worker: integer('worker'),
+    notBefore: moment('not_before').notNull().defaultNow(),
+    /** Why the last attempt failed, in words. */
+    failure: text('failure'),
+  },
+  (table) => [
+    index('work_next').on(table.state, table.priority, table.rank),
+    index('work_delivery').on(table.deliveryId),
+  ],
+);
+
+/** Every worker that starts takes the next number. */
+export const workers = pgSequence('workers', { maxValue: 2_147_483_647, cycle: true });
 
 /** Things that are done once in the life of a database, such as filling in the demo. */
 export const milestones = pgTable('milestones', {

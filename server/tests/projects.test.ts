@@ -173,7 +173,6 @@ test('bytes go only when nothing needs them: no original, no copy, no delivery t
       projectName: 'x',
       pattern: 'x',
       items: [{ plan }] as never,
-      beatAt: new Date(Date.now() + 600_000),
     })
     .returning();
   await client.ask('DELETE', `/originals/${copy.id}`);

@@ -1,0 +1,40 @@
+import { planHash, type RenderPlan } from '@inkwell/core/planning';
+import { renderAs } from './imaging/render.ts';
+import type { WorkingCopies } from './imaging/workingCopy.ts';
+import { fileCount } from './jobs/measure.ts';
+import { Refusal } from './refusal.ts';
+import { blobBytes } from './store/blobs.ts';
+import type { Database } from './store/database.ts';
+import { keepEncodings, keptEncodings } from './store/encodings.ts';
+import { knownWeights } from './store/weights.ts';
+
+/**
+ * The files of a plan that has been measured, in reading order: as they are kept, or encoded again as they are known to come out.
+ *
+ * @throws Refusal where it has not been measured yet
+ */
+export async function finishedFiles(
+  { db, copies }: { db: Database; copies: WorkingCopies },
+  plan: RenderPlan,
+): Promise<Buffer[]> {
+  const hash = planHash(plan);
+  const kept = await keptEncodings(db, hash, fileCount(plan));
+  const files: Buffer[] = [];
+  for (const { sha256 } of kept ?? []) {
+    const data = await blobBytes(db, sha256);
+    if (data) files.push(data);
+  }
+  if (files.length === fileCount(plan)) return files;
+  const weight = (await knownWeights(db, [hash])).get(hash);
+  if (!weight) throw new Refusal('This file has not been made yet. It is shown as soon as it is measured.', 404);
+  const { pieces, seams } = await renderAs(plan, await copies.get(plan.original), weight.files);
+  const steps = await seams();
+  await db.transaction((tx) =>
+    keepEncodings(
+      tx,
+      hash,
+      pieces.map(({ data }, index) => ({ data, seams: steps.get(index) ?? [] })),
+    ),
+  );
+  return pieces.map(({ data }) => data);
+}

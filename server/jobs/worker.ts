@@ -1,0 +1,230 @@
+import { engineVersion, planHash, RenderPlanSchema } from '@inkwell/core/planning';
+import pg from 'pg';
+import type { Logger } from 'pino';
+import { diskFull, isAboutRoom } from '../diskFull.ts';
+import { queueMeasuring } from '../measuring.ts';
+import type { Planner } from '../planner.ts';
+import { Refusal } from '../refusal.ts';
+import { clearUnused } from '../store/clearing.ts';
+import { storedDelivery } from '../store/deliveries.ts';
+import { findFrame, framesOfProject } from '../store/frames.ts';
+import { projectIds } from '../store/projects.ts';
+import {
+  type ClaimedWork,
+  claimWork,
+  failWork,
+  finishWork,
+  freeStranded,
+  priorities,
+  putBack,
+  signOn,
+  workChannel,
+} from '../store/work.ts';
+import { deliverPlan, queueDelivery, resumeDeliveries } from './deliver.ts';
+import { type Keep, type Measures, measureMarks, measurePlan } from './measure.ts';
+
+export interface Tools extends Measures {
+  planner: Planner;
+  log: Logger;
+}
+
+/** Two cores: two pictures at a time. One more only takes what somebody waits for, so that it never waits for the others. */
+const lanes = [priorities.measuring, priorities.measuring, priorities.looked] as const;
+/** When nobody has said that there is something to do, it is looked for this often: what was put off has no other voice. */
+const idleMs = 1000;
+const pauseMs = 500;
+const strandedMs = 1000;
+const clearMs = 3_600_000;
+
+/** Thrown where somebody else has the work by now. */
+class Lost extends Error {}
+
+/**
+ * Does the work that is kept in PostgreSQL, beside any number of other workers on any machine. That a worker is alive is known
+ * from its connection alone: it holds a lock as long as that lives, so there is no sign of life to give, and no time after which
+ * work counts as lost while it is still being done.
+ */
+export class Worker {
+  private number: number | null = null;
+  private connection: pg.Client | null = null;
+  private connecting: Promise<void> | null = null;
+  private stopped = false;
+  private wake: () => void = () => undefined;
+  private woken = new Promise<void>((resolve) => (this.wake = resolve));
+  private readonly running: Promise<void>[];
+  private readonly timers: NodeJS.Timeout[];
+
+  constructor(
+    private readonly databaseUrl: string,
+    private readonly tools: Tools,
+  ) {
+    this.running = lanes.map((least) => this.lane(least));
+    this.timers = [
+      this.every(strandedMs, async () => {
+        if ((await freeStranded(tools.db)) > 0) this.wakeAll();
+      }),
+      this.every(clearMs, async () => {
+        const gone = await clearUnused(tools.db);
+        if (gone.length > 0) tools.log.info({ gone }, 'cleared away');
+      }),
+    ];
+  }
+
+  /** Ends after what is being done; what is not done in `graceMs` is left to others. */
+  async stop(graceMs = 5000): Promise<void> {
+    this.stopped = true;
+    for (const timer of this.timers) clearInterval(timer);
+    this.wakeAll();
+    let grace: NodeJS.Timeout | undefined;
+    const over = new Promise((resolve) => {
+      grace = setTimeout(resolve, graceMs);
+    });
+    await Promise.race([Promise.all(this.running), over]);
+    clearTimeout(grace);
+    this.number = null;
+    await this.connection?.end().catch(() => undefined);
+  }
+
+  private async lane(least: number): Promise<void> {
+    while (!this.stopped) {
+      try {
+        if (!this.connection) await this.connectOnce();
+        const { number } = this;
+        const heard = this.woken;
+        const claimed = number === null ? null : await claimWork(this.tools.db, number, least);
+        if (claimed && number !== null) await this.do(claimed, number);
+        else await Promise.race([heard, pause(idleMs)]);
+      } catch (error) {
+        if (!this.stopped) this.tools.log.error({ error: String(error) }, 'the worker could not go on; it tries again');
+        await pause(pauseMs);
+      }
+    }
+  }
+
+  /** The lanes share one connection, whichever of them finds it missing first. */
+  private connectOnce(): Promise<void> {
+    this.connecting ??= this.connect().finally(() => {
+      this.connecting = null;
+    });
+    return this.connecting;
+  }
+
+  /** Signs on anew: what an earlier connection had claimed is free for others. */
+  private async connect(): Promise<void> {
+    const connection = new pg.Client({ connectionString: this.databaseUrl, keepAlive: true });
+    const lost = () => {
+      if (this.connection !== connection) return;
+      this.connection = null;
+      this.number = null;
+    };
+    connection.on('error', lost);
+    connection.on('end', lost);
+    connection.on('notification', () => this.wakeAll());
+    await connection.connect();
+    const number = await signOn(connection);
+    await connection.query(`listen ${workChannel}`);
+    this.connection = connection;
+    this.number = number;
+    await resumeDeliveries(this.tools.db);
+    await this.queueUnmeasured();
+    this.wakeAll();
+  }
+
+  /** Whatever has been changed without anybody measuring it, by another version of the program for one, is asked for. */
+  private async queueUnmeasured(): Promise<void> {
+    const { db, planner } = this.tools;
+    const planning = await planner.open();
+    for (const id of await projectIds(db)) await queueMeasuring(db, planning, await framesOfProject(db, id));
+  }
+
+  private async do(claimed: ClaimedWork, number: number): Promise<void> {
+    const { db, log } = this.tools;
+    try {
+      const keep = await this.perform(claimed);
+      if (!keep) {
+        await this.askAgain(claimed, number);
+        return;
+      }
+      await db.transaction(async (tx) => {
+        if (!(await finishWork(tx, claimed.id, number))) throw new Lost();
+        await keep(tx);
+      });
+    } catch (error) {
+      if (error instanceof Lost) return;
+      const isRefused = error instanceof Refusal;
+      if (!isRefused) log.error({ error, key: claimed.key }, 'work failed');
+      await this.saying(number, () => failWork(db, claimed, number, wordsOf(error), isRefused));
+    } finally {
+      this.wakeAll();
+    }
+  }
+
+  /** Says something to the database, until it has heard it or somebody else has the work anyway. */
+  private async saying(number: number, say: () => Promise<void>): Promise<void> {
+    while (this.number === number) {
+      try {
+        await say();
+        return;
+      } catch (error) {
+        this.tools.log.error({ error: String(error) }, 'the database does not answer');
+        await pause(pauseMs);
+      }
+    }
+  }
+
+  private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | null> {
+    if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
+    const plan = RenderPlanSchema.parse(task.plan);
+    if (plan.engine !== engineVersion) {
+      throw new Refusal(
+        'It was planned by another version of the program. Change something about it, or deliver again.',
+      );
+    }
+    if (wantedBy && !(await this.isWanted(wantedBy, planHash(plan)))) return async () => undefined;
+    return task.kind === 'plan'
+      ? measurePlan(this.tools, { ...task, plan })
+      : measureMarks(this.tools, { ...task, plan });
+  }
+
+  /** Whether any of some frames is still set as it was when this was asked for. */
+  private async isWanted(frameIds: readonly string[], hash: string): Promise<boolean> {
+    const { db, planner } = this.tools;
+    const planning = await planner.open();
+    for (const id of new Set(frameIds)) {
+      const framed = await findFrame(db, id);
+      if (framed && planning.measuringOf(framed)?.planHash === hash) return true;
+    }
+    return false;
+  }
+
+  /** The files of a delivery are not there, or not any more: they are asked for again, and this comes after them. */
+  private async askAgain({ id, task }: ClaimedWork, number: number): Promise<void> {
+    const { db } = this.tools;
+    await db.transaction(async (tx) => {
+      await putBack(tx, id, number);
+      const stored = task.kind === 'deliver' ? await storedDelivery(tx, task.deliveryId) : null;
+      if (stored) await queueDelivery(tx, stored);
+    });
+  }
+
+  private wakeAll(): void {
+    const wake = this.wake;
+    this.woken = new Promise<void>((resolve) => (this.wake = resolve));
+    wake();
+  }
+
+  private every(ms: number, task: () => Promise<void>): NodeJS.Timeout {
+    return setInterval(() => {
+      if (this.number === null) return;
+      task().catch((error: unknown) => this.tools.log.error({ error: String(error) }, 'regular task'));
+    }, ms);
+  }
+}
+
+const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
+
+function wordsOf(error: unknown): string {
+  if (error instanceof Refusal) return error.message;
+  if (isAboutRoom(error)) return diskFull().message;
+  return 'Something went wrong in the program; the log says what.';
+}

@@ -1,0 +1,100 @@
+import { isAllMeasured, type Measured } from '@inkwell/core/model';
+import type { Measuring, Planning } from './planner.ts';
+import type { Queryable } from './store/database.ts';
+import { knownDetails } from './store/details.ts';
+import { knownFigures } from './store/figures.ts';
+import type { FramedPicture } from './store/frames.ts';
+import { knownWeights } from './store/weights.ts';
+import { addWork, failures, type NewWork, priorities } from './store/work.ts';
+
+export const planKey = (planHash: string) => `plan ${planHash}`;
+const detailKey = (hash: string) => `detail ${hash}`;
+
+/** The work that it takes to know everything about a frame; of what is known already, none. */
+function workFor(frameId: string, { plan, planHash, detail }: Measuring, known: Known, priority: number): NewWork[] {
+  const wanted: NewWork[] = [];
+  const [weight, figures] = [known.weights.has(planHash), known.figures.has(planHash)];
+  if (!weight || (plan.finish !== null && !figures)) {
+    wanted.push({ key: planKey(planHash), task: { kind: 'plan', plan, isWay: false }, priority, wantedBy: [frameId] });
+  }
+  if (detail.marks.length > 0 && !known.details.has(detail.hash)) {
+    const task = { kind: 'detail' as const, plan, ...detail };
+    wanted.push({ key: detailKey(detail.hash), task, priority, wantedBy: [frameId] });
+  }
+  return wanted;
+}
+
+interface Known {
+  weights: Awaited<ReturnType<typeof knownWeights>>;
+  figures: Awaited<ReturnType<typeof knownFigures>>;
+  details: Awaited<ReturnType<typeof knownDetails>>;
+}
+
+type ToMeasure = { frameId: string } & Measuring;
+
+const measurings = (planning: Planning, frames: readonly FramedPicture[]): ToMeasure[] =>
+  frames.flatMap((framed) => {
+    const measuring = planning.measuringOf(framed);
+    return measuring ? [{ frameId: framed.frame.id, ...measuring }] : [];
+  });
+
+async function knownOf(db: Queryable, wanted: readonly ToMeasure[]): Promise<Known> {
+  const hashes = wanted.map((one) => one.planHash);
+  return {
+    weights: await knownWeights(db, hashes),
+    figures: await knownFigures(db, hashes),
+    details: await knownDetails(
+      db,
+      wanted.map((one) => one.detail.hash),
+    ),
+  };
+}
+
+/**
+ * Asks for all that is not known yet of frames as they are set. It belongs into the transaction that has set them: what has to be
+ * measured is asked for once, when it changes, and never because somebody looks.
+ *
+ * @param again tries again what could not be measured
+ */
+export async function queueMeasuring(
+  db: Queryable,
+  planning: Planning,
+  frames: readonly FramedPicture[],
+  priority: number = priorities.measuring,
+  again = false,
+): Promise<void> {
+  const wanted = measurings(planning, frames);
+  const known = await knownOf(db, wanted);
+  await addWork(
+    db,
+    wanted.flatMap((one) => workFor(one.frameId, one, known, priority)),
+    again,
+  );
+}
+
+/** What is known of frames as they are set; null where it is being measured, or could not be. */
+export async function measuredOf(
+  db: Queryable,
+  planning: Planning,
+  frames: readonly FramedPicture[],
+): Promise<Measured[]> {
+  const wanted = measurings(planning, frames);
+  const known = await knownOf(db, wanted);
+  const measured = wanted.map(({ frameId, planHash, plan, detail }) => ({
+    frameId,
+    planHash,
+    weight: known.weights.get(planHash) ?? null,
+    detail: detail.marks.length === 0 ? [] : (known.details.get(detail.hash) ?? null),
+    // Of a plain frame there is nothing to measure.
+    isFinished: plan.finish !== null,
+    figures: known.figures.get(planHash) ?? null,
+  }));
+  const missing = wanted.filter((_, index) => !isAllMeasured(measured[index] as (typeof measured)[number]));
+  const keys = missing.flatMap(({ planHash, detail }) => [planKey(planHash), detailKey(detail.hash)]);
+  const failed = await failures(db, keys);
+  return measured.map((one, index) => {
+    const { planHash, detail } = wanted[index] as ToMeasure;
+    const failure = isAllMeasured(one) ? null : (failed.get(planKey(planHash)) ?? failed.get(detailKey(detail.hash)));
+    return { ...one, failure: failure ?? null };
+  });
+}

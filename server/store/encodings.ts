@@ -1,0 +1,59 @@
+import type { SeamStep } from '@inkwell/core/model';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { keepBytes } from './blobs.ts';
+import type { Queryable } from './database.ts';
+import { encodings } from './schema.ts';
+
+/** One finished file of a plan. */
+export interface KeptEncoding {
+  sha256: string;
+  bytes: number;
+  seams: SeamStep[];
+}
+
+/** Keeps the files of a plan, in reading order. Run it in a transaction. */
+export async function keepEncodings(
+  db: Queryable,
+  planHash: string,
+  pieces: readonly { data: Buffer; seams: SeamStep[] }[],
+): Promise<void> {
+  for (const [piece, { data, seams }] of pieces.entries()) {
+    const sha256 = await keepBytes(db, data);
+    await db.insert(encodings).values({ planHash, piece, sha256, bytes: data.length, seams }).onConflictDoNothing();
+  }
+}
+
+/** The files of a plan in reading order, noted as used; null where they are not kept. @param count how many it has */
+export async function keptEncodings(db: Queryable, planHash: string, count: number): Promise<KeptEncoding[] | null> {
+  const rows = await db
+    .select({ sha256: encodings.sha256, bytes: encodings.bytes, seams: encodings.seams })
+    .from(encodings)
+    .where(eq(encodings.planHash, planHash))
+    .orderBy(asc(encodings.piece));
+  if (rows.length !== count) return null;
+  await db
+    .update(encodings)
+    .set({ usedAt: sql`now()` })
+    .where(and(eq(encodings.planHash, planHash), sql`used_at < now() - interval '1 hour'`));
+  return rows;
+}
+
+/** Those of the given plans whose files are kept. */
+export async function plansWithEncodings(db: Queryable, planHashes: readonly string[]): Promise<Set<string>> {
+  if (planHashes.length === 0) return new Set();
+  const rows = await db
+    .selectDistinct({ planHash: encodings.planHash })
+    .from(encodings)
+    .where(inArray(encodings.planHash, [...planHashes]));
+  return new Set(rows.map(({ planHash }) => planHash));
+}
+
+/** Lets go of the files that were used longest ago, until the rest weighs at most `bound` bytes. */
+export async function boundEncodings(db: Queryable, bound: number): Promise<void> {
+  await db.execute(sql`
+    delete from encodings where plan_hash in (
+      select plan_hash from (
+        select plan_hash, sum(sum(bytes)) over (order by max(used_at) desc, plan_hash) as total
+        from encodings group by plan_hash) as newest
+      where total > ${bound})`);
+}

@@ -1,0 +1,174 @@
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { Queryable } from './database.ts';
+import { type WorkTask, work } from './schema.ts';
+
+/** Whoever waits at the bench comes first, then deliveries, then what is measured ahead. */
+export const priorities = { looked: 30, delivering: 20, measuring: 10 } as const;
+
+/** After so many attempts that failed, or that ended their worker, nothing more is tried. */
+export const mostAttempts = 3;
+
+export interface NewWork {
+  key: string;
+  task: WorkTask;
+  priority: number;
+  /** Among those of one priority the highest comes first. @default now: what was asked for last is what somebody turned to */
+  rank?: number;
+  after?: string;
+  deliveryId?: string;
+  /** The frames that it is measured for: once none of them is set like this any more, it is not done. */
+  wantedBy?: string[];
+}
+
+export interface ClaimedWork {
+  id: number;
+  key: string;
+  task: WorkTask;
+  attempts: number;
+  wantedBy: string[] | null;
+}
+
+/** Rows that are sent in one statement. */
+const together = 200;
+/** The channel on which workers hear that there is something to do. */
+export const workChannel = 'work';
+
+/**
+ * Asks for work, in the caller's transaction. What waits already comes forward where it is asked for with more urgency; what is
+ * being done is left alone.
+ *
+ * @param again tries again what has failed
+ */
+export async function addWork(db: Queryable, wanted: readonly NewWork[], again = false): Promise<void> {
+  const now = Date.now() / 1000;
+  for (let from = 0; from < wanted.length; from += together) {
+    const rows = wanted
+      .slice(from, from + together)
+      .map(({ rank, ...row }, index) => ({ ...row, rank: rank ?? now + (from + index) / 1e6 }));
+    const isTriedAgain = sql`${work.state} = 'failed' and ${again}`;
+    await db
+      .insert(work)
+      .values(rows)
+      .onConflictDoUpdate({
+        target: work.key,
+        set: {
+          priority: sql`greatest(${work.priority}, excluded.priority)`,
+          rank: sql`greatest(${work.rank}, excluded.rank)`,
+          // Null: wanted whatever becomes of any frame.
+          wantedBy: sql`case when ${work.wantedBy} is null or excluded.wanted_by is null then null
+            else ${work.wantedBy} || excluded.wanted_by end`,
+          state: sql`case when ${isTriedAgain} then 'waiting' else ${work.state} end`,
+          attempts: sql`case when ${isTriedAgain} then 0 else ${work.attempts} end`,
+          failure: sql`case when ${isTriedAgain} then null else ${work.failure} end`,
+        },
+      });
+  }
+  if (wanted.length > 0) await db.execute(sql`select pg_notify(${workChannel}, '')`);
+}
+
+/** Takes the next thing to do, so that nobody else has it; null where there is none. @param least priority that is taken */
+export async function claimWork(db: Queryable, worker: number, least: number): Promise<ClaimedWork | null> {
+  const { rows } = await db.execute<{
+    id: string;
+    key: string;
+    task: WorkTask;
+    attempts: number;
+    wanted_by: string[] | null;
+  }>(sql`
+    update work set state = 'working', worker = ${worker}, attempts = attempts + 1
+    where id = (
+      select id from work as next
+      where state = 'waiting' and priority >= ${least} and not_before <= now()
+        and (after is null or not exists (
+          select from work as before where before.key = next.after and before.state in ('waiting', 'working')))
+      order by priority desc, rank desc
+      limit 1
+      for update skip locked)
+    returning id, key, task, attempts, wanted_by`);
+  const [row] = rows;
+  if (!row) return null;
+  const { id, wanted_by: wantedBy, ...rest } = row;
+  return { ...rest, id: Number(id), wantedBy };
+}
+
+const isClaimed = (id: number, worker: number) =>
+  and(eq(work.id, id), eq(work.worker, worker), eq(work.state, 'working'));
+
+/** Says that work is done. False where the worker has lost it: then nothing that it found may count. */
+export async function finishWork(db: Queryable, id: number, worker: number): Promise<boolean> {
+  const gone = await db.delete(work).where(isClaimed(id, worker)).returning({ id: work.id });
+  return gone.length > 0;
+}
+
+/** Puts work back, to be done after other work. */
+export async function putBack(db: Queryable, id: number, worker: number): Promise<void> {
+  await db
+    .update(work)
+    .set({ state: 'waiting', worker: null, attempts: sql`greatest(0, ${work.attempts} - 1)` })
+    .where(isClaimed(id, worker));
+}
+
+/** Says that an attempt failed: it is tried again a little later, or has failed for good. */
+export async function failWork(
+  db: Queryable,
+  { id, attempts }: ClaimedWork,
+  worker: number,
+  failure: string,
+  isFinal: boolean,
+): Promise<void> {
+  const isOver = isFinal || attempts >= mostAttempts;
+  await db
+    .update(work)
+    .set({
+      state: isOver ? 'failed' : 'waiting',
+      worker: null,
+      failure,
+      notBefore: sql`now() + make_interval(secs => ${isOver ? 0 : attempts})`,
+    })
+    .where(isClaimed(id, worker));
+  await db.execute(sql`select pg_notify(${workChannel}, '')`);
+}
+
+/** Any number that nobody else locks under. */
+const workerLocks = 7_220_412;
+
+/** Takes a number for a worker and holds it as long as this connection lives: that is all that says it is alive. */
+export async function signOn(connection: { query(text: string, values?: unknown[]): Promise<{ rows: unknown[] }> }) {
+  const { rows } = await connection.query("select nextval('workers')::int as number");
+  const { number } = rows[0] as { number: number };
+  await connection.query('select pg_advisory_lock($1, $2)', [workerLocks, number]);
+  return number;
+}
+
+/**
+ * Frees what workers had that are gone. PostgreSQL notices at once when a process ends or its connection breaks, and lets go of
+ * its lock. What has ended its worker time and again is not tried any more.
+ */
+export async function freeStranded(db: Queryable): Promise<number> {
+  const { rows } = await db.execute(sql`
+    update work set
+      state = case when attempts >= ${mostAttempts} then 'failed' else 'waiting' end,
+      failure = case when attempts >= ${mostAttempts} then 'It ended the program each time that it was tried.' else failure end,
+      worker = null
+    where state = 'working' and not exists (
+      select from pg_locks
+      where locktype = 'advisory' and granted and classid = ${workerLocks} and objid = work.worker::oid and objsubid = 2
+        and database = (select oid from pg_database where datname = current_database()))
+    returning id`);
+  return rows.length;
+}
+
+/** Why work has failed, by key; what has not is left out. */
+export async function failures(db: Queryable, keys: readonly string[]): Promise<Map<string, string>> {
+  if (keys.length === 0) return new Map();
+  const rows = await db
+    .select({ key: work.key, failure: work.failure })
+    .from(work)
+    .where(and(inArray(work.key, [...keys]), eq(work.state, 'failed')));
+  return new Map(rows.map(({ key, failure }) => [key, failure ?? 'It failed.']));
+}
+
+/** Takes out what there is to do for a delivery. What is being done finds out when it is done. */
+export async function dropDeliveryWork(db: Queryable, deliveryId: string): Promise<void> {
+  await db.delete(work).where(eq(work.deliveryId, deliveryId));
+}

@@ -1,6 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process';
-import { once } from 'node:events';
-import { openAsBlob, readFileSync } from 'node:fs';
+import { openAsBlob, readdirSync, readFileSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
@@ -9,40 +7,33 @@ import { insideSpan, upright } from '@inkwell/core/geometry';
 import { FrameSchema, keepNothing, OpenProjectSchema, type Original, OriginalSchema } from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
+import { startProcesses } from '@inkwell/server/testing/processes.ts';
 import sharp, { type Sharp } from 'sharp';
-
-const root = join(import.meta.dirname, '..');
 
 /** The real program as a process of its own, with empty caches. */
 export class Program {
+  private most = 0;
+  private readonly watching: NodeJS.Timeout;
+
   private constructor(
-    private readonly child: ChildProcess,
-    readonly address: string,
+    private readonly processes: Awaited<ReturnType<typeof startProcesses>>,
     private readonly folder: string,
-  ) {}
+  ) {
+    this.watching = setInterval(() => this.look(), 100);
+  }
 
   static async start(): Promise<Program> {
     const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
-    const env = { ...process.env, INKWELL_DATA: folder, PORT: '4690' };
-    const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-      cwd: root,
-      env,
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
-    const address = await new Promise<string>((resolve, reject) => {
-      child.stdout?.on('data', (text: Buffer) => {
-        const found = /http:\/\/127\.0\.0\.1:\d+/.exec(text.toString());
-        if (found) resolve(found[0]);
-      });
-      child.once('exit', () => reject(new Error('The program ended before it served anything.')));
-    });
-    return new Program(child, address, folder);
+    return new Program(await startProcesses({ ...process.env, INKWELL_DATA: folder, PORT: '4690' }), folder);
+  }
+
+  get address(): string {
+    return this.processes.address;
   }
 
   async stop(): Promise<void> {
-    const gone = once(this.child, 'exit');
-    this.child.kill('SIGTERM');
-    await gone;
+    clearInterval(this.watching);
+    await this.processes.stop();
     await rm(this.folder, { recursive: true, force: true });
   }
 
@@ -65,11 +56,34 @@ export class Program {
     return (await (await fetch(`${this.address}/api${path}`)).arrayBuffer()).byteLength;
   }
 
-  /** The most memory the process has held at any time, in MB of 1,000,000 bytes. */
+  /** The most memory that all processes have held together at any time, in MB of 1,000,000 bytes. */
   peakMegabytes(): number {
-    const line = /VmHWM:\s+(\d+) kB/.exec(readFileSync(`/proc/${this.child.pid}/status`, 'utf8'));
-    return (Number(line?.[1]) * 1024) / 1e6;
+    this.look();
+    return this.most / 1e6;
   }
+
+  private look(): void {
+    const { server, worker } = this.processes;
+    this.most = Math.max(this.most, memoryOf([server.pid, worker.pid]));
+  }
+}
+
+/** Bytes that some processes and those that they have started hold now. */
+export function memoryOf(pids: readonly number[]): number {
+  let sum = 0;
+  for (const name of readdirSync('/proc')) {
+    if (!/^\d+$/.test(name)) continue;
+    try {
+      const status = readFileSync(`/proc/${name}/status`, 'utf8');
+      const parent = Number(/^PPid:\s+(\d+)/m.exec(status)?.[1]);
+      if (!pids.includes(Number(name)) && !pids.includes(parent)) continue;
+      sum += Number(/^VmRSS:\s+(\d+) kB/m.exec(status)?.[1] ?? 0) * 1024;
+    } catch (error) {
+      // It has ended meanwhile.
+      if (!['ENOENT', 'ESRCH'].includes((error as NodeJS.ErrnoException).code ?? '')) throw error;
+    }
+  }
+  return sum;
 }
 
 /** A picture uploaded and put into one frame of 1080 × 1350. */

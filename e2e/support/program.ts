@@ -1,12 +1,15 @@
-import { type ChildProcess, spawn } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { cp, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Client } from '@inkwell/server/testing/client.ts';
+import { startProcesses } from '@inkwell/server/testing/processes.ts';
 import pg from 'pg';
 
 const root = join(import.meta.dirname, '..', '..');
 const home = join(process.env.INKWELL_CHECK ?? join(root, '.inkwell'), 'e2e');
+/** The first port that is tried. */
+const wantedPort = '4650';
 const filledDatabase = 'inkwell_e2e';
 const filledFolder = join(home, 'filled');
 
@@ -46,7 +49,7 @@ export default async function fillIn(): Promise<() => Promise<void>> {
   const seed = spawn(process.execPath, ['--import', 'tsx', 'demo/seed.ts'], { cwd: root, env, stdio: 'inherit' });
   const [code] = await once(seed, 'exit');
   if (code !== 0) throw new Error(`The demo could not be filled in: exit code ${code}.`);
-  const server = await startServer(env);
+  const server = await startProcesses({ ...env, PORT: wantedPort });
   const client = new Client(server.address);
   for (const { id } of await client.projects()) await client.measured(id);
   await server.stop();
@@ -68,7 +71,7 @@ export async function startProgram(name: string): Promise<Program> {
   );
   await rm(folder, { recursive: true, force: true });
   await cp(filledFolder, folder, { recursive: true });
-  const server = await startServer(environment(database, folder));
+  const server = await startProcesses({ ...environment(database, folder), PORT: wantedPort });
   return {
     address: server.address,
     async stop() {
@@ -77,30 +80,4 @@ export async function startProgram(name: string): Promise<Program> {
       await rm(folder, { recursive: true, force: true });
     },
   };
-}
-
-async function startServer(env: NodeJS.ProcessEnv): Promise<Program> {
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-    cwd: root,
-    env: { ...env, PORT: '4650' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  return {
-    address: await addressOf(server),
-    async stop() {
-      const gone = once(server, 'exit');
-      server.kill('SIGTERM');
-      await gone;
-    },
-  };
-}
-
-function addressOf(server: ChildProcess): Promise<string> {
-  return new Promise((resolve, reject) => {
-    server.stdout?.on('data', (text: Buffer) => {
-      const found = /http:\/\/127\.0\.0\.1:\d+/.exec(text.toString());
-      if (found) resolve(found[0]);
-    });
-    server.once('exit', (code) => reject(new Error(`The program ended with ${code} before it served anything.`)));
-  });
 }

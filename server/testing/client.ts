@@ -90,7 +90,7 @@ export class Client {
     const { id } = DeliverySchema.parse(asked.body);
     return until(
       async () => DeliverySchema.parse((await this.ask('GET', `/deliveries/${id}`)).body),
-      ({ state }) => state === 'done' || state === 'failed',
+      ({ state }) => state !== 'waiting' && state !== 'working',
     );
   }
 }

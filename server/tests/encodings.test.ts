@@ -51,6 +51,11 @@ test('a press on a way out gives what was measured for it', async () => {
   const { project, frame, hash } = await framed('pipwire/profile-picture');
   const ask = async (plan: string) =>
     WaysSchema.parse((await client.ask('GET', `/frames/${frame.id}/ways?plan=${plan}&about=ways`)).body);
+  // Looking asks for nothing; what is wanted is asked for.
+  expect((await ask(hash)).every(({ weight }) => weight === null)).toBe(true);
+  expect(await client.ask('POST', `/frames/${frame.id}/ways`, { plan: hash, about: 'ways' })).toMatchObject({
+    status: 202,
+  });
   const ways = await until(
     () => ask(hash),
     (all) => all.every(({ weight }) => weight),

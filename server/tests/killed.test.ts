@@ -1,45 +1,36 @@
-import { type ChildProcess, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { readdirSync } from 'node:fs';
 import { request } from 'node:http';
 import { join } from 'node:path';
-import { DeliverySchema, OriginalSchema } from '@inkwell/core/model';
+import { type Delivery, DeliverySchema, OriginalSchema } from '@inkwell/core/model';
+import fc from 'fast-check';
+import pg from 'pg';
 import { afterAll, expect, test } from 'vitest';
 import { Client, until } from '../testing/client.ts';
-import { noise } from '../testing/pictures.ts';
+import { chart, noise } from '../testing/pictures.ts';
+import { ServerProcess, WorkerProcess } from '../testing/processes.ts';
 import { testSettings } from '../testing/program.ts';
 
 const settings = await testSettings();
-let running: ChildProcess | undefined;
-afterAll(() => running?.kill('SIGKILL'));
+const env = { ...process.env, ...settings, PORT: String(settings.PORT) };
+const processes = new Set<ServerProcess | WorkerProcess>();
+afterAll(() => Promise.all([...processes].map((one) => one.end('SIGKILL'))));
 
-/** Starts the program as a process of its own; the same data every time. */
-async function startProcess(): Promise<Client> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts'], {
-    env: { ...process.env, ...settings, PORT: String(settings.PORT) },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  running = child;
-  const address = await new Promise<string>((resolve, reject) => {
-    child.stdout?.on('data', (text: Buffer) => {
-      const found = /http:\/\/127\.0\.0\.1:\d+/.exec(text.toString());
-      if (found) resolve(found[0]);
-    });
-    child.once('exit', (code) => reject(new Error(`The program ended with ${code}.`)));
-  });
-  return new Client(address);
-}
-
-async function kill() {
-  const gone = new Promise((resolve) => running?.once('exit', resolve));
-  running?.kill('SIGKILL');
-  await gone;
+async function begun<One extends ServerProcess | WorkerProcess>(one: Promise<One>): Promise<One> {
+  const process = await one;
+  processes.add(process);
+  return process;
 }
 
 const incoming = () => readdirSync(join(settings.INKWELL_DATA, 'incoming'));
+const deliveryOf = (client: Client, id: string) => async () =>
+  DeliverySchema.parse((await client.ask('GET', `/deliveries/${id}`)).body);
+const isOver = ({ state }: Delivery) => state !== 'waiting' && state !== 'working';
 
 test('killed in the middle of an upload and of a delivery, the program goes on with everything whole', async () => {
-  let client = await startProcess();
+  let server = await begun(ServerProcess.start(env));
+  let worker = await begun(WorkerProcess.start(env));
+  let client = new Client(server.address);
   const bytes = await noise(1900, 1300).blur(2).png().toBuffer();
   const original = await client.original(bytes, 'before.png');
   const places = [
@@ -66,27 +57,95 @@ test('killed in the middle of an upload and of a delivery, the program goes on w
     async () => incoming().length,
     (count) => count === 1,
   );
-  await kill();
+  await server.end('SIGKILL');
   expect(incoming()).toHaveLength(1);
 
-  client = await startProcess();
+  server = await begun(ServerProcess.start(env));
+  client = new Client(server.address);
   expect(incoming()).toEqual([]);
   expect(await listed()).toEqual(before);
   expect(before).toContainEqual(original);
 
-  // Half a delivery, then the end.
+  // Half a delivery, then the end of both.
   const { id } = DeliverySchema.parse((await client.askDelivery(project.id)).body);
-  const delivery = async () => DeliverySchema.parse((await client.ask('GET', `/deliveries/${id}`)).body);
-  const broken = await until(delivery, ({ doneCount }) => doneCount >= 2);
+  const broken = await until(deliveryOf(client, id), ({ doneCount }) => doneCount >= 2);
   expect(broken.state).toBe('working');
-  await kill();
+  await Promise.all([server.end('SIGKILL'), worker.end('SIGKILL')]);
 
-  client = await startProcess();
-  const finished = await until(delivery, ({ state }) => state === 'done');
+  server = await begun(ServerProcess.start(env));
+  worker = await begun(WorkerProcess.start(env));
+  client = new Client(server.address);
+  const finished = await until(deliveryOf(client, id), isOver);
+  expect(finished.state).toBe('done');
   expect(finished.files).toHaveLength(places.length);
   expect(finished.files).toEqual(expect.arrayContaining(broken.files));
   expect((await client.bytes(`/deliveries/${id}/archive`)).length).toBeGreaterThan(finished.bytes);
   const back = await client.bytes(`/originals/${original.id}/file`);
   expect(createHash('sha256').update(back).digest('hex')).toBe(original.sha256);
-  await kill();
+  await Promise.all([server.end(), worker.end()]);
 }, 480_000);
+
+/** How often a worker is killed: a few times in the check, fifty with `npm run faults`. */
+const kills = Number(process.env.INKWELL_FAULTS ?? 5);
+
+test(`two workers, killed ${kills} times at random moments: every delivery ends right, none twice, nothing stays claimed`, async () => {
+  const server = await begun(ServerProcess.start(env));
+  const client = new Client(server.address);
+  let workers = [await begun(WorkerProcess.start(env)), await begun(WorkerProcess.start(env))];
+  const places = [
+    'pipwire/profile-picture',
+    'sunpane/swipe-panels-square',
+    'guildrow/profile-picture',
+    'stallfront/course-image',
+  ];
+  const mark = {
+    id: '00000000-0000-4000-8000-000000000001',
+    name: 'Kite',
+    role: 'keep',
+    left: 300,
+    top: 200,
+    width: 90,
+    height: 80,
+  };
+  const [random] = fc.sample(fc.infiniteStream(fc.double({ min: 0, max: 1, noNaN: true })), { numRuns: 1, seed: 20 });
+  const next = () => Number(random?.next().value);
+  const deliveries: { id: string; files: number }[] = [];
+  for (let kill = 0; kill < kills; kill += 1) {
+    // Each round has pictures of its own: to be measured, looked at small, cut and delivered.
+    const original = await client.original(
+      await chart(1500 + kill, 800)
+        .png()
+        .toBuffer(),
+      `round ${kill}.png`,
+    );
+    await client.ask('PATCH', `/originals/${original.id}/settings`, {
+      version: original.version,
+      change: { marks: [mark] },
+    });
+    const project = await client.project(`Round ${kill}`, [original], places);
+    const { id, frameCount } = DeliverySchema.parse((await client.askDelivery(project.id)).body);
+    deliveries.push({ id, files: frameCount });
+    // At a random moment of the delivery's life, told by what it has come to and not by the clock.
+    const moment = Math.floor(next() * frameCount);
+    await until(deliveryOf(client, id), (delivery) => delivery.doneCount >= moment || isOver(delivery));
+    const victim = workers[next() < 0.5 ? 0 : 1];
+    await victim?.end('SIGKILL');
+    workers = [...workers.filter((one) => one !== victim), await begun(WorkerProcess.start(env))];
+  }
+  for (const { id, files } of deliveries) {
+    const { state, files: made, leftOut } = await until(deliveryOf(client, id), isOver, 600);
+    expect([state, made.length, leftOut]).toEqual(['done', files, []]);
+    expect(new Set(made.map(({ file }) => file)).size).toBe(files);
+    expect((await client.bytes(`/deliveries/${id}/archive`)).length).toBeGreaterThan(0);
+  }
+  for (const { id } of await client.projects()) await client.measured(id);
+  const database = new pg.Client({ connectionString: settings.DATABASE_URL });
+  await database.connect();
+  const left = await until(
+    async () => (await database.query('select key, state, failure from work')).rows,
+    (rows) => rows.length === 0,
+  );
+  expect(left).toEqual([]);
+  await database.end();
+  await Promise.all([server, ...workers].map((one) => one.end()));
+}, 3_600_000);

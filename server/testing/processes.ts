@@ -1,0 +1,84 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { join } from 'node:path';
+
+const root = join(import.meta.dirname, '..', '..');
+
+function begin(role: 'serve' | 'worker', env: NodeJS.ProcessEnv): ChildProcess {
+  return spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', role], {
+    cwd: root,
+    env,
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+}
+
+/** What a process says about itself, as soon as it says it. @throws where it ends before */
+function said(child: ChildProcess, what: RegExp): Promise<string> {
+  return new Promise((resolve, reject) => {
+    let heard = '';
+    child.stdout?.on('data', (text: Buffer) => {
+      heard += text.toString();
+      const found = what.exec(heard);
+      if (found) resolve(found[0]);
+    });
+    child.once('exit', (code) => reject(new Error(`The program ended with ${code} before it was up.`)));
+  });
+}
+
+async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  const gone = once(child, 'exit');
+  child.kill(signal);
+  await gone;
+}
+
+/** A worker as a process of its own. */
+export class WorkerProcess {
+  private constructor(private readonly child: ChildProcess) {}
+
+  static async start(env: NodeJS.ProcessEnv): Promise<WorkerProcess> {
+    const child = begin('worker', env);
+    await said(child, /at work/);
+    return new WorkerProcess(child);
+  }
+
+  get pid(): number {
+    return this.child.pid ?? 0;
+  }
+
+  /** By default as when it is told to stop; with SIGKILL, as when the machine fails. */
+  end = (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> => end(this.child, signal);
+}
+
+/** A server as a process of its own. */
+export class ServerProcess {
+  private constructor(
+    private readonly child: ChildProcess,
+    readonly address: string,
+  ) {}
+
+  static async start(env: NodeJS.ProcessEnv): Promise<ServerProcess> {
+    const child = begin('serve', env);
+    return new ServerProcess(child, await said(child, /http:\/\/127\.0\.0\.1:\d+/));
+  }
+
+  get pid(): number {
+    return this.child.pid ?? 0;
+  }
+
+  end = (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> => end(this.child, signal);
+}
+
+/** A server and a worker, as the start command runs them. */
+export async function startProcesses(env: NodeJS.ProcessEnv) {
+  const server = await ServerProcess.start(env);
+  const worker = await WorkerProcess.start(env);
+  return {
+    address: server.address,
+    server,
+    worker,
+    async stop() {
+      await Promise.all([server.end(), worker.end()]);
+    },
+  };
+}

@@ -17,7 +17,7 @@ import { dropDeliveryWork } from '../store/work.ts';
 import { archiveOf } from './archive.ts';
 import { found, idOf } from './params.ts';
 
-const DeliverSchema = z.object({
+export const DeliverSchema = z.object({
   projectId: z.uuid(),
   pattern: z.string().max(200).default(defaultPattern),
   /** The plans that the person has seen, of the frames that are to be delivered: what has changed since is not delivered unseen. */

@@ -21,15 +21,15 @@ import { addWork, failures, priorities } from '../store/work.ts';
 import { askedFrame, forEver } from './askedFrame.ts';
 import { found, idOf } from './params.ts';
 
-const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
-const TrialSchema = PieceSchema.extend({
+export const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
+export const TrialSchema = PieceSchema.extend({
   format: ImageFormatSchema,
   colours: ColoursSchema.default('full'),
   chroma: WeighingSchema.shape.chroma.default('measured'),
   quality: z.coerce.number().int().min(1).max(100),
 });
-const MeasuredTrialSchema = TrialSchema.extend({ similarity: z.enum(['yes', 'no']).default('yes') });
-const WaysSchema = z.object({ plan: z.string(), about: z.enum(['ways', 'formats']) });
+export const MeasuredTrialSchema = TrialSchema.extend({ similarity: z.enum(['yes', 'no']).default('yes') });
+export const WaysSchema = z.object({ plan: z.string(), about: z.enum(['ways', 'formats']) });
 
 const mediaTypes: Record<ImageFormat, string> = {
   jpeg: 'image/jpeg',

@@ -18,7 +18,7 @@ import {
 import { framesAffected } from '../store/frames.ts';
 import { found, idOf } from './params.ts';
 
-const SaveSchema = z.object({ version: z.int().positive(), change: FinishSettingsSchema.partial() });
+export const SaveSchema = z.object({ version: z.int().positive(), change: FinishSettingsSchema.partial() });
 
 /** Finishes that people make: added, changed, put aside and taken back, written to files and read from them. */
 export function finishesRouter({ db, planner }: Services): Router {

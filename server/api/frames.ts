@@ -15,15 +15,16 @@ import { priorities } from '../store/work.ts';
 import { askedFrame, forEver } from './askedFrame.ts';
 import { found, idOf } from './params.ts';
 
-const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
-const ProofSchema = z.object({
+export const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
+export const ProofSchema = z.object({
   plan: z.string(),
   finish: z.enum(['own', 'plain']).default('own'),
   width: z.coerce.number().int().min(16).max(12_000),
 });
+export const MeasureSchema = z.object({ plan: z.string(), again: z.boolean().default(false) });
 const side = z.coerce.number().int().min(1).max(5000);
 const start = z.coerce.number().int().min(0);
-const PixelsSchema = z.object({
+export const PixelsSchema = z.object({
   plan: z.string(),
   stage: z.enum(['plain', 'enlarged']),
   oversize: z.coerce.number().min(1).max(4).default(1),
@@ -75,12 +76,12 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
     response.json(saved);
   });
 
-  // Somebody is looking at this frame: what is not measured of it yet is measured before everything else, and what could not
-  // be measured is tried again.
+  // Somebody is looking at this frame: what is not measured of it yet is measured before everything else. What could not be
+  // measured is tried again where that is asked for.
   router.post('/:id/measure', async (request, response) => {
-    const { plan: hash } = z.object({ plan: z.string() }).parse(request.body);
+    const { plan: hash, again } = MeasureSchema.parse(request.body);
     const { framed, planning } = await askedFrame({ db, planner }, idOf(request), hash);
-    await queueMeasuring(db, planning, [framed], priorities.looked, true);
+    await queueMeasuring(db, planning, [framed], priorities.looked, again);
     response.status(202).json({});
   });
 

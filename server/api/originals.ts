@@ -21,11 +21,11 @@ import {
 } from '../store/originals.ts';
 import { found, idOf } from './params.ts';
 
-const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
-const PageSchema = z.coerce.number().int().min(0);
-const WidthSchema = z.coerce.number().int().min(16).max(4000);
-const SettingsSchema = z.object({ version: z.int().positive(), change: OriginalSettingsSchema.partial() });
-const TrimOptionsSchema = z.object({
+export const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
+export const PageSchema = z.coerce.number().int().min(0);
+export const WidthSchema = z.coerce.number().int().min(16).max(4000);
+export const SettingsSchema = z.object({ version: z.int().positive(), change: OriginalSettingsSchema.partial() });
+export const TrimOptionsSchema = z.object({
   tolerance: z.coerce.number().min(0).max(128).default(12),
   shadow: z.enum(['kept', 'left']).default('kept'),
 });

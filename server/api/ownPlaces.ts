@@ -16,8 +16,8 @@ import {
 import { openProject } from '../store/projects.ts';
 import { found, idOf } from './params.ts';
 
-const AddSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
-const SaveSchema = z.object({ version: z.int().positive(), place: OwnPlaceSchema });
+export const AddSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
+export const SaveSchema = z.object({ version: z.int().positive(), place: OwnPlaceSchema });
 
 /** Places that people make: added, changed, put aside and taken back. */
 export function ownPlacesRouter({ db, planner }: Services): Router {

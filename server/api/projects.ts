@@ -7,6 +7,7 @@ import { measuredOf, queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts';
+import { areThere } from '../store/originals.ts';
 import {
   addProject,
   changeOriginals,
@@ -17,17 +18,17 @@ import {
   saveProjectSettings,
   setProjectDeleted,
 } from '../store/projects.ts';
-import { found, idOf } from './params.ts';
+import { found, idOf, notFound } from './params.ts';
 
-const ChangeFramesSchema = z.object({
+export const ChangeFramesSchema = z.object({
   add: z
     .array(z.object({ originalId: z.uuid(), placeId: z.string(), settings: FrameSettingsSchema.optional() }))
     .max(2000)
     .default([]),
   remove: z.array(z.uuid()).max(2000).default([]),
 });
-const SettingsSchema = z.object({ version: z.int().positive(), change: ProjectSettingsSchema.partial() });
-const ChangeOriginalsSchema = z.object({
+export const SettingsSchema = z.object({ version: z.int().positive(), change: ProjectSettingsSchema.partial() });
+export const ChangeOriginalsSchema = z.object({
   add: z.array(z.uuid()).max(500).default([]),
   remove: z.array(z.uuid()).max(500).default([]),
 });
@@ -90,6 +91,7 @@ export function projectsRouter({ db, planner }: Services): Router {
     const id = idOf(request);
     const { add, remove } = ChangeOriginalsSchema.parse(request.body);
     found(await openProject(db, id), 'This project');
+    if (!(await areThere(db, add))) throw notFound('One of these originals');
     await changeOriginals(db, id, add, remove);
     response.json(await openProject(db, id));
   });

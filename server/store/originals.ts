@@ -1,5 +1,5 @@
 import type { Original, OriginalSettings } from '@inkwell/core/model';
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { keepFile } from './blobs.ts';
 import type { Database, Queryable } from './database.ts';
 import { originals } from './schema.ts';
@@ -34,6 +34,17 @@ export async function findOriginal(db: Queryable, id: string): Promise<Original 
     .from(originals)
     .where(and(eq(originals.id, id), isNull(originals.deletedAt)));
   return row ? toOriginal(row) : null;
+}
+
+/** Whether originals are all there. */
+export async function areThere(db: Queryable, ids: readonly string[]): Promise<boolean> {
+  const wanted = [...new Set(ids)];
+  if (wanted.length === 0) return true;
+  const rows = await db
+    .select({ id: originals.id })
+    .from(originals)
+    .where(and(inArray(originals.id, wanted), isNull(originals.deletedAt)));
+  return rows.length === wanted.length;
 }
 
 export async function renameOriginal(db: Queryable, id: string, name: string): Promise<Original | null> {

@@ -1,6 +1,9 @@
 import type { z } from 'zod';
 
-/** An answer that says no, with a sentence for the person. Status 0 means that the server did not answer at all. */
+/**
+ * An answer that says no, with a sentence for the person. Status 0 means that the server did not answer at all, 503 that its
+ * database does not.
+ */
 export class ApiError extends Error {
   constructor(
     message: string,
@@ -11,7 +14,7 @@ export class ApiError extends Error {
   }
 
   get offline(): boolean {
-    return this.status === 0;
+    return this.status === 0 || this.status === 503;
   }
 }
 

@@ -31,4 +31,12 @@ export function useDeliver(projectId: string) {
   });
 }
 
+export function useCancelDelivery(projectId: string) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (id: string) => ask(DeliverySchema, `/deliveries/${id}/cancel`, { method: 'POST' }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['deliveries', projectId] }),
+  });
+}
+
 export const archiveUrl = (delivery: Pick<Delivery, 'id'>) => `/api/deliveries/${delivery.id}/archive`;

@@ -9,8 +9,9 @@ import {
   WeightSchema,
 } from '@inkwell/core/model';
 import { useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { z } from 'zod';
-import { ask } from './client.ts';
+import { ask, tell } from './client.ts';
 
 /** One encoding of a frame's picture that somebody wants to see. */
 export interface Encoding {
@@ -74,6 +75,8 @@ const WaySchema = z.object({
   change: FrameChangeSchema,
   /** Null while it is being measured. */
   weight: WeightSchema.nullable(),
+  /** Why it could not be measured, in words. */
+  failure: z.string().nullable(),
 });
 /** Another way to make a frame's file, with what it was measured to weigh. */
 export type AskedWay = z.infer<typeof WaySchema>;
@@ -83,16 +86,27 @@ export const isMeasured = (way: AskedWay): way is MeasuredWay => way.weight !== 
 
 const pollMs = 900;
 
-/** Ways out of too heavy a file, or the formats that a frame's place takes; asked again while some are being measured. */
+const isPending = ({ weight, failure }: AskedWay) => weight === null && failure === null;
+
+/**
+ * Ways out of too heavy a file, or the formats that a frame's place takes: they are measured because somebody looks at them, and
+ * asked again while some are.
+ */
 export function useWays(
   { frameId, planHash }: { frameId: string; planHash: string | null },
   about: 'ways' | 'formats',
   wanted: boolean,
 ) {
+  const isAsked = wanted && planHash !== null;
+  useEffect(() => {
+    // Where this does not arrive, the answers say so.
+    if (isAsked)
+      tell(`/frames/${frameId}/ways`, { method: 'POST', body: { plan: planHash, about } }).catch(() => undefined);
+  }, [isAsked, frameId, planHash, about]);
   return useQuery({
     queryKey: ['ways', frameId, planHash, about],
     queryFn: () => ask(z.array(WaySchema), `/frames/${frameId}/ways?plan=${planHash}&about=${about}`),
-    enabled: wanted && planHash !== null,
-    refetchInterval: ({ state }) => (state.data?.some(({ weight }) => weight === null) ? pollMs : false),
+    enabled: isAsked,
+    refetchInterval: ({ state }) => (state.data?.some(isPending) ? pollMs : false),
   });
 }

@@ -5,9 +5,13 @@ import { type Saved, save, tell } from './client.ts';
 export const saveFrame = (id: string, version: number, change: FrameChange): Promise<Saved<Frame>> =>
   save(FrameSchema, `/frames/${id}`, version, change);
 
-/** Asks for what is not measured yet of a frame before everything else, because somebody looks at it. */
-export const measureFirst = (id: string, planHash: string): Promise<void> =>
-  tell(`/frames/${id}/measure`, { method: 'POST', body: { plan: planHash } });
+/**
+ * Asks for what is not measured yet of a frame before everything else, because somebody looks at it.
+ *
+ * @param again tries again what could not be measured
+ */
+export const measureFirst = (id: string, planHash: string, again = false): Promise<void> =>
+  tell(`/frames/${id}/measure`, { method: 'POST', body: { plan: planHash, again } });
 
 /** No proof is wider, as the server answers them. */
 const widestProof = 12_000;
@@ -15,6 +19,10 @@ const widestProof = 12_000;
 /** The proof of a frame's plan. The plan's hash makes the address change with every change of the picture. */
 export const proofUrl = (frameId: string, planHash: string, width: number, finish: 'own' | 'plain' = 'own') =>
   `/api/frames/${frameId}/proof?plan=${planHash}&width=${Math.min(width, widestProof)}${finish === 'plain' ? '&finish=plain' : ''}`;
+
+/** The file itself as a program that opens it sees it, all pieces together: from when it is measured. */
+export const shownUrl = (frameId: string, planHash: string, width: number) =>
+  `/api/frames/${frameId}/shown?plan=${planHash}&width=${Math.min(width, widestProof)}`;
 
 /** Pixels of a frame's unfinished picture, plain or enlarged, without loss; a part of it is added to the address. */
 export const plainPixelsUrl = (frameId: string, plainHash: string) =>

@@ -1,7 +1,7 @@
 import {
   type Frame,
   type FrameSettings,
-  isAllMeasured,
+  isSettled,
   MeasuredSchema,
   type OpenProject,
   OpenProjectSchema,
@@ -129,6 +129,6 @@ export function useMeasured(projectId: string) {
   return useQuery({
     queryKey: ['measured', projectId],
     queryFn: () => ask(z.array(MeasuredSchema), `/projects/${projectId}/measured`),
-    refetchInterval: ({ state }) => (state.data && !state.data.every(isAllMeasured) ? measuringPollMs : false),
+    refetchInterval: ({ state }) => (state.data && !state.data.every(isSettled) ? measuringPollMs : false),
   });
 }

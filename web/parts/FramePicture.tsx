@@ -13,12 +13,14 @@ import {
 } from '@inkwell/core/model';
 import { closingPanel, flattenColour, isCutOut, ringPath } from '@inkwell/core/planning';
 import { type CSSProperties, useState } from 'react';
-import { proofUrl } from '../api/frames.ts';
+import { proofUrl, shownUrl } from '../api/frames.ts';
 import { previewUrl } from '../api/originals.ts';
 
 /** The width of the picture of an original that movements are shown with. */
 export const movingPreviewWidth = 2000;
 const proofStep = 64;
+/** Narrower pictures have no room for words, in CSS pixels. */
+const leastToldWidth = 110;
 
 /**
  * A frame's picture at `width` CSS pixels: the server's proof where there is one for what is set, and the moved preview
@@ -35,16 +37,20 @@ export function FramePicture(props: {
   border: Border | null;
   /** The plan whose proof is shown; null while a hand moves the frame or a save is on its way. */
   planHash: string | null;
+  /** Whether its file is made: then that is shown, decoded. Left out where nobody asks for the difference. */
+  isMade?: boolean;
   width: number;
   /** Shows the file as the network's mask leaves it, even where it is cut out already. */
   masked?: boolean;
 }) {
-  const { frameId, original, place, output, window, settings, planHash, width, masked = false } = props;
+  const { frameId, original, place, output, window, settings, planHash, isMade, width, masked = false } = props;
   const { backing, flatten } = settings;
   const [loaded, setLoaded] = useState<string | null>(null);
+  const [loadedFile, setLoadedFile] = useState<string | null>(null);
   const height = (width * output.height) / output.width;
   const pixels = Math.min(output.width, Math.ceil((width * devicePixelRatio) / proofStep) * proofStep);
-  const proved = planHash !== null && loaded === planHash;
+  const isFile = planHash !== null && isMade === true && loadedFile === planHash;
+  const proved = planHash !== null && (loaded === planHash || isFile);
   const preview = previewUrl(original, movingPreviewWidth);
   const scale = width / output.width;
   const rounding = roundingOf(place, output, scale);
@@ -69,6 +75,7 @@ export function FramePicture(props: {
       className="frame-picture"
       data-transparent={seeThrough && (cutOut || backing?.kind === 'transparent')}
       data-true={proved}
+      data-file={isFile}
       style={{
         width,
         height,
@@ -101,9 +108,21 @@ export function FramePicture(props: {
           alt=""
           className="proof"
           src={proofUrl(frameId, planHash, pixels)}
-          style={{ visibility: proved ? 'visible' : 'hidden' }}
+          style={{ visibility: loaded === planHash ? 'visible' : 'hidden' }}
           onLoad={() => setLoaded(planHash)}
         />
+      )}
+      {planHash && isMade && (
+        <img
+          alt=""
+          className="proof"
+          src={shownUrl(frameId, planHash, pixels)}
+          style={{ visibility: isFile ? 'visible' : 'hidden' }}
+          onLoad={() => setLoadedFile(planHash)}
+        />
+      )}
+      {proved && isMade === false && width >= leastToldWidth && (
+        <span className="before-compression">before compression</span>
       )}
     </span>
   );

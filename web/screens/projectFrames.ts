@@ -15,6 +15,8 @@ export interface ProjectFrame {
   /** Null while it is not known. */
   planHash: string | null;
   weight: Weight | null;
+  /** Why it could not be measured, in words; null where it was, or still is. */
+  failure: string | null;
   /** In the order of uploading; null where it is one picture. */
   pieces: (PieceOfWhole | null)[];
   findings: Finding[];
@@ -34,13 +36,14 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
         const {
           planHash = null,
           weight = null,
+          failure = null,
           detail = null,
           figures = null,
         } = measured?.find((one) => one.frameId === frame.id) ?? {};
         const { treatment } = resolveFinish({ frame, original, project }, known?.finishes ?? []);
         const pieces = piecesInOrder(at.place, frame);
         const toCheck = { original, place: at.place, settings: frame, treatment, weight, detail, figures };
-        return [{ frame, original, at, planHash, weight, pieces, findings: frameFindings(toCheck) }];
+        return [{ frame, original, at, planHash, weight, failure, pieces, findings: frameFindings(toCheck) }];
       }),
     [project, places, measured, known],
   );

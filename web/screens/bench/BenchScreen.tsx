@@ -3,6 +3,7 @@ import { Segmented } from 'antd';
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useStore } from 'zustand';
+import { ApiError } from '../../api/client.ts';
 import { useFinishes } from '../../api/finishes.ts';
 import { previewUrl } from '../../api/originals.ts';
 import { useMeasured } from '../../api/projects.ts';
@@ -29,7 +30,7 @@ export function BenchScreen() {
   const store = useProjectBench(project, known?.finishes);
   const finishing = useFinishing(store, 'settings');
   const [search, setSearch] = useSearchParams();
-  const { data: measured } = useMeasured(project.id);
+  const { data: measured, error: unmeasured } = useMeasured(project.id);
 
   const framed = project.originals.filter((original) =>
     project.frames.some((frame) => frame.originalId === original.id),
@@ -90,6 +91,7 @@ export function BenchScreen() {
           onFinish={openFinish}
           onWeight={openWeight}
           measured={measured}
+          isAway={unmeasured instanceof ApiError && unmeasured.offline}
           onlyFindings={onlyFindings}
           onOnlyFindings={(only) => go({ show: only ? 'findings' : 'all' })}
         />

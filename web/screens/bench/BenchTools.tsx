@@ -20,6 +20,7 @@ export function BenchTools({
   onFinish,
   onWeight,
   measured,
+  isAway,
   onlyFindings,
   onOnlyFindings,
 }: {
@@ -30,13 +31,16 @@ export function BenchTools({
   onFinish: (frameId: string) => void;
   onWeight: (frameId: string) => void;
   measured: readonly Measured[] | undefined;
+  /** The program, or its database, does not answer. */
+  isAway: boolean;
   onlyFindings: boolean;
   onOnlyFindings: (only: boolean) => void;
 }) {
   const store = useBenchStore();
   const project = useOpenProject();
   const count = useFindingCount(project, measured);
-  const connection = useBench((bench) => bench.connection);
+  const saving = useBench((bench) => bench.connection);
+  const connection = isAway ? 'offline' : saving;
   const back = useStore(store.temporal, (history) => history.pastStates.length);
   const forward = useStore(store.temporal, (history) => history.futureStates.length);
   const [listOpen, setListOpen] = useState(false);

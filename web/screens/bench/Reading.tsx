@@ -10,7 +10,10 @@ import {
   type Measured,
 } from '@inkwell/core/model';
 import { isCutOut } from '@inkwell/core/planning';
+import { useQueryClient } from '@tanstack/react-query';
 import { Button, Select } from 'antd';
+import { measureFirst } from '../../api/frames.ts';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { type BenchFrame, useFrameState } from './benchFrame.ts';
 import { Numbers } from './Numbers.tsx';
 import { PiecesLine } from './PiecesLine.tsx';
@@ -37,12 +40,19 @@ export function Reading({
   onWeight: () => void;
 }) {
   const store = useBenchStore();
+  const client = useQueryClient();
+  const note = useUndoNote();
   const state = useFrameState(one, measured);
   useMeasuredFirst(one.frame.id, state);
   if (!state) return null;
   const { at, frame } = one;
   const { settings, window, findings } = state;
   const { limit } = at.place;
+  const tryAgain = () =>
+    state.savedHash &&
+    measureFirst(frame.id, state.savedHash, true)
+      .then(() => client.invalidateQueries({ queryKey: ['measured', frame.projectId] }))
+      .catch(note.failed);
   const times = enlargement(window, state.opening) * Math.max(1, 1 / settings.stretch);
   // What is cut out with nothing round it needs a format that can say so.
   const clearOnly = isCutOut(at.place, settings) && settings.flatten === null;
@@ -63,7 +73,9 @@ export function Reading({
         >
           {state.weight
             ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}`
-            : 'measuring the weight …'}
+            : state.failure
+              ? 'could not be measured'
+              : 'measuring the weight …'}
         </Button>
         <Button size="small" title="Plain and finished, side by side (F)" onClick={onFinish}>
           Finish: {state.finish.finish.name}
@@ -89,7 +101,15 @@ export function Reading({
         </>
       )}
       <ul className="reading-findings" aria-label="Findings">
-        {findings.length === 0 && (
+        {state.failure && (
+          <li data-level="caution">
+            <strong>Could not be measured</strong> {state.failure}{' '}
+            <Button size="small" onClick={tryAgain}>
+              Try again
+            </Button>
+          </li>
+        )}
+        {findings.length === 0 && !state.failure && (
           <li className="quiet">
             {state.weight ? 'Nothing to find fault with.' : 'Nothing found so far; the weight is still being measured.'}
           </li>

@@ -106,7 +106,9 @@ const WallFrame = memo(function WallFrame({
   const shown = audience ? at.place.shownWidths.map((each) => each * tiles) : [];
   const weighed = state.weight
     ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}`
-    : 'measuring …';
+    : state.failure
+      ? 'could not be measured'
+      : 'measuring …';
   return (
     <button
       ref={button}

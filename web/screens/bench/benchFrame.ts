@@ -58,7 +58,7 @@ export function resetChange(one: BenchFrame, settings: FrameSettings): FrameChan
 /** What a picture of a frame is drawn from, whatever its width. */
 export const pictureOf = (
   { frame, original, at }: BenchFrame,
-  { output, window, settings, finish, savedHash }: FrameState,
+  { output, window, settings, finish, savedHash, weight }: FrameState,
 ) => ({
   frameId: frame.id,
   original,
@@ -68,6 +68,7 @@ export const pictureOf = (
   settings,
   border: finish.treatment.border,
   planHash: savedHash,
+  isMade: weight !== null,
 });
 
 export interface FrameState extends Omit<FrameFacts, 'hash'> {

@@ -47,6 +47,8 @@ export interface FrameFacts {
   plainHash: string;
   /** Null while it is being measured. */
   weight: Weight | null;
+  /** Why it could not be measured, in words; null where it was, or still is. */
+  failure: string | null;
   findings: Finding[];
 }
 
@@ -101,6 +103,7 @@ export function frameFacts(
     figures,
     plainHash: planHash(plainPlan(plan)),
     weight,
+    failure: fresh?.failure ?? null,
     findings: frameFindings(
       { original, place, settings, treatment, weight, detail: fresh?.detail ?? null, figures },
       plan.window,

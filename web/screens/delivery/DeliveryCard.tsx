@@ -3,8 +3,9 @@ import { type Delivery, formatLabel, formatLimit, formatWeight, type ManifestFil
 import { Button, Progress, Table } from 'antd';
 import dayjs from 'dayjs';
 import { type ReactNode, useState } from 'react';
-import { archiveUrl } from '../../api/deliveries.ts';
+import { archiveUrl, useCancelDelivery } from '../../api/deliveries.ts';
 import { counted } from '../../parts/counted.ts';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
 const columns = [
   { title: 'File', dataIndex: 'file', sorter: (a: ManifestFile, b: ManifestFile) => a.file.localeCompare(b.file) },
@@ -35,6 +36,8 @@ const columns = [
 /** One delivery: how far it is, what came out, what was left out and why, and the archive. */
 export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; open: boolean; icon: ReactNode }) {
   const [shown, setShown] = useState(open);
+  const cancel = useCancelDelivery(delivery.projectId);
+  const note = useUndoNote();
   const { state, files, leftOut, frameCount, doneCount } = delivery;
   const when = dayjs(delivery.createdAt).format('D MMM YYYY, HH:mm');
   const working = state === 'waiting' || state === 'working';
@@ -56,6 +59,11 @@ export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; ope
               {shown ? 'Hide files' : 'Show files'}
             </Button>
           )}
+          {working && (
+            <Button loading={cancel.isPending} onClick={() => cancel.mutate(delivery.id, { onError: note.failed })}>
+              Cancel
+            </Button>
+          )}
           {state === 'done' && files.length > 0 && (
             <Button icon={icon} href={archiveUrl(delivery)} aria-label={`Download the archive of ${when}`}>
               Download
@@ -64,6 +72,7 @@ export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; ope
         </div>
       </div>
       {working && <Progress percent={Math.round((100 * doneCount) / Math.max(1, frameCount))} showInfo={false} />}
+      {state === 'cancelled' && <p className="quiet small">Cancelled before all files were made.</p>}
       {state === 'failed' && (
         <p role="alert" className="delivery-problem">
           {delivery.failure}

@@ -35,7 +35,8 @@ export function DeliveryScreen() {
   const fileCount = frames.reduce((sum, one) => sum + one.pieces.length, 0);
   const blocked = frames.filter((one) => one.findings.some((finding) => finding.level === 'blocker'));
   const cautious = frames.filter((one) => one.findings.some((finding) => finding.level === 'caution'));
-  const measuring = frames.filter((one) => !one.weight).length;
+  const measuring = frames.filter((one) => !one.weight && !one.failure).length;
+  const failed = frames.filter((one) => !one.weight && one.failure);
   const seen = frames.flatMap(({ frame, planHash }) => (planHash ? [{ frameId: frame.id, plan: planHash }] : []));
 
   return (
@@ -80,6 +81,12 @@ export function DeliveryScreen() {
               <Link to={`/projects/${project.id}`}>See them on the bench</Link>
             </li>
           )}
+          {failed.map(({ frame, original, at, failure }) => (
+            <li key={frame.id} className="delivery-problem">
+              {original.name}, {at.network.name} {at.place.name} could not be measured: {failure}{' '}
+              <Link to={`/projects/${project.id}?original=${original.id}&frame=${frame.id}`}>Look at it</Link>
+            </li>
+          ))}
           {measuring > 0 && (
             <li className="quiet">
               Still being weighed: {counted(measuring, 'frame')}, which can be delivered all the same.

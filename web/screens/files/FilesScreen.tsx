@@ -15,6 +15,7 @@ import { missingLast } from './missingLast.ts';
 
 const stateWords: Record<FileState, string> = {
   'held back': 'Held back',
+  'not measured': 'Not measured',
   doubtful: 'With cautions',
   measuring: 'Measuring',
   good: 'Fine',
@@ -29,7 +30,7 @@ export function FilesScreen() {
   const rows = frames.flatMap(rowsOf);
   const weighed = rows.filter(({ bytes }) => bytes !== null);
   const total = weighed.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0);
-  const measuring = rows.length - weighed.length;
+  const measuring = rows.filter(({ state, bytes }) => bytes === null && state !== 'not measured').length;
   const held = rows.filter(({ state }) => state === 'held back').length;
   if (rows.length === 0) {
     return (
@@ -123,7 +124,11 @@ export function FilesScreen() {
       onFilter: (name, { state }) => stateWords[state] === name,
       sorter: (a, b) => fileStates.indexOf(a.state) - fileStates.indexOf(b.state),
       render: (_, { state, one }) => (
-        <span className="files-state" data-state={state} title={one.findings.map(({ text }) => text).join('\n')}>
+        <span
+          className="files-state"
+          data-state={state}
+          title={[one.failure ?? '', ...one.findings.map(({ text }) => text)].join('\n').trim()}
+        >
           {stateWords[state]}
         </span>
       ),

@@ -4,7 +4,7 @@ import { countingSimilarity } from '@inkwell/core/model';
 import type { ProjectFrame } from '../projectFrames.ts';
 
 /** What can be said of a file, the worst first. */
-export const fileStates = ['held back', 'doubtful', 'measuring', 'good'] as const;
+export const fileStates = ['held back', 'not measured', 'doubtful', 'measuring', 'good'] as const;
 export type FileState = (typeof fileStates)[number];
 
 /** One file that a project delivers. */
@@ -46,9 +46,9 @@ export function rowsOf(one: ProjectFrame): FileRow[] {
   });
 }
 
-function stateOf({ frame, weight, findings }: ProjectFrame): FileState {
+function stateOf({ frame, weight, failure, findings }: ProjectFrame): FileState {
   const tooHeavy = weight && !isGood(weight) && !frame.weighing.belowFloor;
   if (tooHeavy || findings.some(({ level }) => level === 'blocker')) return 'held back';
-  if (!weight) return 'measuring';
+  if (!weight) return failure ? 'not measured' : 'measuring';
   return findings.length > 0 ? 'doubtful' : 'good';
 }

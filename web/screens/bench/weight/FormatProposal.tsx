@@ -12,7 +12,7 @@ export function FormatProposal(props: { one: BenchFrame; state: FrameState; weig
   const { one, state, weight, formats } = props;
   const store = useBenchStore();
   const measured = formats.filter(isMeasured);
-  if (measured.length < formats.length) {
+  if (formats.some(({ weight: known, failure }) => known === null && failure === null)) {
     return <p className="quiet small ways">Comparing the formats that the place takes …</p>;
   }
   const own = measured.find(({ key }) => key === 'own');

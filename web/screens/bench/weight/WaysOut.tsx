@@ -10,7 +10,8 @@ export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: AskedWay
   const store = useBenchStore();
   const { place } = one.at;
   const measured = rankWays((ways ?? []).filter(isMeasured));
-  const waiting = (ways?.length ?? 1) - measured.length;
+  const waiting = ways ? ways.filter(({ weight, failure }) => weight === null && failure === null).length : 1;
+  const failures = (ways ?? []).filter(({ failure }) => failure !== null);
   return (
     <section className="ways" aria-label="Ways out">
       <h3>Ways out</h3>
@@ -33,6 +34,11 @@ export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: AskedWay
           </li>
         ))}
       </ol>
+      {failures.map(({ key, label, failure }) => (
+        <p key={key} className="small">
+          {label} could not be measured: {failure}
+        </p>
+      ))}
       {waiting > 0 && !failed && <p className="quiet small">{waiting} more still being measured …</p>}
       {ways && ways.length === 0 && (
         <p className="small">

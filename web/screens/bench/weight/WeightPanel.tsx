@@ -36,7 +36,9 @@ export function WeightPanel(props: {
   const ways = useWays(about, 'ways', inNeed);
   const formats = useWays(about, 'formats', weight !== null && !inNeed);
   // Where a way out is looked for, that comes first: the machine can only try so much at once.
-  const isBusy = weight === null || (inNeed && !ways.error && (ways.data?.some((way) => way.weight === null) ?? true));
+  const isBusy =
+    weight === null ||
+    (inNeed && !ways.error && (ways.data?.some((way) => way.weight === null && way.failure === null) ?? true));
   const curve = useCurve(isBusy ? null : subject, series);
   const file = weight?.files[piece] ?? null;
   const line = series.find((each) => tried && isOf(each, tried)) ?? series[0];

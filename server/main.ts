@@ -1,4 +1,5 @@
 import { setPriority } from 'node:os';
+import { giveWay } from './giveWay.ts';
 import { readSettings } from './settings.ts';
 import { startServer, startWorker } from './start.ts';
 
@@ -15,6 +16,7 @@ async function run(): Promise<{ stop(): Promise<void> }> {
     return running;
   }
   if (role === 'serve') {
+    await giveWay();
     const running = await startServer(readSettings(process.env));
     console.log(`\n  Inkwell Frame is at ${running.address}\n  Ctrl-C stops it.\n`);
     return running;

@@ -19,6 +19,7 @@ import type { FramedPicture } from '../store/frames.ts';
 import { knownWeights } from '../store/weights.ts';
 import { addWork, failures, priorities } from '../store/work.ts';
 import { askedFrame, forEver } from './askedFrame.ts';
+import { drawing } from './drawing.ts';
 import { found, idOf } from './params.ts';
 
 export const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
@@ -62,34 +63,43 @@ export function encodingsRouter(services: Services): Router {
   };
 
   // The uncompressed picture of a file, which every encoding is compared with.
-  router.get('/uncompressed', async (request, response) => {
-    const asked = PieceSchema.parse(request.query);
-    const { plan } = await askedFrame(services, idOf(request), asked.plan);
-    const pixels = (await recent.get(plan)).cut[pieceOf(plan, asked.piece)];
-    response.setHeader('Cache-Control', forEver);
-    response.type('png').send(
-      await fromPixels(found(pixels ?? null, 'This piece'))
-        .png({ compressionLevel: 1 })
-        .toBuffer(),
-    );
-  });
+  router.get(
+    '/uncompressed',
+    drawing(async (request, response) => {
+      const asked = PieceSchema.parse(request.query);
+      const { plan } = await askedFrame(services, idOf(request), asked.plan);
+      const pixels = (await recent.get(plan)).cut[pieceOf(plan, asked.piece)];
+      response.setHeader('Cache-Control', forEver);
+      response.type('png').send(
+        await fromPixels(found(pixels ?? null, 'This piece'))
+          .png({ compressionLevel: 1 })
+          .toBuffer(),
+      );
+    }),
+  );
 
   // What one encoding weighs and how similar it is; the bytes themselves are at `/trial/file`.
-  router.get('/trial', async (request, response) => {
-    const asked = MeasuredTrialSchema.parse(request.query);
-    const { plan, trial } = await trialAsked(idOf(request), asked);
-    const measured = await trials.measured(plan, trial, asked.similarity === 'yes');
-    response.setHeader('Cache-Control', forEver);
-    response.json(measured);
-  });
+  router.get(
+    '/trial',
+    drawing(async (request, response) => {
+      const asked = MeasuredTrialSchema.parse(request.query);
+      const { plan, trial } = await trialAsked(idOf(request), asked);
+      const measured = await trials.measured(plan, trial, asked.similarity === 'yes');
+      response.setHeader('Cache-Control', forEver);
+      response.json(measured);
+    }),
+  );
 
-  router.get('/trial/file', async (request, response) => {
-    const asked = TrialSchema.parse(request.query);
-    const { plan, trial } = await trialAsked(idOf(request), asked);
-    const data = await trials.file(plan, trial);
-    response.setHeader('Cache-Control', forEver);
-    response.type(mediaTypes[asked.format]).send(data);
-  });
+  router.get(
+    '/trial/file',
+    drawing(async (request, response) => {
+      const asked = TrialSchema.parse(request.query);
+      const { plan, trial } = await trialAsked(idOf(request), asked);
+      const data = await trials.file(plan, trial);
+      response.setHeader('Cache-Control', forEver);
+      response.type(mediaTypes[asked.format]).send(data);
+    }),
+  );
 
   const waysAsked = async (id: string, { plan: hash, about }: z.infer<typeof WaysSchema>) => {
     const { framed, planning } = await askedFrame(services, id, hash);

@@ -13,6 +13,7 @@ import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
 import { priorities } from '../store/work.ts';
 import { askedFrame, forEver } from './askedFrame.ts';
+import { drawing } from './drawing.ts';
 import { found, idOf } from './params.ts';
 
 export const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
@@ -86,33 +87,42 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
   });
 
   // The address names the plan, so its picture never changes and may be kept by the browser for ever.
-  router.get('/:id/proof', async (request, response) => {
-    const asked = ProofSchema.parse(request.query);
-    const as = asked.finish === 'plain' ? plainPlan : undefined;
-    const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, as);
-    const proof = await proofs.get(plan, asked.width);
-    response.type(proof.type);
-    response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
-  });
+  router.get(
+    '/:id/proof',
+    drawing(async (request, response) => {
+      const asked = ProofSchema.parse(request.query);
+      const as = asked.finish === 'plain' ? plainPlan : undefined;
+      const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, as);
+      const proof = await proofs.get(plan, asked.width);
+      response.type(proof.type);
+      response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
+    }),
+  );
 
   // The file itself, or all its pieces put together again, as a program that opens it sees it: as soon as it is measured.
-  router.get('/:id/shown', async (request, response) => {
-    const asked = ProofSchema.pick({ plan: true, width: true }).parse(request.query);
-    const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan);
-    const proof = await proofs.ofFiles(plan, asked.width, () => finishedFiles({ db, copies }, plan));
-    response.type(proof.type);
-    response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
-  });
+  router.get(
+    '/:id/shown',
+    drawing(async (request, response) => {
+      const asked = ProofSchema.pick({ plan: true, width: true }).parse(request.query);
+      const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan);
+      const proof = await proofs.ofFiles(plan, asked.width, () => finishedFiles({ db, copies }, plan));
+      response.type(proof.type);
+      response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
+    }),
+  );
 
   // Pixels for those who finish in the browser: of the plain picture, or of the same enlarged, without loss. Of a strip
   // with a closing panel, the strip.
-  router.get('/:id/pixels', async (request, response) => {
-    const asked = PixelsSchema.parse(request.query);
-    const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, plainPlan);
-    const png = await partOfPicture(plan, asked, await copies.get(plan.original));
-    response.setHeader('Cache-Control', forEver);
-    response.type('png').send(png);
-  });
+  router.get(
+    '/:id/pixels',
+    drawing(async (request, response) => {
+      const asked = PixelsSchema.parse(request.query);
+      const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, plainPlan);
+      const png = await partOfPicture(plan, asked, await copies.get(plan.original));
+      response.setHeader('Cache-Control', forEver);
+      response.type('png').send(png);
+    }),
+  );
 
   return router;
 }

@@ -19,6 +19,7 @@ import {
   saveOriginalSettings,
   setOriginalDeleted,
 } from '../store/originals.ts';
+import { drawing } from './drawing.ts';
 import { found, idOf } from './params.ts';
 
 export const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
@@ -134,29 +135,38 @@ export function originalsRouter({ db, planner, importing, pages, proofs, copies 
   });
 
   // What could be left away of an empty margin; nothing is changed.
-  router.get('/:id/trim', async (request, response) => {
-    const { tolerance, shadow } = TrimOptionsSchema.parse(request.query);
-    const original = found(await findOriginal(db, idOf(request)), 'This original');
-    response.json({ trim: await proposeTrim(original, { tolerance, shadow: shadow === 'kept' }, copies) });
-  });
+  router.get(
+    '/:id/trim',
+    drawing(async (request, response) => {
+      const { tolerance, shadow } = TrimOptionsSchema.parse(request.query);
+      const original = found(await findOriginal(db, idOf(request)), 'This original');
+      response.json({ trim: await proposeTrim(original, { tolerance, shadow: shadow === 'kept' }, copies) });
+    }),
+  );
 
   // Up to five colours that stand for the picture.
-  router.get('/:id/colours', async (request, response) => {
-    const original = found(await findOriginal(db, idOf(request)), 'This original');
-    response.json({ colours: await proposeColours(original, copies) });
-  });
+  router.get(
+    '/:id/colours',
+    drawing(async (request, response) => {
+      const original = found(await findOriginal(db, idOf(request)), 'This original');
+      response.json({ colours: await proposeColours(original, copies) });
+    }),
+  );
 
   // The colour of one pixel of the original; null where it is transparent.
-  router.get('/:id/colour', async (request, response) => {
-    const at = PointSchema.parse(request.query);
-    const original = found(await findOriginal(db, idOf(request)), 'This original');
-    if (at.x >= original.width || at.y >= original.height) {
-      throw new Refusal(
-        `There is no pixel ${at.x}, ${at.y}: the picture is ${original.width} × ${original.height} px.`,
-      );
-    }
-    response.json({ colour: await colourAt(original, at, copies) });
-  });
+  router.get(
+    '/:id/colour',
+    drawing(async (request, response) => {
+      const at = PointSchema.parse(request.query);
+      const original = found(await findOriginal(db, idOf(request)), 'This original');
+      if (at.x >= original.width || at.y >= original.height) {
+        throw new Refusal(
+          `There is no pixel ${at.x}, ${at.y}: the picture is ${original.width} × ${original.height} px.`,
+        );
+      }
+      response.json({ colour: await colourAt(original, at, copies) });
+    }),
+  );
 
   const pageOf = ({ pages: count }: Original, page: number) => {
     if (page < count) return page;
@@ -210,12 +220,15 @@ export function originalsRouter({ db, planner, importing, pages, proofs, copies 
       .pipe(response);
   });
 
-  router.get('/:id/preview', async (request, response) => {
-    const original = found(await findOriginal(db, idOf(request)), 'This original');
-    const proof = await proofs.get(previewPlan(original), WidthSchema.parse(request.query.width));
-    response.type(proof.type);
-    response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
-  });
+  router.get(
+    '/:id/preview',
+    drawing(async (request, response) => {
+      const original = found(await findOriginal(db, idOf(request)), 'This original');
+      const proof = await proofs.get(previewPlan(original), WidthSchema.parse(request.query.width));
+      response.type(proof.type);
+      response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
+    }),
+  );
 
   return router;
 }

@@ -46,6 +46,18 @@ export async function framesOfProject(db: Queryable, projectId: string): Promise
   return rows.map((row) => ({ ...row, original: toOriginal(row.original) }));
 }
 
+/** Frames with their originals, in no order. */
+export async function framesById(db: Queryable, ids: readonly string[]): Promise<FramedPicture[]> {
+  if (ids.length === 0) return [];
+  const rows = await db
+    .select(framedColumns)
+    .from(frames)
+    .innerJoin(originals, eq(originals.id, frames.originalId))
+    .innerJoin(projects, eq(projects.id, frames.projectId))
+    .where(inArray(frames.id, [...ids]));
+  return rows.map((row) => ({ ...row, original: toOriginal(row.original) }));
+}
+
 /** Frames of all projects that are there: of an original, for a place, or finished by a finish wherever that is said. */
 export async function framesAffected(
   db: Queryable,

@@ -2,31 +2,54 @@ import { plainFinishId } from '@inkwell/core/finishing';
 import type { OpenProject, Project, ProjectSettings } from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database, Queryable } from './database.ts';
-import { framesOfProject } from './frames.ts';
+import { framesById, framesOfProject } from './frames.ts';
 import { toOriginal } from './originals.ts';
 import { frames, originals, projectOriginals, projects } from './schema.ts';
 
 const alive = (id: string) => and(eq(projects.id, id), isNull(projects.deletedAt));
 const coverFrames = 4;
 
-/** Most recently changed first. */
+/** Most recently changed first. A few queries, however many there are. */
 export async function listProjects(db: Queryable): Promise<Project[]> {
   const rows = await db.select().from(projects).where(isNull(projects.deletedAt)).orderBy(desc(projects.changedAt));
-  return Promise.all(
-    rows.map(async ({ deletedAt: _, ...row }) => {
-      const all = await framesOfProject(db, row.id);
-      return {
-        ...row,
-        createdAt: row.createdAt.toISOString(),
-        changedAt: row.changedAt.toISOString(),
-        frameCount: all.length,
-        cover: all
-          .filter((_, index) => index % Math.max(1, Math.ceil(all.length / coverFrames)) === 0)
-          .slice(0, coverFrames)
-          .map(({ frame, original }) => ({ frame, original })),
-      };
-    }),
-  );
+  const covers = await coversOf(db);
+  return rows.map(({ deletedAt: _, ...row }) => {
+    const { count = 0, cover = [] } = covers.get(row.id) ?? {};
+    return {
+      ...row,
+      createdAt: row.createdAt.toISOString(),
+      changedAt: row.changedAt.toISOString(),
+      frameCount: count,
+      cover,
+    };
+  });
+}
+
+/** How many frames every project has, and up to four of them, spread over all. */
+async function coversOf(db: Queryable): Promise<Map<string, { count: number; cover: Project['cover'] }>> {
+  const chosen = await db.execute<{ id: string; project_id: string; count: number }>(sql`
+    select id, project_id, count from (
+      select frames.id, frames.project_id,
+        row_number() over one - 1 as index,
+        count(*) over (partition by frames.project_id)::int as count
+      from frames
+      join projects on projects.id = frames.project_id and projects.deleted_at is null
+      join originals on originals.id = frames.original_id and originals.deleted_at is null
+      left join project_originals as chosen
+        on chosen.project_id = frames.project_id and chosen.original_id = frames.original_id
+      window one as (partition by frames.project_id order by chosen.position, frames.place_id)) as numbered
+    where index % greatest(1, ceil(count / ${coverFrames}::float8)::int) = 0
+    order by project_id, index`);
+  const ids = chosen.rows.map(({ id }) => id);
+  const pictures = new Map((await framesById(db, ids)).map(({ frame, original }) => [frame.id, { frame, original }]));
+  const covers = new Map<string, { count: number; cover: Project['cover'] }>();
+  for (const { id, project_id: projectId, count } of chosen.rows) {
+    const known = covers.get(projectId) ?? { count, cover: [] };
+    const picture = pictures.get(id);
+    if (picture && known.cover.length < coverFrames) known.cover.push(picture);
+    covers.set(projectId, known);
+  }
+  return covers;
 }
 
 /** All that are not deleted. */

@@ -41,8 +41,9 @@ export const workChannel = 'work';
  */
 export async function addWork(db: Queryable, wanted: readonly NewWork[], again = false): Promise<void> {
   const now = Date.now() / 1000;
-  for (let from = 0; from < wanted.length; from += together) {
-    const rows = wanted
+  const all = merged(wanted);
+  for (let from = 0; from < all.length; from += together) {
+    const rows = all
       .slice(from, from + together)
       .map(({ rank, ...row }, index) => ({ ...row, rank: rank ?? now + (from + index) / 1e6 }));
     const isTriedAgain = sql`${work.state} = 'failed' and ${again}`;
@@ -64,6 +65,17 @@ export async function addWork(db: Queryable, wanted: readonly NewWork[], again =
       });
   }
   if (wanted.length > 0) await db.execute(sql`select pg_notify(${workChannel}, '')`);
+}
+
+/** Frames that are set alike ask for the same work: it is one, for all of them. */
+function merged(wanted: readonly NewWork[]): NewWork[] {
+  const byKey = new Map<string, NewWork>();
+  for (const one of wanted) {
+    const known = byKey.get(one.key);
+    if (known?.wantedBy && one.wantedBy) known.wantedBy.push(...one.wantedBy);
+    else if (!known) byKey.set(one.key, { ...one, ...(one.wantedBy ? { wantedBy: [...one.wantedBy] } : {}) });
+  }
+  return [...byKey.values()];
 }
 
 /** Takes the next thing to do, so that nobody else has it; null where there is none. @param least priority that is taken */

@@ -1,10 +1,11 @@
 import { readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { originalLimits } from '@inkwell/core/model';
-import type { Sharp } from 'sharp';
+import { OriginalSchema, originalLimits } from '@inkwell/core/model';
+import sharp, { type Sharp } from 'sharp';
 import { expect, test } from 'vitest';
 import { blobs, originals } from '../store/schema.ts';
+import { several } from '../testing/foreignFiles.ts';
 import { chart, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -67,6 +68,57 @@ test('what is no picture, whatever its name says', async () => {
     'phone.heic',
     /HEIC file is cut off or damaged/,
   );
+});
+
+test('a moving picture that ends after some of its frames, and a JPEG without most of its pixels', async () => {
+  for (const format of ['gif', 'webp'] as const) {
+    const moving = await several(format, noise(120, 90), noise(120, 90).negate(), noise(120, 90).blur(3));
+    for (const share of [0.5, 0.9])
+      await expectRefused(
+        moving.subarray(0, Math.floor(moving.length * share)),
+        `half.${format}`,
+        /cut off or damaged/,
+      );
+  }
+  const bomb = Buffer.from(await chart(64, 64).jpeg().toBuffer());
+  const start = bomb.indexOf(Buffer.from([0xff, 0xc0]));
+  bomb.writeUInt16BE(20_000, start + 5);
+  bomb.writeUInt16BE(20_000, start + 7);
+  await expectRefused(bomb, 'claims.jpg', /cut off or damaged/);
+});
+
+test('a GIF whose canvas its pictures hardly touch, and drawings too large or too small to be drawn', async () => {
+  const dot = Buffer.from(await chart(1, 1).gif().toBuffer());
+  dot.writeUInt16LE(65_535, 6);
+  dot.writeUInt16LE(65_535, 8);
+  await expectRefused(dot, 'canvas.gif', /65535 × 65535 px large.*only 1 × 1 px/);
+  const sized = (side: string) =>
+    Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${side}" height="${side}"><rect width="9" height="9"/></svg>`,
+    );
+  await expectRefused(sized('1e9'), 'vast.svg', /megapixels|cannot be used/);
+  await expectRefused(sized('0.0001'), 'tiny.svg', /cannot be used|damaged/);
+});
+
+test('a picture of one pixel by many is taken, and can be looked at', async () => {
+  const { status, body } = await client.upload(await noise(1, 200_000).png().toBuffer(), 'thread.png');
+  expect(status).toBe(201);
+  const { id } = OriginalSchema.parse(body);
+  const seen = await client.bytes(`/originals/${id}/preview?width=320`);
+  expect(await sharp(seen).metadata()).toMatchObject({ width: 1, height: 12_000 });
+});
+
+test('what a file says of itself is cleaned, and nobody is asked about it', async () => {
+  const said = await chart(90, 60)
+    .withExif({ IFD0: { Artist: 'Mara@Kites', Copyright: 'Dune @Works' } })
+    .jpeg()
+    .toBuffer();
+  const dirty = Buffer.from(said.toString('latin1').replaceAll('@', '\0'), 'latin1');
+  const { status, body } = await client.upload(dirty, 'from a phone.jpg');
+  expect(status).toBe(201);
+  const { words, fileName } = OriginalSchema.parse(body);
+  expect(JSON.stringify({ words, fileName })).not.toContain('\\u0000');
+  expect(words.credit).toContain('Mara');
 });
 
 test('an animation whose frames cannot be told apart', async () => {

@@ -19,7 +19,7 @@ export interface DecodingLimits {
 }
 
 /** What every picture that may be taken by its dimensions needs, with room to spare. */
-export const decodingLimits: DecodingLimits = { memory: 2_000_000_000, processor: 60, drawing: 15, clock: 240 };
+export const decodingLimits: DecodingLimits = { memory: 2_000_000_000, processor: 120, drawing: 60, clock: 240 };
 
 /** How a task stands among others. */
 export interface Urgency {
@@ -32,6 +32,8 @@ export interface Urgency {
 /** So many files are opened at a time; of those that come first one more, so that they never wait for the others. */
 const atOnce = 2;
 const atOnceFirst = 3;
+/** Drawings, once they are found to be such, leave their place to others. One is drawn at a time; so many may be begun. */
+const mostDrawings = 4;
 const watchMs = 100;
 /** A process that has grown to this, in bytes, is not used again; nor one that has had nothing to do for so long. */
 const grown = 400_000_000;
@@ -51,6 +53,8 @@ interface Decoder {
   began: number;
   processorBefore: number;
   isDrawing: boolean;
+  /** A drawing that waits until the one before it is done. */
+  isHeld: boolean;
   idleSince: number;
 }
 
@@ -116,16 +120,36 @@ export class Decoders {
       this.waiting.findIndex(({ first }) => first),
     );
     const one = this.waiting[index];
-    if (!one || this.ended || busy.length >= (one.first ? atOnceFirst : atOnce)) return;
+    this.drawNext(busy);
+    const drawings = Math.min(mostDrawings, busy.filter(({ isDrawing }) => isDrawing).length);
+    if (!one || this.ended || busy.length - drawings >= (one.first ? atOnceFirst : atOnce)) return;
     this.waiting.splice(index, 1);
     const decoder = [...this.decoders].find(({ work }) => work === null) ?? this.start();
     void this.begin(decoder, one);
     this.next();
   }
 
+  /** Lets the next drawing begin, where no other is being drawn. */
+  private drawNext(busy: Decoder[]): void {
+    const drawings = busy.filter(({ isDrawing }) => isDrawing);
+    const next = drawings.find(({ isHeld }) => isHeld);
+    if (!next || drawings.some(({ isHeld }) => !isHeld)) return;
+    next.isHeld = false;
+    next.began = Date.now();
+    next.child.send({ mayDraw: true } satisfies Asked, (error) => {
+      if (error) this.kill(next, error);
+    });
+  }
+
+  private foundDrawing(decoder: Decoder): void {
+    decoder.isDrawing = true;
+    decoder.isHeld = true;
+    this.next();
+  }
+
   private async begin(decoder: Decoder, one: Waiting): Promise<void> {
     decoder.work = one;
-    decoder.isDrawing = false;
+    hold(decoder.child, true);
     decoder.began = Date.now();
     const before = await useOf(decoder.child.pid ?? 0);
     // Cancelled meanwhile.
@@ -136,7 +160,7 @@ export class Decoders {
     const hear = (answered: Answered) => {
       if (answered.number !== number || decoder.work !== one) return;
       if ('isDrawn' in answered) {
-        decoder.isDrawing = true;
+        this.foundDrawing(decoder);
         return;
       }
       decoder.child.off('message', hear);
@@ -154,6 +178,8 @@ export class Decoders {
 
   private finish(decoder: Decoder): void {
     decoder.work = null;
+    decoder.isDrawing = false;
+    hold(decoder.child, false);
     decoder.idleSince = Date.now();
     this.next();
   }
@@ -171,11 +197,11 @@ export class Decoders {
       began: 0,
       processorBefore: 0,
       isDrawing: false,
+      isHeld: false,
       idleSince: Date.now(),
     };
     this.decoders.add(decoder);
-    child.unref();
-    child.channel?.unref();
+    hold(child, false);
     child.on('error', (error) => this.kill(decoder, error));
     child.on('exit', () => this.kill(decoder, tooHard('ended the process that opens it')));
     // Where memory runs short in spite of all, the system ends this process and not the program.
@@ -206,7 +232,8 @@ export class Decoders {
 
   private async watch(): Promise<void> {
     for (const decoder of this.decoders) {
-      const { child, work, began, processorBefore, idleSince } = decoder;
+      const { child, work, began, processorBefore, idleSince, isHeld } = decoder;
+      if (isHeld) continue;
       const use = await useOf(child.pid ?? 0);
       if (!use) continue;
       if (work === null) {
@@ -228,6 +255,17 @@ export class Decoders {
   private replace(decoder: Decoder): void {
     this.kill(decoder, null);
     if (this.decoders.size === 0 && !this.ended) this.start();
+  }
+}
+
+/** Whether a process keeps the program alive: one that works does, one that waits for work does not. */
+function hold(child: ChildProcess, isWorking: boolean): void {
+  if (isWorking) {
+    child.ref();
+    child.channel?.ref();
+  } else {
+    child.unref();
+    child.channel?.unref();
   }
 }
 

@@ -3,13 +3,10 @@ import { type DecodingTask, decodeCopy, decodePreview } from './decoding.ts';
 import { formatOf } from './inspect.ts';
 
 /** What the process is asked, and what it answers. */
-export interface Asked {
-  number: number;
-  task: DecodingTask;
-}
+export type Asked = { number: number; task: DecodingTask } | { mayDraw: true };
 export type Answered = {
   number: number;
-} /** It is drawn from a description: how long that takes does not follow from its dimensions. */ & (
+} /** It is drawn from a description: how long that takes does not follow from its dimensions. Waits to be told that it may. */ & (
   | { isDrawn: true }
   | { result: unknown }
   | { refusal: { message: string; status: Refusal['status'] } }
@@ -18,14 +15,28 @@ export type Answered = {
 
 const answer = (answered: Answered) => process.send?.(answered);
 
+/** Begins the drawing that has been announced. */
+let draw = () => {};
+
 async function work(number: number, { kind, path, page, to }: DecodingTask): Promise<unknown> {
-  if ((await formatOf(path)) === 'svg') answer({ number, isDrawn: true });
+  if ((await formatOf(path)) === 'svg') {
+    const told = new Promise<void>((resolve) => {
+      draw = resolve;
+    });
+    answer({ number, isDrawn: true });
+    await told;
+  }
   if (kind === 'copy') return decodeCopy(path, page, to);
   await decodePreview(path, page, to);
   return null;
 }
 
-process.on('message', ({ number, task }: Asked) => {
+process.on('message', (asked: Asked) => {
+  if ('mayDraw' in asked) {
+    draw();
+    return;
+  }
+  const { number, task } = asked;
   work(number, task).then(
     (result: unknown) => answer({ number, result }),
     (error: unknown) => {

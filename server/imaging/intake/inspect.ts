@@ -144,7 +144,7 @@ const finestDensity = 100_000;
 function checkDensity(density: number, { width, height }: { width: number; height: number }): void {
   if (density <= finestDensity) return;
   throw new Refusal(
-    `This SVG is ${width} × ${height} units large, which is too small to be drawn. Give it a larger width and height.`,
+    `The width and height of this SVG cannot be used: it would be drawn ${width} × ${height} units large. Give it sides of 1 to 20,000.`,
   );
 }
 

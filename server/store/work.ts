@@ -41,11 +41,12 @@ export const workChannel = 'work';
  */
 export async function addWork(db: Queryable, wanted: readonly NewWork[], again = false): Promise<void> {
   const now = Date.now() / 1000;
-  const all = merged(wanted);
+  // In the order of their keys: two requests that ask for the same work at once never wait for each other's rows in a circle.
+  const all = merged(wanted)
+    .map((row, index) => ({ ...row, rank: row.rank ?? now + index / 1e6 }))
+    .sort((a, b) => (a.key < b.key ? -1 : 1));
   for (let from = 0; from < all.length; from += together) {
-    const rows = all
-      .slice(from, from + together)
-      .map(({ rank, ...row }, index) => ({ ...row, rank: rank ?? now + (from + index) / 1e6 }));
+    const rows = all.slice(from, from + together);
     const isTriedAgain = sql`${work.state} = 'failed' and ${again}`;
     await db
       .insert(work)

@@ -95,6 +95,21 @@ describe('moving and undoing', () => {
 });
 
 describe('saving', () => {
+  test('what is undone while it is being saved stays undone, whatever the server says meanwhile', () => {
+    const store = bench();
+    store.getState().set('frames', ids[0], at(150));
+    const sent = store.getState().settings.frames[ids[0]];
+    if (!sent) throw new Error('The frame is not on the bench.');
+    store.getState().send(ids[0], true);
+    step(store, 'undo');
+    // The project is read again: the change has come there, and its answer not here.
+    store.getState().adopt({ ...others, frames: [frame(0, 150, 2), frame(1, 200)], originals: [picture()] });
+    expect(span(store, 0)).toBe(100);
+    store.getState().arrived('frames', frame(0, 150, 2), sent);
+    store.getState().send(ids[0], false);
+    expect(unsavedOf(store.getState())).toMatchObject([{ settings: at(100) }]);
+  });
+
   test('what is set waits to be saved until it has arrived', () => {
     const store = bench();
     store.getState().set('frames', ids[1], at(210));

@@ -68,6 +68,8 @@ export interface Bench {
   /** What a hand or the arrow keys move: seen, but neither saved nor a step of undo until it rests. */
   moving: Moving | null;
   connection: 'fine' | 'saving' | 'offline';
+  /** The rows of which a save is under way. */
+  sending: ReadonlySet<string>;
 
   /** Takes over what the server has, except where this bench has changes of its own. */
   adopt(known: Known): void;
@@ -86,6 +88,8 @@ export interface Bench {
   keepMine(kind: Kind, id: string): void;
   takeTheirs<K extends Kind>(kind: K, id: string): void;
   connect(connection: Bench['connection']): void;
+  /** Says that a save of a row is under way, or that it has ended. */
+  send(id: string, isUnderWay: boolean): void;
 }
 
 const stepsKept = 60;
@@ -133,10 +137,11 @@ export function createBench(projectId: string, shelf: Shelf) {
           conflicts: none,
           moving: null,
           connection: 'fine',
+          sending: new Set(),
 
           adopt(known) {
             const adopted = <K extends Kind>(kind: K): LedgerOf<K> =>
-              adoptRows(ledgerOf(get(), kind), known[kind], kept.unsaved[kind], settingsOf[kind]);
+              adoptRows(ledgerOf(get(), kind), known[kind], kept.unsaved[kind], get().sending, settingsOf[kind]);
             for (const kind of kinds) settle(withLedger(kind, adopted(kind)));
           },
           move(frameId, window) {
@@ -198,6 +203,12 @@ export function createBench(projectId: string, shelf: Shelf) {
           },
           connect(connection) {
             if (get().connection !== connection) settle({ connection });
+          },
+          send(id, isUnderWay) {
+            const sending = new Set(get().sending);
+            if (isUnderWay) sending.add(id);
+            else sending.delete(id);
+            settle({ sending });
           },
         };
       },

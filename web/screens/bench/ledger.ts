@@ -24,11 +24,15 @@ export interface Left<Settings> {
   version: number;
 }
 
-/** Takes over what the server has, except where this bench has changes of its own. */
+/**
+ * Takes over what the server has, except where this bench has changes of its own, or has sent some: until the answer to those is
+ * here, nobody can tell whether a row holds them, and they may have been undone meanwhile.
+ */
 export function adoptRows<Kept extends Row, Settings>(
   ledger: Ledger<Kept, Settings>,
   rows: readonly Kept[],
   left: ById<Left<Settings>>,
+  sending: ReadonlySet<string>,
   settingsOf: (row: Kept) => Settings,
 ): Ledger<Kept, Settings> {
   const settings: ById<Settings> = {};
@@ -37,7 +41,7 @@ export function adoptRows<Kept extends Row, Settings>(
     const mine = ledger.settings[row.id];
     const known = ledger.saved[row.id];
     const kept = left[row.id];
-    if (mine && known && !equal(mine, settingsOf(known))) {
+    if (mine && known && (sending.has(row.id) || !equal(mine, settingsOf(known)))) {
       settings[row.id] = mine;
       saved[row.id] = known;
     } else if (!known && kept && !equal(kept.settings, settingsOf(row))) {

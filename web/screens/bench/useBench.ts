@@ -1,6 +1,7 @@
 import { plainFinishId } from '@inkwell/core/finishing';
 import { type Finish, type FrameSettings, keepNothing, type OpenProject, type Window } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
+import equal from 'fast-deep-equal';
 import { createContext, useContext, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import { useStore } from 'zustand';
 import { ApiError, type Saved } from '../../api/client.ts';
@@ -9,7 +10,16 @@ import { saveFrame } from '../../api/frames.ts';
 import { saveOriginal } from '../../api/originals.ts';
 import { saveProject } from '../../api/projects.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
-import { type Bench, type BenchStore, createBench, type Kind, type Kinds, kinds, unsaved } from './benchState.ts';
+import {
+  type Bench,
+  type BenchStore,
+  createBench,
+  type Kind,
+  type Kinds,
+  kinds,
+  settingsOf,
+  unsaved,
+} from './benchState.ts';
 import type { Finishing } from './finishing.ts';
 
 const retryMs = 2500;
@@ -95,9 +105,12 @@ function savesOf(store: BenchStore, adopt: <K extends Kind>(kind: K, row: Kinds[
       id: row.id,
       async send() {
         const result = await senders[kind](row.id, row.version, settings);
-        if ('elsewhere' in result) return store.getState().conflict(kind, result.elsewhere);
-        store.getState().arrived(kind, result.done, settings);
-        adopt(kind, result.done);
+        // Sent twice because the first answer was lost, it meets itself.
+        const isOwn = 'elsewhere' in result && equal(settingsOf[kind](result.elsewhere), settings);
+        if ('elsewhere' in result && !isOwn) return store.getState().conflict(kind, result.elsewhere);
+        const now = 'elsewhere' in result ? result.elsewhere : result.done;
+        store.getState().arrived(kind, now, settings);
+        adopt(kind, now);
       },
     }));
   return kinds.flatMap((kind) => savesOfKind(kind));
@@ -110,7 +123,6 @@ function useSaving(store: BenchStore, projectId: string) {
   const refused = useRef(note.failed);
   refused.current = note.failed;
   useEffect(() => {
-    const underWay = new Set<string>();
     let retry: ReturnType<typeof setTimeout> | undefined;
 
     const replaced = <Row extends { id: string }>(rows: Row[], row: Row) =>
@@ -138,8 +150,8 @@ function useSaving(store: BenchStore, projectId: string) {
 
     const saveAll = () => {
       for (const { kind, id, send } of savesOf(store, adopt)) {
-        if (underWay.has(id)) continue;
-        underWay.add(id);
+        if (store.getState().sending.has(id)) continue;
+        store.getState().send(id, true);
         store.getState().connect('saving');
         send()
           .catch((error: unknown) => {
@@ -158,13 +170,14 @@ function useSaving(store: BenchStore, projectId: string) {
             retry = setTimeout(saveAll, retryMs);
           })
           .finally(() => {
-            underWay.delete(id);
+            store.getState().send(id, false);
             if (store.getState().connection === 'offline') return;
             saveAll();
-            if (underWay.size === 0) store.getState().connect('fine');
+            if (store.getState().sending.size === 0) store.getState().connect('fine');
           });
       }
-      if (underWay.size > 0 && store.getState().connection === 'offline') store.getState().connect('saving');
+      if (store.getState().sending.size > 0 && store.getState().connection === 'offline')
+        store.getState().connect('saving');
     };
     saveAll();
     const unsubscribe = store.subscribe((now, before) => {

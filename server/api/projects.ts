@@ -73,7 +73,11 @@ export function projectsRouter({ db, planner }: Services): Router {
   });
 
   router.post('/:id/duplicate', async (request, response) => {
-    const copy = found(await duplicateProject(db, idOf(request)), 'This project');
+    const copy = await db.transaction(async (tx) => {
+      const id = found(await duplicateProject(tx, idOf(request)), 'This project');
+      await queueMeasuring(tx, await planner.open(tx), await framesOfProject(tx, id));
+      return id;
+    });
     response.status(201).json(await openProject(db, copy));
   });
 

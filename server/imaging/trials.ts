@@ -53,9 +53,13 @@ export class Trials {
     const trial = await this.get(plan, asked);
     const { data, quality, chroma } = trial;
     if (withSimilarity) {
-      trial.similarity ??= this.pixels(plan, asked).then((pixels) =>
-        judged(pixels, data, watchedIn(plan, asked.piece)),
-      );
+      trial.similarity ??= this.pixels(plan, asked)
+        .then((pixels) => judged(pixels, data, watchedIn(plan, asked.piece)))
+        .catch((error: unknown) => {
+          // What failed once is tried again by whoever asks next.
+          delete trial.similarity;
+          throw error;
+        });
     }
     const similarity = (await trial.similarity) ?? null;
     return { bytes: data.length, quality, chroma, colours: paletteColours(data), similarity };

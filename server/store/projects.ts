@@ -115,24 +115,20 @@ export async function saveProjectSettings(
 }
 
 /** A copy with the same originals and frames. Returns the new id, or null where there is no such project. */
-export async function duplicateProject(db: Database, id: string): Promise<string | null> {
+export async function duplicateProject(db: Queryable, id: string): Promise<string | null> {
   const project = await openProject(db, id);
   if (!project) return null;
-  return db.transaction(async (tx) => {
-    const copy = await addProject(tx, `${project.name} copy`, {
-      finishId: project.finishId,
-      keeping: project.keeping,
-    });
-    if (project.originals.length > 0) {
-      const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
-      await tx.insert(projectOriginals).values(chosen);
-    }
-    if (project.frames.length > 0) {
-      const copies = project.frames.map(({ id: _, version: __, ...frame }) => ({ ...frame, projectId: copy }));
-      await tx.insert(frames).values(copies);
-    }
-    return copy;
-  });
+  const { name, finishId, keeping } = project;
+  const copy = await addProject(db, `${name} copy`, { finishId, keeping });
+  if (project.originals.length > 0) {
+    const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
+    await db.insert(projectOriginals).values(chosen);
+  }
+  if (project.frames.length > 0) {
+    const copies = project.frames.map(({ id: _, version: __, ...frame }) => ({ ...frame, projectId: copy }));
+    await db.insert(frames).values(copies);
+  }
+  return copy;
 }
 
 /** Puts a project aside (`deleted` true) or takes it back. */

@@ -35,7 +35,7 @@ const repeats = 7;
 const bindingShare = 0.6;
 
 /** Twelve frames of the demo's five flyers, 6000 x 4000, as plans. */
-async function twelvePlans(picture: string): Promise<RenderPlan[]> {
+export async function twelvePlans(picture: string): Promise<RenderPlan[]> {
   const { width, height } = await inspect(picture);
   const places = shippedPlaces();
   const frames = demoFrames.find((one) => one.picture === 'flyers')?.frames ?? [];
@@ -73,7 +73,7 @@ async function throughWorkingCopy(picture: string, plans: RenderPlan[]): Promise
 }
 
 /** The baseline: each file in a pipeline of its own from the original, at the quality that is known to be the answer. */
-async function oneShots(picture: string, plans: RenderPlan[], qualities: number[]): Promise<void> {
+export async function oneShots(picture: string, plans: RenderPlan[], qualities: number[]): Promise<void> {
   await inTwos(plans, async (plan, index) => {
     const { source, output } = layPicture(plan).part;
     const cut = {

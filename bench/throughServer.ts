@@ -59,12 +59,17 @@ export class Program {
   /** The most memory that all processes have held together at any time, in MB of 1,000,000 bytes. */
   peakMegabytes(): number {
     this.look();
-    return this.most / 1e6;
+    return this.most;
+  }
+
+  /** What all processes hold now, in MB of 1,000,000 bytes. */
+  megabytes(): number {
+    const { server, worker } = this.processes;
+    return memoryOf([server.pid, worker.pid]) / 1e6;
   }
 
   private look(): void {
-    const { server, worker } = this.processes;
-    this.most = Math.max(this.most, memoryOf([server.pid, worker.pid]));
+    this.most = Math.max(this.most, this.megabytes());
   }
 }
 

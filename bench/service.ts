@@ -1,0 +1,168 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type Delivery, DeliverySchema, OpenProjectSchema, ProjectSchema } from '@inkwell/core/model';
+import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
+import { Decoders } from '@inkwell/server/imaging/intake/decoders.ts';
+import { decodeCopy } from '@inkwell/server/imaging/intake/decoding.ts';
+import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
+import { z } from 'zod';
+import { median, oneShots, twelvePlans } from './inProcess.ts';
+import type { Program } from './throughServer.ts';
+
+const rounds = 7;
+const MeasuredSchema = z.array(z.object({ frameId: z.string(), planHash: z.string(), weight: z.unknown() }));
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+async function secondsOf(task: () => Promise<unknown>): Promise<number> {
+  const began = performance.now();
+  await task();
+  return (performance.now() - began) / 1000;
+}
+
+/** The demo's five flyers in their first twelve places, as a project of the running program. */
+async function twelveFrames(program: Program, picture: string) {
+  const original = await program.upload(picture);
+  const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Bench' }));
+  await program.ask('POST', `/projects/${id}/originals`, { add: [original.id] });
+  const places = shippedPlaces();
+  const add = (demoFrames.find((one) => one.picture === 'flyers')?.frames ?? []).slice(0, 12).flatMap((frame) => {
+    const place = places.get(frame[0])?.place;
+    return place
+      ? [{ originalId: original.id, placeId: frame[0], settings: demoSettings(frame, original, place) }]
+      : [];
+  });
+  const { frames } = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
+  return { id, original, frames };
+}
+
+/** The plans of all frames, once all are measured. */
+async function measured(program: Program, id: string): Promise<{ frameId: string; plan: string }[]> {
+  for (;;) {
+    const all = MeasuredSchema.parse(await program.ask('GET', `/projects/${id}/measured`));
+    if (all.every(({ weight }) => weight)) return all.map(({ frameId, planHash }) => ({ frameId, plan: planHash }));
+    await pause(500);
+  }
+}
+
+async function delivered(program: Program, projectId: string, seen: unknown): Promise<Delivery> {
+  let delivery = DeliverySchema.parse(await program.ask('POST', '/deliveries', { projectId, seen }));
+  while (delivery.state === 'waiting' || delivery.state === 'working') {
+    await pause(10);
+    delivery = DeliverySchema.parse(await program.ask('GET', `/deliveries/${delivery.id}`));
+  }
+  if (delivery.state !== 'done') throw new Error(`A delivery ended as ${delivery.state}.`);
+  return delivery;
+}
+
+export interface DeliveryTimes {
+  files: number;
+  /** Seconds until the archive is there, of one-shot pipelines, and the median of the rounds' ratios. */
+  ours: number;
+  baseline: number;
+  ratio: number;
+}
+
+/** Twelve measured frames delivered over HTTP, against twelve one-shot sharp pipelines to the same places. */
+export async function measuredDelivery(program: Program, picture: string): Promise<DeliveryTimes> {
+  const { id } = await twelveFrames(program, picture);
+  const seen = await measured(program, id);
+  const plans = await twelvePlans(picture);
+  const first = await delivered(program, id, seen);
+  const qualities = plans.map(() => 90);
+  const times: { ours: number; baseline: number }[] = [];
+  for (let round = 0; round < rounds; round += 1) {
+    times.push({
+      ours: await secondsOf(() => delivered(program, id, seen)),
+      baseline: await secondsOf(() => oneShots(picture, plans, qualities)),
+    });
+  }
+  return {
+    files: first.files.length,
+    ours: median(times.map(({ ours }) => ours)),
+    baseline: median(times.map(({ baseline }) => baseline)),
+    ratio: median(times.map(({ ours, baseline }) => ours / baseline)),
+  };
+}
+
+export interface LoadFigures {
+  /** Milliseconds, p95, of listing the projects. */
+  quiet: number;
+  loaded: number;
+  ratio: number;
+  /** MB of all processes: warm and at rest, at most, and a minute after. */
+  before: number;
+  most: number;
+  after: number;
+}
+
+/** Twenty people who each move a window and look at its proof, for a minute and a half, while one lists the projects. */
+export async function underLoad(program: Program, picture: string): Promise<LoadFigures> {
+  const { id, original, frames } = await twelveFrames(program, picture);
+  await measured(program, id);
+  const list = async () => {
+    const began = performance.now();
+    z.array(ProjectSchema).parse(await program.ask('GET', '/projects'));
+    return performance.now() - began;
+  };
+  const p95 = (times: number[]) => times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)] ?? Number.NaN;
+  const listings = async (until: () => boolean) => {
+    const times: number[] = [];
+    while (!until()) {
+      times.push(await list());
+      await pause(50);
+    }
+    return p95(times);
+  };
+  const tenSeconds = performance.now() + 10_000;
+  const quiet = await listings(() => performance.now() > tenSeconds);
+  const before = program.megabytes();
+
+  const end = performance.now() + 90_000;
+  const over = () => performance.now() > end;
+  const person = async (index: number) => {
+    const frame = frames[index % frames.length];
+    if (!frame) return;
+    for (let step = index; !over(); step += 20) {
+      const centreX = original.width * ((step * 0.377) % 1);
+      const open = OpenProjectSchema.parse(await program.ask('GET', `/projects/${id}`));
+      const now = open.frames.find((one) => one.id === frame.id) ?? frame;
+      const window = { ...now.window, centreX };
+      await program.ask('PATCH', `/frames/${frame.id}`, { version: now.version, change: { window, composed: false } });
+      const all = MeasuredSchema.parse(await program.ask('GET', `/projects/${id}/measured`));
+      const plan = all.find(({ frameId }) => frameId === frame.id)?.planHash;
+      await program.fetchBytes(`/frames/${frame.id}/proof?plan=${plan}&width=448`);
+    }
+  };
+  const [loaded] = await Promise.all([listings(over), ...Array.from({ length: 20 }, (_, index) => person(index))]);
+  await measured(program, id);
+  const most = program.peakMegabytes();
+  await pause(60_000);
+  return { quiet, loaded, ratio: loaded / quiet, before, most, after: program.megabytes() };
+}
+
+/** A 24-megapixel JPEG decoded by a process that stays warm, against the same work in this process. */
+export async function intakeTimes(picture: string): Promise<{ ours: number; baseline: number; ratio: number }> {
+  const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
+  const decoders = new Decoders();
+  try {
+    const times: { ours: number; baseline: number }[] = [];
+    for (let round = 0; round <= rounds; round += 1) {
+      const to = (side: string) => join(folder, `${side}${round}`);
+      const baseline = await secondsOf(() => decodeCopy(picture, 0, to('here')));
+      const ours = await secondsOf(() => decoders.copy({ path: picture, page: 0, to: to('apart') }));
+      // The first round warms both.
+      if (round > 0) times.push({ ours, baseline });
+      await Promise.all(['here', 'apart'].map((side) => rm(to(side), { recursive: true })));
+    }
+    return {
+      ours: median(times.map(({ ours }) => ours)),
+      baseline: median(times.map(({ baseline }) => baseline)),
+      ratio: median(times.map(({ ours, baseline }) => ours / baseline)),
+    };
+  } finally {
+    decoders.end();
+    await rm(folder, { recursive: true, force: true });
+  }
+}

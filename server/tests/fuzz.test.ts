@@ -60,7 +60,7 @@ const takesNothing = /^(GET|DELETE)|restore$|duplicate$|cancel$|^POST \/original
 const prefixes: Record<string, string> = { 'encodings.ts': '/frames/:id', 'ownPlaces.ts': '/own-places', 'app.ts': '' };
 const folder = join(import.meta.dirname, '..', 'api');
 const routes = readdirSync(folder).flatMap((file) =>
-  [...readFileSync(join(folder, file), 'utf8').matchAll(/(?:router|app)\.(get|post|patch|delete|put)\('([^']*)'/g)].map(
+  [...readFileSync(join(folder, file), 'utf8').matchAll(/(?:router|app)\.(get|post|patch|delete|put)\(\s*'([^']*)'/g)].map(
     ([, method = '', path = '']) => {
       const whole = `${prefixes[file] ?? `/${file.replace('.ts', '')}`}${path}`
         .replace(/^\/api/, '')

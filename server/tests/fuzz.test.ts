@@ -60,14 +60,12 @@ const takesNothing = /^(GET|DELETE)|restore$|duplicate$|cancel$|^POST \/original
 const prefixes: Record<string, string> = { 'encodings.ts': '/frames/:id', 'ownPlaces.ts': '/own-places', 'app.ts': '' };
 const folder = join(import.meta.dirname, '..', 'api');
 const routes = readdirSync(folder).flatMap((file) =>
-  [...readFileSync(join(folder, file), 'utf8').matchAll(/(?:router|app)\.(get|post|patch|delete|put)\(\s*'([^']*)'/g)].map(
-    ([, method = '', path = '']) => {
-      const whole = `${prefixes[file] ?? `/${file.replace('.ts', '')}`}${path}`
-        .replace(/^\/api/, '')
-        .replace(/\/$/, '');
-      return `${method.toUpperCase()} ${whole}`;
-    },
-  ),
+  [
+    ...readFileSync(join(folder, file), 'utf8').matchAll(/(?:router|app)\.(get|post|patch|delete|put)\(\s*'([^']*)'/g),
+  ].map(([, method = '', path = '']) => {
+    const whole = `${prefixes[file] ?? `/${file.replace('.ts', '')}`}${path}`.replace(/^\/api/, '').replace(/\/$/, '');
+    return `${method.toUpperCase()} ${whole}`;
+  }),
 );
 
 test('every route is known here, with what it takes', () => {

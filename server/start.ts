@@ -62,6 +62,8 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
   const trials = new Trials(recent);
   const services: Services = { db, planner, importing, proofs, copies, decoders, pages, recent, trials, log };
   const server = createServer(makeApp(services, settings.INKWELL_WEB));
+  // Longer than any browser waits before it asks again: a connection that closes just then would lose what is asked.
+  server.keepAliveTimeout = 75_000;
   const port = await listen(server, settings.PORT);
   return {
     address: `http://127.0.0.1:${port}`,

@@ -221,7 +221,9 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
         one.body === undefined
           ? {}
           : { body: JSON.stringify(one.body) ?? 'null', headers: { 'Content-Type': one.type } };
-      const response = await fetch(url, { method, ...body });
+      const response = await fetch(url, { method, ...body }).catch((error: unknown) => {
+        throw new Error(`${method} ${url.slice(0, 300)} was not answered.`, { cause: error });
+      });
       const text = await response.text();
       statuses.set(response.status, (statuses.get(response.status) ?? 0) + 1);
       const isSaid = response.status < 400 || response.headers.get('content-type')?.includes('json');

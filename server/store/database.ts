@@ -1,7 +1,9 @@
+import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
+import { isStarting } from './failures.ts';
 import * as schema from './schema.ts';
 
 export type Database = NodePgDatabase<typeof schema>;
@@ -14,10 +16,26 @@ const migrationLock = 7_220_411;
 /** How long a request waits for a connection before it is told that the database does not answer. */
 const connectionTimeoutMs = 5000;
 
+/** A database that is starting, or recovering from a crash, is waited for this long. */
+const startingMs = 60_000;
+
 export interface OpenDatabase {
   db: Database;
   pool: pg.Pool;
   close: () => Promise<void>;
+}
+
+/** A first connection. @throws where there is no database, or where it does not get ready */
+async function connected(pool: pg.Pool): Promise<pg.PoolClient> {
+  const end = Date.now() + startingMs;
+  for (;;) {
+    try {
+      return await pool.connect();
+    } catch (error) {
+      if (!isStarting(error) || Date.now() > end) throw error;
+      await setTimeout(500);
+    }
+  }
 }
 
 /** Connects and brings the schema up to date. @param onLost hears of connections that break while nobody uses them */
@@ -29,7 +47,7 @@ export async function openDatabase(
   // Without a listener a broken connection would end the program. The next query opens another.
   pool.on('error', onLost);
   const db = drizzle(pool, { schema });
-  const connection = await pool.connect();
+  const connection = await connected(pool);
   connection.on('error', onLost);
   try {
     await connection.query('select pg_advisory_lock($1)', [migrationLock]);

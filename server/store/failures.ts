@@ -17,6 +17,9 @@ const saysAway = (error: unknown): boolean =>
 export const isDatabaseAway = (error: unknown): boolean =>
   saysAway(error) || codesOf(error).some((code) => away.test(code));
 
+/** Whether there is a database that takes no connections yet: it starts, or recovers from a crash. */
+export const isStarting = (error: unknown): boolean => codesOf(error).includes('57P03');
+
 /** Whether the database refused what a request has asked to be stored: out of range, unreadable, or naming what is not there. */
 export const isUnfit = (error: unknown): boolean =>
   codesOf(error).some((code) => ['22003', '22021', '22P02', '22P05', '23503', '54000'].includes(code));

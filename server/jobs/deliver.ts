@@ -16,7 +16,7 @@ import {
   settledPositions,
   storedDelivery,
 } from '../store/deliveries.ts';
-import { keptEncodings } from '../store/encodings.ts';
+import { keptEncodings, plansWithEncodings } from '../store/encodings.ts';
 import type { DeliveryItem, WorkTask } from '../store/schema.ts';
 import { knownWeights } from '../store/weights.ts';
 import { addWork, failures, type NewWork, priorities } from '../store/work.ts';
@@ -37,8 +37,8 @@ function byPlan(items: readonly DeliveryItem[]): Map<string, Entry[]> {
 const pixelsOf = ({ output }: DeliveryItem['plan']) => output.width * output.height;
 
 /**
- * Asks for everything that a delivery takes, in the caller's transaction: the files of every plan, and after each of them that
- * they are put into the delivery. Earlier deliveries come first, and of one delivery the largest pictures: begun last, one would
+ * Asks for everything that a delivery takes, in the caller's transaction: the files of every plan, where they are not made
+ * already, and after each of them that they are put into the delivery. Earlier deliveries come first, and of one delivery the largest pictures: begun last, one would
  * run on alone while the other core has nothing left to do.
  */
 export async function queueDelivery(
@@ -46,7 +46,11 @@ export async function queueDelivery(
   delivery: Pick<StoredDelivery, 'id' | 'items' | 'createdAt'>,
 ): Promise<void> {
   const began = delivery.createdAt.getTime() / 1000;
-  const wanted = [...byPlan(delivery.items)].flatMap(([hash, [first]]): NewWork[] => {
+  const runs = byPlan(delivery.items);
+  const hashes = [...runs.keys()];
+  const weights = await knownWeights(db, hashes);
+  const kept = await plansWithEncodings(db, hashes);
+  const wanted = [...runs].flatMap(([hash, [first]]): NewWork[] => {
     if (!first) return [];
     const { plan, blocked = [] } = first[1];
     const rank = pixelsOf(plan) / 1e9 - began;
@@ -64,7 +68,8 @@ export async function queueDelivery(
       after: planKey(hash),
       deliveryId: delivery.id,
     };
-    return blocked.length > 0 ? [put] : [made, put];
+    const isMade = weights.has(hash) && kept.has(hash);
+    return isMade || blocked.length > 0 ? [put] : [made, put];
   });
   await addWork(db, wanted, true);
 }

@@ -49,7 +49,7 @@ async function measured(program: Program, id: string): Promise<{ frameId: string
 async function delivered(program: Program, projectId: string, seen: unknown): Promise<Delivery> {
   let delivery = DeliverySchema.parse(await program.ask('POST', '/deliveries', { projectId, seen }));
   while (delivery.state === 'waiting' || delivery.state === 'working') {
-    await pause(10);
+    await pause(30);
     delivery = DeliverySchema.parse(await program.ask('GET', `/deliveries/${delivery.id}`));
   }
   if (delivery.state !== 'done') throw new Error(`A delivery ended as ${delivery.state}.`);

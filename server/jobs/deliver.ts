@@ -89,10 +89,9 @@ export async function deliverPlan(
   db: Database,
   { deliveryId, planHash: hash }: Extract<WorkTask, { kind: 'deliver' }>,
 ): Promise<Keep | null> {
-  const stored = await storedDelivery(db, deliveryId);
+  const [stored, settled] = await Promise.all([storedDelivery(db, deliveryId), settledPositions(db, deliveryId)]);
   if (!stored || (stored.state !== 'waiting' && stored.state !== 'working')) return async () => undefined;
-  await beginDelivery(db, deliveryId);
-  const settled = await settledPositions(db, deliveryId);
+  if (stored.state === 'waiting') await beginDelivery(db, deliveryId);
   const run = (byPlan(stored.items).get(hash) ?? []).filter(([position]) => !settled.has(position));
   const [first] = run;
   const files = first ? await filesOf(db, hash, first[1], run) : [];
@@ -102,8 +101,8 @@ export async function deliverPlan(
 async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Entry[]): Promise<SettledFile[] | null> {
   const { plan, blocked = [] } = first;
   if (blocked.length > 0) return leftOut(run, () => blocked);
-  const weight = (await knownWeights(db, [hash])).get(hash);
-  const kept = await keptEncodings(db, hash, fileCount(plan));
+  const [weights, kept] = await Promise.all([knownWeights(db, [hash]), keptEncodings(db, hash, fileCount(plan))]);
+  const weight = weights.get(hash);
   if (!weight || !kept) {
     const failure = (await failures(db, [planKey(hash)])).get(planKey(hash));
     return failure ? leftOut(run, () => [`It could not be made: ${failure}`]) : null;

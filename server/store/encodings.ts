@@ -1,5 +1,5 @@
 import type { SeamStep } from '@inkwell/core/model';
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { keepBytes } from './blobs.ts';
 import type { Queryable } from './database.ts';
 import { encodings } from './schema.ts';
@@ -26,16 +26,20 @@ export async function keepEncodings(
 /** The files of a plan in reading order, noted as used; null where they are not kept. @param count how many it has */
 export async function keptEncodings(db: Queryable, planHash: string, count: number): Promise<KeptEncoding[] | null> {
   const rows = await db
-    .select({ sha256: encodings.sha256, bytes: encodings.bytes, seams: encodings.seams })
+    .select({
+      sha256: encodings.sha256,
+      bytes: encodings.bytes,
+      seams: encodings.seams,
+      isOld: sql<boolean>`used_at < now() - interval '1 hour'`,
+    })
     .from(encodings)
     .where(eq(encodings.planHash, planHash))
     .orderBy(asc(encodings.piece));
   if (rows.length !== count) return null;
-  await db
-    .update(encodings)
-    .set({ usedAt: sql`now()` })
-    .where(and(eq(encodings.planHash, planHash), sql`used_at < now() - interval '1 hour'`));
-  return rows;
+  if (rows.some(({ isOld }) => isOld)) {
+    await db.update(encodings).set({ usedAt: sql`now()` }).where(eq(encodings.planHash, planHash));
+  }
+  return rows.map(({ isOld: _, ...kept }) => kept);
 }
 
 /** Those of the given plans whose files are kept. */

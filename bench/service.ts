@@ -11,6 +11,7 @@ import { median, oneShots, twelvePlans } from './inProcess.ts';
 import type { Program } from './throughServer.ts';
 
 const rounds = 7;
+const people = 20;
 const MeasuredSchema = z.array(z.object({ frameId: z.string(), planHash: z.string(), weight: z.unknown() }));
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -87,17 +88,17 @@ export async function measuredDelivery(program: Program, picture: string): Promi
 }
 
 export interface LoadFigures {
-  /** Milliseconds, p95, of listing the projects. */
+  /** Milliseconds, p95, of listing the projects: at rest, with people who look for a second at what they see, and without that second. */
   quiet: number;
-  loaded: number;
-  ratio: number;
+  looking: number;
+  hurried: number;
   /** MB of all processes: warm and at rest, at most, and a minute after. */
   before: number;
   most: number;
   after: number;
 }
 
-/** Twenty people who each move a window and look at its proof, for a minute and a half, while one lists the projects. */
+/** Twenty people who each move a window and look at its proof, for a minute and a half in all, while one lists the projects. */
 export async function underLoad(program: Program, picture: string): Promise<LoadFigures> {
   const { id, original, frames } = await twelveFrames(program, picture);
   await measured(program, id);
@@ -119,12 +120,10 @@ export async function underLoad(program: Program, picture: string): Promise<Load
   const quiet = await listings(() => performance.now() > tenSeconds);
   const before = program.megabytes();
 
-  const end = performance.now() + 90_000;
-  const over = () => performance.now() > end;
-  const person = async (index: number) => {
+  const person = async (index: number, over: () => boolean, lookMs: number) => {
     const frame = frames[index % frames.length];
     if (!frame) return;
-    for (let step = index; !over(); step += 20) {
+    for (let step = index; !over(); step += people) {
       const centreX = original.width * ((step * 0.377) % 1);
       const open = OpenProjectSchema.parse(await program.ask('GET', `/projects/${id}`));
       const now = open.frames.find((one) => one.id === frame.id) ?? frame;
@@ -133,13 +132,22 @@ export async function underLoad(program: Program, picture: string): Promise<Load
       const all = MeasuredSchema.parse(await program.ask('GET', `/projects/${id}/measured`));
       const plan = all.find(({ frameId }) => frameId === frame.id)?.planHash;
       await program.fetchBytes(`/frames/${frame.id}/proof?plan=${plan}&width=448`);
+      await pause(lookMs);
     }
   };
-  const [loaded] = await Promise.all([listings(over), ...Array.from({ length: 20 }, (_, index) => person(index))]);
+  const withPeople = async (lookMs: number) => {
+    const end = performance.now() + 45_000;
+    const over = () => performance.now() > end;
+    const all = Array.from({ length: people }, (_, index) => person(index, over, lookMs));
+    const [p95OfListing] = await Promise.all([listings(over), ...all]);
+    return p95OfListing;
+  };
+  const looking = await withPeople(1000);
+  const hurried = await withPeople(0);
   await measured(program, id);
   const most = program.peakMegabytes();
   await pause(60_000);
-  return { quiet, loaded, ratio: loaded / quiet, before, most, after: program.megabytes() };
+  return { quiet, looking, hurried, before, most, after: program.megabytes() };
 }
 
 /** A 24-megapixel JPEG decoded by a process that stays warm, against the same work in this process. */

@@ -47,8 +47,11 @@ export function FramePicture(props: {
   const { backing, flatten } = settings;
   const [loaded, setLoaded] = useState<string | null>(null);
   const [loadedFile, setLoadedFile] = useState<string | null>(null);
+  const [failedFile, setFailedFile] = useState<string | null>(null);
   const height = (width * output.height) / output.width;
   const pixels = Math.min(output.width, Math.ceil((width * devicePixelRatio) / proofStep) * proofStep);
+  // A file that is there is shown by itself: a proof of the same picture would be drawn for nothing.
+  const needsProof = !isMade || loaded === planHash || failedFile === planHash;
   const isFile = planHash !== null && isMade === true && loadedFile === planHash;
   const proved = planHash !== null && (loaded === planHash || isFile);
   const preview = previewUrl(original, movingPreviewWidth);
@@ -103,7 +106,7 @@ export function FramePicture(props: {
           )}
         </span>
       )}
-      {planHash && (
+      {planHash && needsProof && (
         <img
           alt=""
           className="proof"
@@ -119,6 +122,7 @@ export function FramePicture(props: {
           src={shownUrl(frameId, planHash, pixels)}
           style={{ visibility: isFile ? 'visible' : 'hidden' }}
           onLoad={() => setLoadedFile(planHash)}
+          onError={() => setFailedFile(planHash)}
         />
       )}
       {proved && isMade === false && width >= leastToldWidth && (

@@ -1,6 +1,7 @@
 import {
   type Area,
   bytesOf,
+  frameBounds,
   type ImageFormat,
   inUnit,
   type KeptIn,
@@ -95,7 +96,7 @@ export function draftFrom(place: Place, sheet: string): PlaceDraft {
   };
 }
 
-const piecesWords = 'From 2 to 100 panels; from 1 to 20 columns and rows, with gaps of 0 to 20 % of a tile.';
+const piecesWords = `From 2 to ${frameBounds.pieces} panels, or columns and rows of at most ${frameBounds.pieces} tiles in all, with gaps of 0 to 20 % of a tile.`;
 
 /** A number as people type it; NaN where it is none. */
 const numberOf = (text: string) => (text.trim() === '' ? Number.NaN : Number(text.trim().replace(',', '.')));
@@ -126,7 +127,7 @@ function groupOf(draft: PlaceDraft): unknown {
   if (draft.pieces === 'one') return undefined;
   const [columns, rows] = [numberOf(draft.columns), numberOf(draft.rows)];
   const isGrid =
-    Number.isInteger(columns) && Number.isInteger(rows) && columns > 0 && rows > 0 && columns * rows <= 400;
+    Number.isInteger(columns) && Number.isInteger(rows) && columns > 0 && rows > 0 && columns * rows <= frameBounds.pieces;
   const numbers = isGrid ? uploadNumbers(columns, rows, draft.posting) : [];
   const postingOrder = numbers.map((_, index) => numbers.indexOf(index + 1));
   return { kind: 'block', columns, rows, gap: numberOf(draft.gap) / 100, postingOrder };

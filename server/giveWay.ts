@@ -3,7 +3,7 @@ import { stat } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 
 /** How far the threads that draw pictures stand back behind the one that answers, as the system counts it. */
-const niceness = 5;
+const niceness = 10;
 
 /**
  * Lets the thread that answers requests come before those that draw pictures: on Linux every thread has a niceness of its own,

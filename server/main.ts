@@ -4,7 +4,7 @@ import { readSettings } from './settings.ts';
 import { startServer, startWorker } from './start.ts';
 
 /** How far a worker stands back behind whoever waits at the bench, as the system counts it: 0 not at all, 19 the most. */
-const workerNiceness = 10;
+const workerNiceness = 15;
 
 const role = process.argv[2];
 

@@ -11,8 +11,10 @@ const coverFrames = 4;
 
 /** Most recently changed first. A few queries, however many there are. */
 export async function listProjects(db: Queryable): Promise<Project[]> {
-  const rows = await db.select().from(projects).where(isNull(projects.deletedAt)).orderBy(desc(projects.changedAt));
-  const covers = await coversOf(db);
+  const [rows, covers] = await Promise.all([
+    db.select().from(projects).where(isNull(projects.deletedAt)).orderBy(desc(projects.changedAt)),
+    coversOf(db),
+  ]);
   return rows.map(({ deletedAt: _, ...row }) => {
     const { count = 0, cover = [] } = covers.get(row.id) ?? {};
     return {

@@ -1,7 +1,6 @@
-import { planHash, type RenderPlan } from '@inkwell/core/planning';
+import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { renderAs } from './imaging/render.ts';
 import type { WorkingCopies } from './imaging/workingCopy.ts';
-import { fileCount } from './jobs/measure.ts';
 import { Refusal } from './refusal.ts';
 import { blobBytes } from './store/blobs.ts';
 import type { Database } from './store/database.ts';

@@ -60,6 +60,9 @@ export const RenderPlanSchema = z.object({
 });
 export type RenderPlan = z.infer<typeof RenderPlanSchema>;
 
+/** How many files a plan has. */
+export const fileCount = ({ grid }: RenderPlan): number => (grid ? grid.columns * grid.rows : 1);
+
 /** The two plans that a strip with a closing panel is drawn by, side by side; the one that it is where it has none. */
 export function besideClosing(plan: RenderPlan): { strip: RenderPlan; closing: RenderPlan | null } {
   if (!plan.closing) return { strip: plan, closing: null };

@@ -7,7 +7,7 @@ import {
   WeighingSchema,
   type Weight,
 } from '@inkwell/core/model';
-import { planHash, type RenderPlan } from '@inkwell/core/planning';
+import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
 import { fromPixels } from '../imaging/pixels.ts';
@@ -44,8 +44,8 @@ export function encodingsRouter(services: Services): Router {
   const { db, recent, trials } = services;
   const router = Router({ mergeParams: true });
 
-  const pieceOf = ({ grid }: RenderPlan, piece: number) => {
-    const files = grid ? grid.columns * grid.rows : 1;
+  const pieceOf = (plan: RenderPlan, piece: number) => {
+    const files = fileCount(plan);
     if (piece < files) return piece;
     throw new Refusal(
       `This frame has ${files === 1 ? '1 file' : `${files} files`}; there is none with number ${piece + 1}.`,

@@ -36,13 +36,10 @@ export class Proofs {
     // How the file is encoded changes nothing about its picture.
     const picture = { ...scaled, encoding: plainEncoding(transparent ? 'png' : 'jpeg') };
     const name = `${planHash(picture)}.${transparent ? 'png' : 'jpg'}`;
-    const proof: Proof = { path: join(this.folder.path, name), type: transparent ? 'image/png' : 'image/jpeg' };
-    if (await this.folder.touch(name)) return proof;
-    const known = this.making.get(name);
-    if (known) return known;
-    const made = this.make(scaled, proof).finally(() => this.making.delete(name));
-    this.making.set(name, made);
-    return made;
+    return this.once(name, async () => {
+      const { data, ...raw } = await renderPixels(scaled, await this.copies.get(plan.original));
+      return sharp(data, { raw });
+    });
   }
 
   /** The finished files of `plan` as they look once opened, put together, at `width` pixels. @param files in reading order */
@@ -52,26 +49,27 @@ export class Proofs {
     const factor = Math.min(1, width / output.width, longestSide / output.height);
     const across = Math.max(1, Math.round(output.width * factor));
     const name = `file-${planHash(plan)}-${across}.${transparent ? 'png' : 'jpg'}`;
-    const proof: Proof = { path: join(this.folder.path, name), type: transparent ? 'image/png' : 'image/jpeg' };
+    return this.once(name, async () => {
+      const whole = await putTogether(plan, await files());
+      const down = Math.max(1, Math.round(output.height * factor));
+      return whole.resize(across, down, { fit: 'fill', kernel: 'lanczos3' });
+    });
+  }
+
+  /** The proof of that name: as it is kept, as it is being made, or as `draw` makes it. */
+  private async once(name: string, draw: () => Promise<Sharp>): Promise<Proof> {
+    const type = name.endsWith('.png') ? 'image/png' : 'image/jpeg';
+    const proof: Proof = { path: join(this.folder.path, name), type };
     if (await this.folder.touch(name)) return proof;
     const known = this.making.get(name);
     if (known) return known;
-    const make = async () => {
-      const whole = await putTogether(plan, await files());
-      const down = Math.max(1, Math.round(output.height * factor));
-      return this.keep(whole.resize(across, down, { fit: 'fill', kernel: 'lanczos3' }), proof);
-    };
-    const made = make().finally(() => this.making.delete(name));
+    const made = this.make(proof, draw).finally(() => this.making.delete(name));
     this.making.set(name, made);
     return made;
   }
 
-  private async make(plan: RenderPlan, proof: Proof): Promise<Proof> {
-    const { data, ...raw } = await renderPixels(plan, await this.copies.get(plan.original));
-    return this.keep(sharp(data, { raw }), proof);
-  }
-
-  private async keep(picture: Sharp, proof: Proof): Promise<Proof> {
+  private async make(proof: Proof, draw: () => Promise<Sharp>): Promise<Proof> {
+    const picture = await draw();
     const encoded =
       proof.type === 'image/png'
         ? picture.png({ compressionLevel: 3 })

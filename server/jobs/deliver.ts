@@ -1,7 +1,7 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
-import { besideClosing, planHash, planOpening } from '@inkwell/core/planning';
+import { besideClosing, fileCount, planHash, planOpening } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measure.ts';
 import { planKey } from '../measuring.ts';
 import { blobBytes } from '../store/blobs.ts';
@@ -20,7 +20,7 @@ import { keptEncodings, plansWithEncodings } from '../store/encodings.ts';
 import type { DeliveryItem, WorkTask } from '../store/schema.ts';
 import { knownWeights } from '../store/weights.ts';
 import { addWork, failures, type NewWork, priorities } from '../store/work.ts';
-import { fileCount, type Keep } from './measure.ts';
+import type { Keep } from './measure.ts';
 
 type Entry = [position: number, item: DeliveryItem];
 

@@ -1,5 +1,5 @@
 import type { FinishFigures } from '@inkwell/core/model';
-import { planHash, type RenderPlan } from '@inkwell/core/planning';
+import { fileCount, planHash } from '@inkwell/core/planning';
 import { measureDetail } from '../imaging/detail.ts';
 import type { RecentPixels } from '../imaging/recentPixels.ts';
 import { encodeFiles, type Rendered, renderAs, renderFiles } from '../imaging/render.ts';
@@ -21,9 +21,6 @@ export interface Measures {
 
 /** Keeps what was found, in the transaction that says that the work is done. */
 export type Keep = (tx: Queryable) => Promise<void>;
-
-/** How many files a plan has. */
-export const fileCount = ({ grid }: RenderPlan): number => (grid ? grid.columns * grid.rows : 1);
 
 /** Encodes the files of a plan and measures them, as far as that is not known and kept already. */
 export async function measurePlan(

@@ -6,11 +6,11 @@ import { frameDimensions, largestWindow, piecesOf, wholeOf } from '@inkwell/core
 import { keepNothing, OpenProjectSchema, plainSettings } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
-import { cutPieces } from '@inkwell/server/imaging/cutting.ts';
+import { renderFiles } from '@inkwell/server/imaging/encoding/render.ts';
 import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
-import { renderFiles } from '@inkwell/server/imaging/render.ts';
-import { renderPixels } from '@inkwell/server/imaging/renderPixels.ts';
+import { cutPieces } from '@inkwell/server/imaging/rendering/cutting.ts';
+import { renderPixels } from '@inkwell/server/imaging/rendering/renderPixels.ts';
 import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';

@@ -10,8 +10,8 @@ import {
 import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
-import { fromPixels } from '../imaging/pixels.ts';
-import type { TrialAsked } from '../imaging/trials.ts';
+import type { TrialAsked } from '../imaging/encoding/trials.ts';
+import { fromPixels } from '../imaging/rendering/pixels.ts';
 import { planKey } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';

@@ -2,9 +2,9 @@ import { NameSchema, type Original, OriginalSettingsSchema } from '@inkwell/core
 import busboy from 'busboy';
 import { type Response, Router } from 'express';
 import { z } from 'zod';
-import { colourAt, proposeColours } from '../imaging/colours.ts';
-import { previewPlan } from '../imaging/preview.ts';
-import { proposeTrim } from '../imaging/trimming.ts';
+import { colourAt, proposeColours } from '../imaging/judging/colours.ts';
+import { proposeTrim } from '../imaging/judging/trimming.ts';
+import { previewPlan } from '../imaging/rendering/preview.ts';
 import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';

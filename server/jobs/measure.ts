@@ -1,10 +1,10 @@
 import type { FinishFigures } from '@inkwell/core/model';
 import { fileCount, planHash } from '@inkwell/core/planning';
-import { measureDetail } from '../imaging/detail.ts';
-import type { RecentPixels } from '../imaging/recentPixels.ts';
-import { encodeFiles, type Rendered, renderAs, renderFiles } from '../imaging/render.ts';
-import { renderPixels } from '../imaging/renderPixels.ts';
-import type { WorkingCopies } from '../imaging/workingCopy.ts';
+import { encodeFiles, type Rendered, renderAs, renderFiles } from '../imaging/encoding/render.ts';
+import { measureDetail } from '../imaging/judging/detail.ts';
+import type { RecentPixels } from '../imaging/keeping/recentPixels.ts';
+import type { WorkingCopies } from '../imaging/keeping/workingCopy.ts';
+import { renderPixels } from '../imaging/rendering/renderPixels.ts';
 import type { Database, Queryable } from '../store/database.ts';
 import { keepDetails } from '../store/details.ts';
 import { keepEncodings, keptEncodings } from '../store/encodings.ts';

@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
 import { inspect } from '../imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { levelPath } from '../imaging/workingCopy.ts';
+import { levelPath } from '../imaging/keeping/workingCopy.ts';
 import { jxl, tenBits } from '../testing/foreignFiles.ts';
 import { greyProfile, rgbProfile, rgbSpaces } from '../testing/profiles.ts';
 import { type Samples, tiff } from '../testing/tiff.ts';

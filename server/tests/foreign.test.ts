@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { describe, expect, inject, test } from 'vitest';
-import { paletteColours } from '../imaging/encoders.ts';
+import { paletteColours } from '../imaging/encoding/encoders.ts';
 import { foreignDimensions } from '../imaging/intake/foreignHeader.ts';
 import { heicProfile } from '../imaging/intake/heicProfile.ts';
 import { writeProfiledPng } from '../imaging/intake/profiledPng.ts';

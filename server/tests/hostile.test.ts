@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, inject, test } from 'vitest';
 import { Decoders, decodingLimits } from '../imaging/intake/decoders.ts';
 import { plainSvg } from '../imaging/intake/svgReach.ts';
-import { isRunning } from '../imaging/isRunning.ts';
+import { isRunning } from '../imaging/keeping/isRunning.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 

@@ -7,12 +7,12 @@ import { planFrame } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import sharp, { type Sharp } from 'sharp';
 import { expect, inject, test } from 'vitest';
-import { cutPieces } from '../imaging/cutting.ts';
+import { renderFiles } from '../imaging/encoding/render.ts';
 import { inspect } from '../imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { fromPixels } from '../imaging/pixels.ts';
-import { renderFiles } from '../imaging/render.ts';
-import { renderPixels } from '../imaging/renderPixels.ts';
+import { cutPieces } from '../imaging/rendering/cutting.ts';
+import { fromPixels } from '../imaging/rendering/pixels.ts';
+import { renderPixels } from '../imaging/rendering/renderPixels.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 
 async function copyOf(picture: Sharp) {

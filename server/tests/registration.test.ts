@@ -9,8 +9,8 @@ import sharp from 'sharp';
 import { describe, expect, inject, test } from 'vitest';
 import { inspect } from '../imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { renderPixels } from '../imaging/renderPixels.ts';
-import type { WorkingCopy } from '../imaging/workingCopy.ts';
+import type { WorkingCopy } from '../imaging/keeping/workingCopy.ts';
+import { renderPixels } from '../imaging/rendering/renderPixels.ts';
 
 const [width, height] = [1733, 1301];
 /**

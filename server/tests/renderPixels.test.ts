@@ -8,9 +8,9 @@ import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { describe, expect, inject, test } from 'vitest';
 import { inspect } from '../imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { fromPixels, type Pixels } from '../imaging/pixels.ts';
-import { renderPixels } from '../imaging/renderPixels.ts';
-import type { WorkingCopy } from '../imaging/workingCopy.ts';
+import type { WorkingCopy } from '../imaging/keeping/workingCopy.ts';
+import { fromPixels, type Pixels } from '../imaging/rendering/pixels.ts';
+import { renderPixels } from '../imaging/rendering/renderPixels.ts';
 import { chart, difference } from '../testing/pictures.ts';
 
 const [width, height] = [900, 640];

@@ -11,10 +11,10 @@ import { planFrame, type RenderPlan } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { levels, marginOver } from '@inkwell/core/weighing';
 import { expect, test } from 'vitest';
-import { encoderOf } from '../imaging/encoders.ts';
-import { judged } from '../imaging/judging.ts';
-import { type Pixels, toPixels } from '../imaging/pixels.ts';
-import { encodeFiles } from '../imaging/render.ts';
+import { encoderOf } from '../imaging/encoding/encoders.ts';
+import { encodeFiles } from '../imaging/encoding/render.ts';
+import { judged } from '../imaging/judging/judging.ts';
+import { type Pixels, toPixels } from '../imaging/rendering/pixels.ts';
 import { inTwos } from '../inTwos.ts';
 import { kindSize, pictureKinds } from '../testing/pictureKinds.ts';
 

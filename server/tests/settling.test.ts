@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import type { Ladder } from '../imaging/encoders.ts';
-import { settleAlone, settleTogether } from '../imaging/settling.ts';
+import type { Ladder } from '../imaging/encoding/encoders.ts';
+import { settleAlone, settleTogether } from '../imaging/encoding/settling.ts';
 
 const qualities = [10, 20, 30, 40, 50];
 const ladder: Ladder = {

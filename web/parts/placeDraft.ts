@@ -127,7 +127,11 @@ function groupOf(draft: PlaceDraft): unknown {
   if (draft.pieces === 'one') return undefined;
   const [columns, rows] = [numberOf(draft.columns), numberOf(draft.rows)];
   const isGrid =
-    Number.isInteger(columns) && Number.isInteger(rows) && columns > 0 && rows > 0 && columns * rows <= frameBounds.pieces;
+    Number.isInteger(columns) &&
+    Number.isInteger(rows) &&
+    columns > 0 &&
+    rows > 0 &&
+    columns * rows <= frameBounds.pieces;
   const numbers = isGrid ? uploadNumbers(columns, rows, draft.posting) : [];
   const postingOrder = numbers.map((_, index) => numbers.indexOf(index + 1));
   return { kind: 'block', columns, rows, gap: numberOf(draft.gap) / 100, postingOrder };

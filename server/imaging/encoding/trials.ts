@@ -2,10 +2,10 @@ import type { Chroma, EncodedFile } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { nearest } from '@inkwell/core/weighing';
 import { LRUCache } from 'lru-cache';
+import { judged, nature } from '../judging/judging.ts';
+import { pixelsHash, type RecentPixels } from '../keeping/recentPixels.ts';
 import { paletteColours } from './encoders.ts';
-import { judged, nature } from './judging.ts';
 import { chromaFor, encoderFor, watchedIn } from './planEncoder.ts';
-import { pixelsHash, type RecentPixels } from './recentPixels.ts';
 
 /** One encoding of a plan that somebody wants to see, whether it is the one that the plan leads to or not. */
 export interface TrialAsked {

@@ -2,10 +2,10 @@ import type { ScalingKernel } from '@inkwell/core/model';
 import { asStored, type ExactSteps, type Part, sampling, type WholeSteps } from '@inkwell/core/planning';
 import type { Raster } from '@inkwell/core/seeing';
 import sharp, { type Sharp } from 'sharp';
+import { levelPath, type WorkingCopy } from '../keeping/workingCopy.ts';
+import { inThread } from '../threads.ts';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
 import type { ResampleTask } from './resampleTask.ts';
-import { inThread } from './threads.ts';
-import { levelPath, type WorkingCopy } from './workingCopy.ts';
 
 const task = new URL('./resampleTask.ts', import.meta.url);
 

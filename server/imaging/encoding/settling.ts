@@ -1,4 +1,4 @@
-import { inTwos } from '../inTwos.ts';
+import { inTwos } from '../../inTwos.ts';
 import type { Ladder } from './encoders.ts';
 
 /** What choosing a quality has to know of a piece. */

@@ -1,9 +1,9 @@
 import type { Original, Trim } from '@inkwell/core/model';
 import { scalePlan } from '@inkwell/core/planning';
 import { type ContentOptions, contentBox } from '@inkwell/core/seeing';
-import { previewPlan } from './preview.ts';
-import { renderPixels } from './renderPixels.ts';
-import type { WorkingCopies } from './workingCopy.ts';
+import type { WorkingCopies } from '../keeping/workingCopy.ts';
+import { previewPlan } from '../rendering/preview.ts';
+import { renderPixels } from '../rendering/renderPixels.ts';
 
 /** The longer side at which a margin is looked for, in pixels. */
 const lookedAt = 2000;

@@ -8,9 +8,9 @@ import {
   lowestQualityThatKeeps,
   marginOver,
 } from '@inkwell/core/weighing';
+import { judged } from '../judging/judging.ts';
+import type { Pixels } from '../rendering/pixels.ts';
 import type { Encoder, Ladder } from './encoders.ts';
-import { judged } from './judging.ts';
-import type { Pixels } from './pixels.ts';
 import { strayingOf } from './straying.ts';
 
 /**

@@ -1,6 +1,6 @@
 import { plainEncoding, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { LRUCache } from 'lru-cache';
-import { type FramePixels, framePixels } from './framePixels.ts';
+import { type FramePixels, framePixels } from '../rendering/framePixels.ts';
 import type { WorkingCopies } from './workingCopy.ts';
 
 /** Pictures of so many bytes are kept at most: a strip of twenty panels just so. */

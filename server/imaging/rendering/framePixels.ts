@@ -1,9 +1,9 @@
 import type { RenderPlan } from '@inkwell/core/planning';
+import type { WorkingCopy } from '../keeping/workingCopy.ts';
 import { cutPieces } from './cutting.ts';
 import type { FinishWatch } from './finishing.ts';
 import type { Pixels } from './pixels.ts';
 import { renderPixels } from './renderPixels.ts';
-import type { WorkingCopy } from './workingCopy.ts';
 
 /** The pixels of a plan: the whole, and what of it goes into each file, in reading order. */
 export interface FramePixels {

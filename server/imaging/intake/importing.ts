@@ -5,13 +5,13 @@ import { join, parse } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { NameSchema, type Original, originalLimits } from '@inkwell/core/model';
-import { Refusal } from '../refusal.ts';
-import { storable } from '../storable.ts';
-import type { Database } from '../store/database.ts';
-import { addOriginal } from '../store/originals.ts';
-import { BoundedFolder } from './boundedFolder.ts';
-import type { Decoders } from './intake/decoders.ts';
-import type { WorkingCopies } from './workingCopy.ts';
+import { Refusal } from '../../refusal.ts';
+import { storable } from '../../storable.ts';
+import type { Database } from '../../store/database.ts';
+import { addOriginal } from '../../store/originals.ts';
+import { BoundedFolder } from '../keeping/boundedFolder.ts';
+import type { WorkingCopies } from '../keeping/workingCopy.ts';
+import type { Decoders } from './decoders.ts';
 
 /** Takes pictures in: from a stream of bytes to an original, or to a refusal that leaves no trace. */
 export class Importing {

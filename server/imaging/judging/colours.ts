@@ -2,10 +2,10 @@ import type { Original } from '@inkwell/core/model';
 import { scalePlan } from '@inkwell/core/planning';
 import { coloursStandingOut, type PaletteColour } from '@inkwell/core/seeing';
 import sharp from 'sharp';
-import { fromPixels, toPixels } from './pixels.ts';
-import { previewPlan } from './preview.ts';
-import { renderPixels } from './renderPixels.ts';
-import type { WorkingCopies } from './workingCopy.ts';
+import type { WorkingCopies } from '../keeping/workingCopy.ts';
+import { fromPixels, toPixels } from '../rendering/pixels.ts';
+import { previewPlan } from '../rendering/preview.ts';
+import { renderPixels } from '../rendering/renderPixels.ts';
 
 /** The longer side at which colours are counted, in pixels. */
 const lookedAt = 240;

@@ -8,13 +8,13 @@ import {
   turnUpright,
 } from '@inkwell/core/planning';
 import type { Sharp } from 'sharp';
+import type { WorkingCopy } from '../keeping/workingCopy.ts';
 import { blurred, coloured, echoPlan } from './backing.ts';
 import { bordered } from './bordering.ts';
 import { type FinishWatch, finished, type Unfinished } from './finishing.ts';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
 import { sampledPart } from './sampled.ts';
 import { shaped } from './shaping.ts';
-import type { WorkingCopy } from './workingCopy.ts';
 
 /** Carries out a plan up to, not including, its encoding. */
 export async function renderPixels(plan: RenderPlan, copy: WorkingCopy, watch?: FinishWatch): Promise<Pixels> {

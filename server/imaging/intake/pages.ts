@@ -1,10 +1,10 @@
 import { link, mkdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Original } from '@inkwell/core/model';
-import type { BoundedFolder } from './boundedFolder.ts';
-import type { Decoders } from './intake/decoders.ts';
-import type { Decoded } from './intake/decoding.ts';
-import type { WorkingCopies } from './workingCopy.ts';
+import type { BoundedFolder } from '../keeping/boundedFolder.ts';
+import type { WorkingCopies } from '../keeping/workingCopy.ts';
+import type { Decoders } from './decoders.ts';
+import type { Decoded } from './decoding.ts';
 
 /** The pages of a file that holds several pictures. */
 export class Pages {

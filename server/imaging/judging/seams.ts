@@ -1,8 +1,8 @@
 import type { Grid } from '@inkwell/core/geometry';
 import type { SeamStep } from '@inkwell/core/model';
 import sharp from 'sharp';
-import { inTwos } from '../inTwos.ts';
-import { fromPixels, type Pixels } from './pixels.ts';
+import { inTwos } from '../../inTwos.ts';
+import { fromPixels, type Pixels } from '../rendering/pixels.ts';
 
 /** A piece as it was encoded. */
 interface Encoded {

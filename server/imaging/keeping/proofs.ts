@@ -3,9 +3,9 @@ import { join } from 'node:path';
 import { carriesTransparency } from '@inkwell/core/model';
 import { plainEncoding, planHash, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import sharp, { type Sharp } from 'sharp';
+import { putTogether } from '../rendering/cutting.ts';
+import { renderPixels } from '../rendering/renderPixels.ts';
 import type { BoundedFolder } from './boundedFolder.ts';
-import { putTogether } from './cutting.ts';
-import { renderPixels } from './renderPixels.ts';
 import type { WorkingCopies } from './workingCopy.ts';
 
 /** A picture of a plan for the screen. */

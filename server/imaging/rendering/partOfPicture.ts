@@ -1,8 +1,8 @@
 import { besideClosing, drawnAt, mostFinished, planOpening, type RenderPlan } from '@inkwell/core/planning';
-import { Refusal } from '../refusal.ts';
+import { Refusal } from '../../refusal.ts';
+import type { WorkingCopy } from '../keeping/workingCopy.ts';
 import { fromPixels } from './pixels.ts';
 import { laidPixels } from './renderPixels.ts';
-import type { WorkingCopy } from './workingCopy.ts';
 
 /** Which part of which stage of a picture is wanted; without dimensions, all of it. */
 export interface PartAsked {

@@ -1,8 +1,8 @@
 import type { FinishFigures } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
+import { inThread } from '../threads.ts';
 import type { FinishResult, FinishTask } from './finishTask.ts';
 import type { Pixels } from './pixels.ts';
-import { inThread } from './threads.ts';
 
 /** A picture as plain scaling makes it, and the same enlarged for sharpening. */
 export interface Unfinished {

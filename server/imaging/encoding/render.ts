@@ -1,16 +1,16 @@
 import type { Chroma, EncodedFile, SeamStep, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
-import { inTwos } from '../inTwos.ts';
+import { inTwos } from '../../inTwos.ts';
+import { nature } from '../judging/judging.ts';
+import { seamSteps } from '../judging/seams.ts';
+import type { WorkingCopy } from '../keeping/workingCopy.ts';
+import type { FinishWatch } from '../rendering/finishing.ts';
+import { type FramePixels, framePixels } from '../rendering/framePixels.ts';
+import type { Pixels } from '../rendering/pixels.ts';
 import { paletteColours } from './encoders.ts';
-import type { FinishWatch } from './finishing.ts';
-import { type FramePixels, framePixels } from './framePixels.ts';
-import { nature } from './judging.ts';
 import { PieceSearch } from './pieceSearch.ts';
-import type { Pixels } from './pixels.ts';
 import { bareEncoderFor, chromaFor, encoderFor, watchedIn } from './planEncoder.ts';
-import { seamSteps } from './seams.ts';
 import { settleAlone, settleTogether } from './settling.ts';
-import type { WorkingCopy } from './workingCopy.ts';
 
 /** A finished file and how it was encoded. */
 export interface EncodedPiece {

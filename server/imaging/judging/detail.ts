@@ -2,9 +2,9 @@ import { intersection, type Rect } from '@inkwell/core/geometry';
 import type { DetailKept, KeepMark } from '@inkwell/core/model';
 import { markInFile, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import { detailKept, type Luminance } from '@inkwell/core/seeing';
-import { fromPixels, type Pixels } from './pixels.ts';
-import { renderPixels } from './renderPixels.ts';
-import type { WorkingCopy } from './workingCopy.ts';
+import type { WorkingCopy } from '../keeping/workingCopy.ts';
+import { fromPixels, type Pixels } from '../rendering/pixels.ts';
+import { renderPixels } from '../rendering/renderPixels.ts';
 
 /** The shorter side that a mark needs to be recognised, in pixels; words need more. */
 const recognisedAt = 48;

@@ -1,9 +1,9 @@
 import type { Rect } from '@inkwell/core/geometry';
 import type { PictureNature, Similarity } from '@inkwell/core/model';
 import sharp from 'sharp';
+import { type Pixels, toPixels } from '../rendering/pixels.ts';
+import { inThread } from '../threads.ts';
 import type { JudgeTask } from './judgeTask.ts';
-import { type Pixels, toPixels } from './pixels.ts';
-import { inThread } from './threads.ts';
 
 const task = new URL('./judgeTask.ts', import.meta.url);
 

@@ -64,6 +64,7 @@ test('the main views of the demo', async ({ page }) => {
   await expect.poll(async () => Number(await curve.getAttribute('data-points'))).toBe(28);
   await weight.getByText('Similarity over bytes').click();
   await page.getByText('Divider').click();
+  await expect(weight.getByText('Comparing the formats')).toBeHidden();
   await page.waitForTimeout(1500);
   await page.screenshot(picture('weight'));
   await page.getByRole('button', { name: 'Back', exact: true }).click();

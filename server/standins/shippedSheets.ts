@@ -6,7 +6,7 @@ const order = ['sunpane', 'pipwire', 'candlecast', 'guildrow', 'corkmoor', 'hear
 
 /** Reads and validates the sheets that ship with the program. @throws where one of them is not as the schema says */
 export function shippedSheets(): SpecSheet[] {
-  const folder = new URL('./sheets', import.meta.url);
+  const folder = new URL('./sheets/', import.meta.url);
   return readdirSync(folder)
     .map((name) => SpecSheetSchema.parse(JSON.parse(readFileSync(new URL(name, folder), 'utf8'))))
     .sort((a, b) => order.indexOf(a.slug) - order.indexOf(b.slug));

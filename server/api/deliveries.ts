@@ -11,7 +11,7 @@ import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { addDelivery, cancelDelivery, deliveriesOfProject, findDelivery, storedDelivery } from '../store/deliveries.ts';
 import { type FramedPicture, framesOfProject } from '../store/frames.ts';
-import { openProject } from '../store/projects.ts';
+import { projectName } from '../store/projects.ts';
 import type { DeliveryItem } from '../store/schema.ts';
 import { dropDeliveryWork } from '../store/work.ts';
 import { archiveOf } from './archive.ts';
@@ -60,11 +60,15 @@ export function deliveriesRouter({ db, planner }: Services): Router {
 
   router.post('/', async (request, response) => {
     const { projectId, pattern, seen } = DeliverSchema.parse(request.body);
-    const project = found(await openProject(db, projectId), 'This project');
     const problem = patternProblem(pattern);
     if (problem) throw new Refusal(problem);
-    const { places, planOf, finishOf } = await planner.open();
-    const wanted = (await framesOfProject(db, projectId)).flatMap((framed): WantedFrame[] => {
+    const [known, { places, planOf, finishOf }, frames] = await Promise.all([
+      projectName(db, projectId),
+      planner.open(),
+      framesOfProject(db, projectId),
+    ]);
+    const name = found(known, 'This project');
+    const wanted = frames.flatMap((framed): WantedFrame[] => {
       const at = places.get(framed.frame.placeId);
       const plan = planOf(framed);
       return at && plan ? [{ ...framed, at, plan, finish: finishOf(framed) }] : [];
@@ -101,7 +105,7 @@ export function deliveriesRouter({ db, planner }: Services): Router {
       }),
     );
     const delivery = await db.transaction(async (tx) => {
-      const added = await addDelivery(tx, { projectId, projectName: project.name, pattern, items });
+      const added = await addDelivery(tx, { projectId, projectName: name, pattern, items });
       await queueDelivery(tx, added.stored);
       return added.delivery;
     });

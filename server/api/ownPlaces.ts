@@ -13,7 +13,7 @@ import {
   saveOwnPlace,
   setOwnPlaceDeleted,
 } from '../store/ownPlaces.ts';
-import { openProject } from '../store/projects.ts';
+import { projectName } from '../store/projects.ts';
 import { found, idOf } from './params.ts';
 
 export const AddSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
@@ -28,7 +28,7 @@ export function ownPlacesRouter({ db, planner }: Services): Router {
     const sheetName =
       keptIn.kind === 'sheet'
         ? keptIn.name
-        : `Only in ${found(await openProject(db, keptIn.projectId), 'This project').name}`;
+        : `Only in ${found(await projectName(db, keptIn.projectId), 'This project')}`;
     const row = await addOwnPlace(db, place, keptIn, sheetName);
     response.status(201).json({ id: row.id, placeId: placeIdOf(row) });
   });

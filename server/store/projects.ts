@@ -60,6 +60,12 @@ export async function projectIds(db: Queryable): Promise<string[]> {
   return rows.map(({ id }) => id);
 }
 
+/** What a project is called; null where it is not there. */
+export async function projectName(db: Queryable, id: string): Promise<string | null> {
+  const [row] = await db.select({ name: projects.name }).from(projects).where(alive(id));
+  return row?.name ?? null;
+}
+
 export async function openProject(db: Queryable, id: string): Promise<OpenProject | null> {
   const [row] = await db.select().from(projects).where(alive(id));
   if (!row) return null;

@@ -13,8 +13,7 @@ import {
   type SettledFile,
   type StoredDelivery,
   settle,
-  settledPositions,
-  storedDelivery,
+  unsettledItems,
 } from '../store/deliveries.ts';
 import { keptEncodings, plansWithEncodings } from '../store/encodings.ts';
 import type { DeliveryItem, WorkTask } from '../store/schema.ts';
@@ -50,7 +49,8 @@ export async function queueDelivery(
   const hashes = [...runs.keys()];
   const weights = await knownWeights(db, hashes);
   const kept = await plansWithEncodings(db, hashes);
-  const wanted = [...runs].flatMap(([hash, [first]]): NewWork[] => {
+  const wanted = [...runs].flatMap(([hash, run]): NewWork[] => {
+    const [first] = run;
     if (!first) return [];
     const { plan, blocked = [] } = first[1];
     const rank = pixelsOf(plan) / 1e9 - began;
@@ -62,8 +62,8 @@ export async function queueDelivery(
     };
     const put: NewWork = {
       key: `deliver ${delivery.id} ${hash}`,
-      task: { kind: 'deliver', deliveryId: delivery.id, planHash: hash },
-      priority: priorities.delivering,
+      task: { kind: 'deliver', deliveryId: delivery.id, planHash: hash, positions: run.map(([position]) => position) },
+      priority: priorities.putting,
       rank,
       after: planKey(hash),
       deliveryId: delivery.id,
@@ -87,14 +87,13 @@ export async function resumeDeliveries(db: Database): Promise<void> {
 /** Puts the files of a plan into a delivery: all of them, or none where one of them may not be delivered. Null: not made yet. */
 export async function deliverPlan(
   db: Database,
-  { deliveryId, planHash: hash }: Extract<WorkTask, { kind: 'deliver' }>,
+  { deliveryId, planHash: hash, positions }: Extract<WorkTask, { kind: 'deliver' }>,
 ): Promise<Keep | null> {
-  const [stored, settled] = await Promise.all([storedDelivery(db, deliveryId), settledPositions(db, deliveryId)]);
-  if (!stored || (stored.state !== 'waiting' && stored.state !== 'working')) return async () => undefined;
-  if (stored.state === 'waiting') await beginDelivery(db, deliveryId);
-  const run = (byPlan(stored.items).get(hash) ?? []).filter(([position]) => !settled.has(position));
-  const [first] = run;
-  const files = first ? await filesOf(db, hash, first[1], run) : [];
+  const delivery = await unsettledItems(db, deliveryId, positions);
+  if (!delivery || (delivery.state !== 'waiting' && delivery.state !== 'working')) return async () => undefined;
+  if (delivery.state === 'waiting') await beginDelivery(db, deliveryId);
+  const [first] = delivery.items;
+  const files = first ? await filesOf(db, hash, first[1], delivery.items) : [];
   return files && ((tx) => settle(tx, deliveryId, files));
 }
 
@@ -119,7 +118,10 @@ async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Ent
   for (const one of made) reasons.set(one.position, await reasonsAgainst(one));
   const failed = made.find(({ position }) => (reasons.get(position) ?? []).length > 0);
   if (!failed) {
-    return made.map((one) => ({ position: one.position, result: { sha256: one.sha256, file: manifestLine(one) } }));
+    return made.map((one) => ({
+      position: one.position,
+      result: { sha256: one.sha256, file: manifestLine(one, hash) },
+    }));
   }
   const other = `${failed.item.fileName} did not come out right, and without it the others are of no use.`;
   return leftOut(run, (position) => {
@@ -154,7 +156,7 @@ async function reasonsAgainst({ item: { plan, limit }, data, file }: MadeFile): 
   return fileReasons({ ...(await measureFile(data)), similarity: file.similarity }, demand);
 }
 
-function manifestLine({ item, data, file, sha256, seams }: MadeFile): ManifestFile {
+function manifestLine({ item, data, file, sha256, seams }: MadeFile, hash: string): ManifestFile {
   const { plan, piece } = item;
   return {
     file: item.fileName,
@@ -174,7 +176,7 @@ function manifestLine({ item, data, file, sha256, seams }: MadeFile): ManifestFi
     limitBytes: item.limit.bytes,
     limitUnit: item.limit.unit,
     window: windowLine(plan, piece),
-    planHash: planHash(plan),
+    planHash: hash,
     ...(item.finish ? { finish: item.finish } : {}),
     ...(piece ? { piece } : {}),
     ...(seams.length > 0 ? { seams } : {}),

@@ -28,8 +28,8 @@ export interface Tools extends Measures {
   log: Logger;
 }
 
-/** Two cores: two pictures at a time. One more only takes what somebody waits for, so that it never waits for the others. */
-const lanes = [priorities.measuring, priorities.measuring, priorities.looked] as const;
+/** Two cores: two pictures at a time. One more takes what somebody waits for, and what is short, so that it never waits for long. */
+const lanes = [priorities.measuring, priorities.measuring, priorities.putting] as const;
 /** When nobody has said that there is something to do, it is looked for this often: what was put off has no other voice. */
 const idleMs = 1000;
 const pauseMs = 500;

@@ -95,13 +95,29 @@ export async function cancelDelivery(db: Queryable, id: string): Promise<boolean
   return rows.length > 0;
 }
 
-/** Positions of the files that are finished or left out already. */
-export async function settledPositions(db: Queryable, id: string): Promise<Set<number>> {
-  const rows = await db
-    .select({ position: deliveryFiles.position })
-    .from(deliveryFiles)
-    .where(eq(deliveryFiles.deliveryId, id));
-  return new Set(rows.map((row) => row.position));
+/** The state of a delivery, and those of some of its files that are neither finished nor left out yet. */
+export async function unsettledItems(
+  db: Queryable,
+  id: string,
+  positions: readonly number[],
+): Promise<{ state: Delivery['state']; items: [position: number, item: DeliveryItem][] } | null> {
+  const all = sql.join(
+    positions.map((position) => sql`${position}::int`),
+    sql`, `,
+  );
+  const [row] = await db
+    .select({
+      state: deliveries.state,
+      items: sql<[number, DeliveryItem][] | null>`(
+        select jsonb_agg(jsonb_build_array(wanted.at, ${deliveries.items} -> wanted.at) order by wanted.at)
+        from unnest(array[${all}]) as wanted (at)
+        where not exists (
+          select from delivery_files as settled
+          where settled.delivery_id = ${deliveries.id} and settled.position = wanted.at))`,
+    })
+    .from(deliveries)
+    .where(eq(deliveries.id, id));
+  return row ? { state: row.state, items: row.items ?? [] } : null;
 }
 
 /** What came of one file. */

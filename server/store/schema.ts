@@ -214,8 +214,8 @@ export type WorkTask =
     }
   /** Measures what is left of marks where the file is shown small. */
   | { kind: 'detail'; hash: string; plan: RenderPlan; marks: KeepMark[]; shownWidths: number[] }
-  /** Puts the files of a plan into a delivery. */
-  | { kind: 'deliver'; deliveryId: string; planHash: string };
+  /** Puts the files of a plan into a delivery, at the positions that they have there. */
+  | { kind: 'deliver'; deliveryId: string; planHash: string; positions: number[] };
 
 /** What one file of a delivery is to be, fixed when the delivery is asked for. */
 export interface DeliveryItem {

@@ -2,8 +2,8 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Queryable } from './database.ts';
 import { type WorkTask, work } from './schema.ts';
 
-/** Whoever waits at the bench comes first, then deliveries, then what is measured ahead. */
-export const priorities = { looked: 30, delivering: 20, measuring: 10 } as const;
+/** Whoever waits at the bench comes first, then files that only have to be put into a delivery, deliveries, what is measured ahead. */
+export const priorities = { looked: 30, putting: 25, delivering: 20, measuring: 10 } as const;
 
 /** After so many attempts that failed, or that ended their worker, nothing more is tried. */
 export const mostAttempts = 3;

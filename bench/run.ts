@@ -7,8 +7,9 @@ import { compareFraming, composeTimes, type FramingComparison } from './framing.
 import { dragging } from './inBrowser.ts';
 import { type Comparison, compareDelivery, median } from './inProcess.ts';
 import { serviceSection } from './serviceSection.ts';
-import { compareStrip, vastStrip } from './strips.ts';
-import { Program, proofTimes, vastImport } from './throughServer.ts';
+import { compareStrip } from './strips.ts';
+import { Program, proofTimes } from './throughServer.ts';
+import { vastSection } from './vast.ts';
 
 import { weighingSection } from './weighingSection.ts';
 
@@ -35,15 +36,8 @@ console.log('Dragging in the browser …');
 const watched = await Program.start();
 const drag = await dragging(watched, picture);
 await watched.stop();
-console.log('A picture of 400 megapixels …');
-const fresh = await Program.start();
-const vast = await vastImport(fresh);
-await fresh.stop();
-
-console.log('A panorama of 400 megapixels in twenty panels …');
-const wide = await Program.start();
-const vastPanels = await vastStrip(wide);
-await wide.stop();
+console.log('Vast pictures …');
+const vast = await vastSection();
 
 console.log('Serving …');
 const serving = await serviceSection(picture);
@@ -129,19 +123,7 @@ mouse), 24 megapixels. Dragging an outline, from picture to picture; then ${drag
 |---|---|---|
 | **${drag.restToProof.median.toFixed(0)} ms** | ${drag.restToProof.p95.toFixed(0)} ms | median under 200 ms |
 
-## Taking in 400 megapixels
-A JPEG of 20,000 × 20,000 px and ${vast.fileMegabytes.toFixed(0)} MB with an orientation tag, from the upload's first byte to the stored original.
-
-| peak memory of all processes | time | aim |
-|---|---|---|
-| **${vast.megabytes.toFixed(0)} MB** | ${vast.seconds.toFixed(0)} s | under 1,500 MB |
-
-A panorama of 40,000 × 10,000 px, taken in and delivered as ${vastPanels.files} panels:
-
-| peak memory of all processes | time | aim |
-|---|---|---|
-| **${vastPanels.megabytes.toFixed(0)} MB** | ${vastPanels.seconds.toFixed(0)} s | under 1,500 MB |
-
+${vast}
 ${serving}`;
 await writeFile(join(import.meta.dirname, 'RESULTS.md'), text);
 await writeFile(join(import.meta.dirname, 'sharpness.csv'), plotData(sharpness));

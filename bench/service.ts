@@ -46,7 +46,7 @@ async function twelveFrames(program: Program, picture: string) {
 }
 
 /** The plans of all frames, once all are measured. */
-async function measured(program: Program, id: string): Promise<{ frameId: string; plan: string }[]> {
+export async function measured(program: Program, id: string): Promise<{ frameId: string; plan: string }[]> {
   for (;;) {
     const all = MeasuredSchema.parse(await program.ask('GET', `/projects/${id}/measured`));
     if (all.every(({ weight }) => weight)) return all.map(({ frameId, planHash }) => ({ frameId, plan: planHash }));
@@ -54,7 +54,8 @@ async function measured(program: Program, id: string): Promise<{ frameId: string
   }
 }
 
-async function delivered(program: Program, projectId: string, seen: unknown): Promise<Delivery> {
+/** A delivery of what was seen, once its archive is there. @throws where it ends otherwise */
+export async function delivered(program: Program, projectId: string, seen: unknown): Promise<Delivery> {
   let delivery = DeliverySchema.parse(await program.ask('POST', '/deliveries', { projectId, seen }));
   while (delivery.state === 'waiting' || delivery.state === 'working') {
     await pause(30);

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
 import { frameDimensions, largestWindow, piecesOf, wholeOf } from '@inkwell/core/geometry';
-import { keepNothing, OpenProjectSchema, plainSettings } from '@inkwell/core/model';
+import { keepNothing, plainSettings } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { renderFiles } from '@inkwell/server/imaging/encoding/render.ts';
@@ -15,7 +15,6 @@ import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 import { asBaseline, jpeg, median, type Time, timed } from './inProcess.ts';
-import { type Program, vastPicture } from './throughServer.ts';
 
 const panels = 10;
 const repeats = 7;
@@ -108,35 +107,4 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
     },
     worstSeam: Math.max(...steps.map(({ step, undivided }) => step - undivided)),
   };
-}
-
-/** Takes in a panorama of 400 megapixels and delivers it as twenty panels; says what memory that took. */
-export async function vastStrip(program: Program): Promise<{ megabytes: number; seconds: number; files: number }> {
-  const folder = await mkdtemp(join(tmpdir(), 'inkwell-vast-'));
-  try {
-    const path = join(folder, 'vast.jpg');
-    await (await vastPicture(40_000, 10_000)).toFile(path);
-    const began = performance.now();
-    const original = await program.upload(path);
-    const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Vast' }));
-    await program.ask('POST', `/projects/${id}/originals`, { add: [original.id] });
-    const add = [{ originalId: original.id, placeId: stripPlace }];
-    const { frames } = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
-    const change = { grid: { columns: 20, rows: 1 } };
-    await program.ask('PATCH', `/frames/${frames[0]?.id}`, { version: 1, change });
-    const measured = (await program.ask('GET', `/projects/${id}/measured`)) as { frameId: string; planHash: string }[];
-    const seen = measured.map(({ frameId, planHash }) => ({ frameId, plan: planHash }));
-    const asked = (await program.ask('POST', '/deliveries', { projectId: id, seen })) as { id: string };
-    for (;;) {
-      const now = (await program.ask('GET', `/deliveries/${asked.id}`)) as { state: string; files: unknown[] };
-      if (now.state === 'failed') throw new Error('The vast strip could not be delivered.');
-      if (now.state === 'done') {
-        const seconds = (performance.now() - began) / 1000;
-        return { megabytes: program.peakMegabytes(), seconds, files: now.files.length };
-      }
-      await new Promise((resolve) => setTimeout(resolve, 500));
-    }
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
 }

@@ -8,7 +8,6 @@ import { FrameSchema, keepNothing, OpenProjectSchema, type Original, OriginalSch
 import { planFrame, planHash } from '@inkwell/core/planning';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { startProcesses } from '@inkwell/server/testing/processes.ts';
-import sharp, { type Sharp } from 'sharp';
 
 /** The real program as a process of its own, with empty caches. */
 export class Program {
@@ -157,40 +156,4 @@ export async function trialTimes(program: Program, picture: string): Promise<Tri
   for (const quality of qualities) all.again.push(await time(quality));
   const middle = (times: number[]) => [...times].sort((a, b) => a - b)[times.length >> 1] ?? Number.NaN;
   return { first, fresh: middle(all.fresh), again: middle(all.again) };
-}
-
-/** Coarse noise of any dimensions as a JPEG, made from an eighth of them. */
-export async function vastPicture(width: number, height: number): Promise<Sharp> {
-  const small = await sharp({
-    create: {
-      width: width / 8,
-      height: height / 8,
-      channels: 3,
-      background: '#888',
-      noise: { type: 'gaussian', mean: 128, sigma: 40 },
-    },
-  })
-    .png({ compressionLevel: 1 })
-    .toBuffer();
-  return sharp(small).resize(width, height, { kernel: 'nearest' }).jpeg({ quality: 85 });
-}
-
-/** Takes in a picture of 20,000 x 20,000 pixels with a camera's turn, and says what memory that took. */
-export async function vastImport(
-  program: Program,
-): Promise<{ megabytes: number; seconds: number; fileMegabytes: number }> {
-  const folder = await mkdtemp(join(tmpdir(), 'inkwell-vast-'));
-  try {
-    const path = join(folder, 'vast.jpg');
-    const { size } = await (await vastPicture(20_000, 20_000)).withMetadata({ orientation: 6 }).toFile(path);
-    const began = performance.now();
-    await program.upload(path);
-    return {
-      megabytes: program.peakMegabytes(),
-      seconds: (performance.now() - began) / 1000,
-      fileMegabytes: size / 1e6,
-    };
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
 }

@@ -1,0 +1,28 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { madePicture } from '@inkwell/demo/make.ts';
+import { serviceSection } from './serviceSection.ts';
+import { vastSection } from './vast.ts';
+import { weighingSection } from './weighingSection.ts';
+
+// Measures one section anew, `npm run section -w bench -- serving`, and leaves the others as they were measured last.
+const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
+const sections: Record<string, () => Promise<string>> = {
+  weighing: async () => weighingSection(art, await madePicture('flyers', art)),
+  vast: vastSection,
+  serving: async () => serviceSection(await madePicture('flyers', art)),
+};
+const measure = sections[process.argv[2] ?? ''];
+if (!measure) throw new Error(`Name a section: ${Object.keys(sections).join(', ')}.`);
+const section = await measure();
+const [title = ''] = section.split('\n');
+const results = join(import.meta.dirname, 'RESULTS.md');
+const day = new Date().toISOString().slice(0, 10);
+const measured = `${section}\nThis section was measured by itself on ${day}.\n`;
+const parts = (await readFile(results, 'utf8')).split(/^(?=## )/m);
+const at = parts.findIndex((part) => part.startsWith(`${title}\n`));
+if (at < 0) throw new Error(`The results have no section ${title}.`);
+parts[at] = at === parts.length - 1 ? measured : `${measured}\n`;
+await writeFile(results, parts.join(''));
+console.log(section);

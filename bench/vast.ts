@@ -1,0 +1,117 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type ImageFormat, OpenProjectSchema } from '@inkwell/core/model';
+import sharp, { type Sharp } from 'sharp';
+import { z } from 'zod';
+import { delivered, measured } from './service.ts';
+import { Program } from './throughServer.ts';
+
+/** What it took: the peak memory of all processes in MB of 1,000,000 bytes, and the time. */
+interface Vast {
+  megabytes: number;
+  seconds: number;
+}
+
+const panels = 20;
+const widePlace = 'sunpane/swipe-panels-portrait';
+/** The most that a frame may have: see `frameBounds` in core. */
+const largestSide = 8000;
+
+/** Coarse noise of any dimensions as a JPEG, made from an eighth of them. */
+async function vastPicture(width: number, height: number): Promise<Sharp> {
+  const small = await sharp({
+    create: {
+      width: width / 8,
+      height: height / 8,
+      channels: 3,
+      background: '#888',
+      noise: { type: 'gaussian', mean: 128, sigma: 40 },
+    },
+  })
+    .png({ compressionLevel: 1 })
+    .toBuffer();
+  return sharp(small).resize(width, height, { kernel: 'nearest' }).jpeg({ quality: 85 });
+}
+
+/** Does something with a picture in a program of its own, with empty caches, and says what that took. */
+async function vast(picture: Sharp, task: (program: Program, path: string) => Promise<unknown>): Promise<Vast> {
+  const folder = await mkdtemp(join(tmpdir(), 'inkwell-vast-'));
+  const program = await Program.start();
+  try {
+    const path = join(folder, 'vast.jpg');
+    await picture.toFile(path);
+    const began = performance.now();
+    await task(program, path);
+    return { megabytes: program.peakMegabytes(), seconds: (performance.now() - began) / 1000 };
+  } finally {
+    await program.stop();
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** Delivers one frame of a picture, set in a way of its own. */
+async function deliverOne(program: Program, path: string, placeId: string, change: object): Promise<void> {
+  const original = await program.upload(path);
+  const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Vast' }));
+  await program.ask('POST', `/projects/${id}/originals`, { add: [original.id] });
+  const add = [{ originalId: original.id, placeId }];
+  const { frames } = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
+  await program.ask('PATCH', `/frames/${frames[0]?.id}`, { version: 1, change });
+  const { files, leftOut } = await delivered(program, id, await measured(program, id));
+  if (files.length === 0 || leftOut.length > 0) throw new Error(`It was left out: ${JSON.stringify(leftOut)}`);
+}
+
+/** Takes in a JPEG of 20,000 x 20,000 pixels with a camera's turn. */
+const vastImport = async (): Promise<Vast> =>
+  vast((await vastPicture(20_000, 20_000)).withMetadata({ orientation: 6 }), (program, path) => program.upload(path));
+
+/** Takes in a panorama of 40,000 x 10,000 pixels and delivers it as twenty panels. */
+const vastStrip = async (): Promise<Vast> =>
+  vast(await vastPicture(40_000, 10_000), (program, path) =>
+    deliverOne(program, path, widePlace, { grid: { columns: panels, rows: 1 } }),
+  );
+
+/** Takes in a picture of 100 megapixels and delivers it in the largest frame that there is, sharpened. */
+const vastFrame = async (format: ImageFormat): Promise<Vast> =>
+  vast(await vastPicture(10_000, 10_000), async (program, path) => {
+    const place = {
+      name: 'Wall of the shed',
+      purpose: 'post',
+      width: largestSide,
+      height: largestSide,
+      formats: [format],
+      limit: { bytes: 200_000_000, unit: 'MB' },
+    };
+    const keptIn = { kind: 'sheet', name: 'Workshop' };
+    const { id } = z.object({ id: z.string() }).parse(await program.ask('POST', '/places', { place, keptIn }));
+    await deliverOne(program, path, id, { format, finishId: 'crisp' });
+  });
+
+/** What it takes where a picture, a strip or a frame is vast, as a section of the results. */
+export async function vastSection(): Promise<string> {
+  const formats = ['jpeg', 'png', 'webp', 'avif'] as const;
+  const rows = [
+    { what: 'a JPEG of 20,000 × 20,000 px with an orientation tag, taken in', took: await vastImport(), most: '1,500' },
+    {
+      what: `a panorama of 40,000 × 10,000 px, taken in and delivered as ${panels} panels`,
+      took: await vastStrip(),
+      most: '1,500',
+    },
+  ];
+  for (const format of formats) {
+    const what = `a frame of ${largestSide} × ${largestSide} px, sharpened, as ${format.toUpperCase()}`;
+    rows.push({ what, took: await vastFrame(format), most: '2,000' });
+  }
+  const lines = rows.map(
+    ({ what, took, most }) =>
+      `| ${what} | **${took.megabytes.toFixed(0)} MB** | ${took.seconds.toFixed(0)} s | under ${most} MB |`,
+  );
+  return `## Vast pictures
+From the upload's first byte on.
+
+| what | peak memory of all processes | time | aim |
+|---|---|---|---|
+${lines.join('\n')}
+`;
+}

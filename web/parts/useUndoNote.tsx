@@ -39,6 +39,9 @@ export function useUndoNote() {
         ),
       });
     },
+    warned(title: string, description: string) {
+      notification.warning({ title, description, duration: secondsShown });
+    },
     failed(error: unknown) {
       notification.error({ title: 'That did not work', description: sentenceOf(error) });
     },

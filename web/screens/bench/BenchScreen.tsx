@@ -18,7 +18,8 @@ import { CloseUp } from './CloseUp.tsx';
 import { Conflicts, MarkConflict, SettingsConflicts } from './Conflicts.tsx';
 import { FinishView } from './finish/FinishView.tsx';
 import { Reading } from './Reading.tsx';
-import { BenchProvider, useFinishing, useProjectBench } from './useBench.ts';
+import { Refusals } from './Refusals.tsx';
+import { BenchProvider, useFinishing, useProjectBench } from './state/useBench.ts';
 import { WallPart } from './WallPart.tsx';
 import { WeightView } from './weight/WeightView.tsx';
 
@@ -177,6 +178,7 @@ export function BenchScreen() {
           <Conflicts frames={frames} />
           <MarkConflict original={original} />
           <SettingsConflicts />
+          <Refusals project={project} />
           {chosen && (
             <Reading
               key={chosen.frame.id}

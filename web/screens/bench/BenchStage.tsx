@@ -8,12 +8,12 @@ import { OriginalStage } from '../../stage/OriginalStage.tsx';
 import type { Tool } from '../../stage/tools.ts';
 import { type Surround, surrounds } from '../../theme/palette.ts';
 import { type BenchFrame, openingFor, windowFor } from './benchFrame.ts';
-import { withMoved } from './benchState.ts';
 import { MarkPanel } from './MarkPanel.tsx';
 import { newMark } from './marks.ts';
 import { StageTools } from './StageTools.tsx';
+import { withMoved } from './state/bench.ts';
+import { useBench, useBenchStore } from './state/useBench.ts';
 import { TrimPanel, wholePixels } from './TrimPanel.tsx';
-import { useBench, useBenchStore } from './useBench.ts';
 
 /** So long after the last arrow key a mark rests. */
 const restMs = 300;
@@ -64,19 +64,19 @@ export function BenchStage(props: {
     [original, moving, trimming],
   );
 
-  const setMarks = (marks: Mark[]) => store.getState().set('originals', original.id, { marks });
+  const setMarks = (marks: Mark[]) => store.set('originals', original.id, { marks });
   const markRest = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const moveMark = (id: string, region: Rect) => store.getState().moveMark(original.id, id, region);
+  const moveMark = (id: string, region: Rect) => store.moveMark(original.id, id, region);
   /** Arrow keys come one after the other; after the last the mark rests. */
   const moveMarkByKey = (id: string, region: Rect) => {
     moveMark(id, region);
     clearTimeout(markRest.current);
-    markRest.current = setTimeout(() => store.getState().rest(), restMs);
+    markRest.current = setTimeout(() => store.commitMove(), restMs);
   };
   useEffect(
     () => () => {
       clearTimeout(markRest.current);
-      store.getState().rest();
+      store.commitMove();
     },
     [store],
   );
@@ -101,7 +101,7 @@ export function BenchStage(props: {
       if (!resting) return;
       const turn = levellingTurn(from, to, turnParts(resting.window.turn).quarter);
       const turned = turnTo(resting.window, turn, bounds, resting.output);
-      store.getState().set('frames', resting.id, { window: turned });
+      store.set('frames', resting.id, { window: turned });
       return;
     }
     const mark = newMark(how === 'avoid' ? 'avoid' : 'keep', region, original);
@@ -120,8 +120,8 @@ export function BenchStage(props: {
           tool={tool}
           selectedMark={selected}
           onChoose={onChoose}
-          onMove={(window) => resting && store.getState().move(resting.id, window)}
-          onRest={() => store.getState().rest()}
+          onMove={(window) => resting && store.move(resting.id, window)}
+          onRest={() => store.commitMove()}
           onDraw={draw}
           onSelectMark={setSelected}
           onChangeMark={moveMark}
@@ -134,7 +134,7 @@ export function BenchStage(props: {
           onTrim={() => setTrimming(trimming ? null : { trim: original.trim })}
           onComposeAll={
             original.marks.length > 0
-              ? () => store.getState().setFrames(new Map(frames.map(({ frame }) => [frame.id, { composed: true }])))
+              ? () => store.setFrames(new Map(frames.map(({ frame }) => [frame.id, { composed: true }])))
               : null
           }
         />
@@ -152,7 +152,7 @@ export function BenchStage(props: {
             draft={trimming.trim}
             onDraft={draftTrim}
             onAccept={(trim) => {
-              store.getState().set('originals', original.id, { trim });
+              store.set('originals', original.id, { trim });
               setTrimming(null);
             }}
             onClose={() => setTrimming(null)}

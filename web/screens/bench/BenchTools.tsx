@@ -3,12 +3,11 @@ import type { Measured } from '@inkwell/core/model';
 import { Button, Popover } from 'antd';
 import { useEffect, useState } from 'react';
 import { createPortal } from 'react-dom';
-import { useStore } from 'zustand';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import type { BenchFrame } from './benchFrame.ts';
-import { step } from './benchState.ts';
 import { KeyList, useBenchKeys } from './keys.tsx';
-import { useBench, useBenchStore } from './useBench.ts';
+import { connectionOf } from './state/bench.ts';
+import { useBench, useBenchStore } from './state/useBench.ts';
 import { useFindingCount } from './useFindingCount.ts';
 
 /** Undo, redo, the keys and how saving stands, in the project's head line. */
@@ -39,10 +38,10 @@ export function BenchTools({
   const store = useBenchStore();
   const project = useOpenProject();
   const count = useFindingCount(project, measured);
-  const saving = useBench((bench) => bench.connection);
+  const saving = useBench(connectionOf);
   const connection = isAway ? 'offline' : saving;
-  const back = useStore(store.temporal, (history) => history.pastStates.length);
-  const forward = useStore(store.temporal, (history) => history.futureStates.length);
+  const back = useBench(({ history }) => history.past.length);
+  const forward = useBench(({ history }) => history.future.length);
   const [listOpen, setListOpen] = useState(false);
   const [target, setTarget] = useState<HTMLElement | null>(null);
   useEffect(() => setTarget(document.getElementById('project-tools')), []);
@@ -72,7 +71,7 @@ export function BenchTools({
         disabled={back === 0}
         aria-label="Undo"
         title="Undo (Ctrl Z)"
-        onClick={() => step(store, 'undo')}
+        onClick={() => store.undo()}
       />
       <Button
         size="small"
@@ -81,7 +80,7 @@ export function BenchTools({
         disabled={forward === 0}
         aria-label="Redo"
         title="Redo (Ctrl Shift Z)"
-        onClick={() => step(store, 'redo')}
+        onClick={() => store.redo()}
       />
       <Popover open={listOpen} onOpenChange={setListOpen} trigger="click" placement="bottomRight" content={<KeyList />}>
         <Button size="small" type="text" icon={<QuestionCircleOutlined />} aria-label="Keys" title="Keys (?)" />

@@ -6,16 +6,23 @@ import { counted } from '../../parts/counted.ts';
 import { FramePicture } from '../../parts/FramePicture.tsx';
 import { type BenchFrame, openingFor, windowFor } from './benchFrame.ts';
 import { finishFor } from './finishing.ts';
-import { useBench, useBenchStore } from './useBench.ts';
+import type { ById } from './state/kinds.ts';
+import type { Phase } from './state/rowMachine.ts';
+import { useBench, useBenchStore } from './state/useBench.ts';
 import { weighingWords } from './weight/weighingWords.ts';
 
 const pictureWidth = 110;
 
+/** The rows that were changed elsewhere too, as they are there. */
+const theirsIn = <Kept, Settings>(phases: ById<Phase<Kept, Settings>>): Kept[] =>
+  Object.values(phases).flatMap((phase) => (phase.is === 'conflicted' ? [phase.theirs] : []));
+
 /** Marks that were changed here and elsewhere at the same time, and the choice between them. */
 export function MarkConflict({ original }: { original: Original }) {
-  const theirs = useBench((bench) => bench.conflicts.originals[original.id]);
+  const phase = useBench((bench) => bench.phases.originals[original.id]);
   const store = useBenchStore();
-  if (!theirs) return null;
+  if (phase?.is !== 'conflicted') return null;
+  const { theirs } = phase;
   return (
     <section role="alert" className="conflict">
       <p>
@@ -23,10 +30,10 @@ export function MarkConflict({ original }: { original: Original }) {
         {counted(original.marks.length, 'mark')}) are not saved; there are {theirs.marks.length} there. Which shall it
         be?
       </p>
-      <Button size="small" type="primary" onClick={() => store.getState().keepMine('originals', original.id)}>
+      <Button size="small" type="primary" onClick={() => store.keepMine('originals', original.id)}>
         Keep yours
       </Button>
-      <Button size="small" onClick={() => store.getState().takeTheirs('originals', original.id)}>
+      <Button size="small" onClick={() => store.takeTheirs('originals', original.id)}>
         Take the other
       </Button>
     </section>
@@ -35,12 +42,12 @@ export function MarkConflict({ original }: { original: Original }) {
 
 /** Finishes, and what holds for the whole project, that were changed here and elsewhere at the same time. */
 export function SettingsConflicts() {
-  const finishes = useBench((bench) => bench.conflicts.finishes);
-  const projects = useBench((bench) => bench.conflicts.projects);
+  const finishes = useBench((bench) => bench.phases.finishes);
+  const projects = useBench((bench) => bench.phases.projects);
   const store = useBenchStore();
   const all = [
-    ...Object.values(finishes).map(({ id, name }) => ({ kind: 'finishes' as const, id, what: `The finish ${name}` })),
-    ...Object.values(projects).map(({ id }) => ({
+    ...theirsIn(finishes).map(({ id, name }) => ({ kind: 'finishes' as const, id, what: `The finish ${name}` })),
+    ...theirsIn(projects).map(({ id }) => ({
       kind: 'projects' as const,
       id,
       what: 'What holds for all files of this project',
@@ -51,10 +58,10 @@ export function SettingsConflicts() {
       <p>
         <strong>{what} was changed elsewhere meanwhile.</strong> Your change is not saved. Which one shall it be?
       </p>
-      <Button size="small" type="primary" onClick={() => store.getState().keepMine(kind, id)}>
+      <Button size="small" type="primary" onClick={() => store.keepMine(kind, id)}>
         Keep yours
       </Button>
-      <Button size="small" onClick={() => store.getState().takeTheirs(kind, id)}>
+      <Button size="small" onClick={() => store.takeTheirs(kind, id)}>
         Take the other
       </Button>
     </section>
@@ -63,13 +70,13 @@ export function SettingsConflicts() {
 
 /** Frames that were changed here and elsewhere at the same time: both versions, and the choice between them. */
 export function Conflicts({ frames }: { frames: BenchFrame[] }) {
-  const conflicts = useBench((bench) => bench.conflicts.frames);
+  const phases = useBench((bench) => bench.phases.frames);
   const settings = useBench((bench) => bench.settings.frames);
   const store = useBenchStore();
   const both = frames.flatMap((one) => {
-    const theirs = conflicts[one.frame.id];
+    const phase = phases[one.frame.id];
     const mine = settings[one.frame.id];
-    return theirs && mine ? [{ one, mine, theirs }] : [];
+    return phase?.is === 'conflicted' && mine ? [{ one, mine, theirs: phase.theirs }] : [];
   });
   return both.map(({ one, mine, theirs }) => (
     <section key={one.frame.id} role="alert" className="conflict">
@@ -80,12 +87,12 @@ export function Conflicts({ frames }: { frames: BenchFrame[] }) {
         Your change is not saved. Which one shall it be?
       </p>
       <Version title="Yours" one={one} settings={mine}>
-        <Button size="small" type="primary" onClick={() => store.getState().keepMine('frames', one.frame.id)}>
+        <Button size="small" type="primary" onClick={() => store.keepMine('frames', one.frame.id)}>
           Keep yours
         </Button>
       </Version>
       <Version title="The other" one={one} settings={theirs}>
-        <Button size="small" onClick={() => store.getState().takeTheirs('frames', one.frame.id)}>
+        <Button size="small" onClick={() => store.takeTheirs('frames', one.frame.id)}>
           Take the other
         </Button>
       </Version>

@@ -12,7 +12,7 @@ import type { Window } from '@inkwell/core/model';
 import { type PointerEvent, type ReactNode, useEffect, useRef } from 'react';
 import { snapReach } from '../../stage/ChosenOutline.tsx';
 import type { BenchFrame, FrameState } from './benchFrame.ts';
-import { useBenchStore } from './useBench.ts';
+import { useBenchStore } from './state/useBench.ts';
 
 /** How much a turn of the wheel tightens or loosens. */
 const wheelStrength = 0.0011;
@@ -51,12 +51,12 @@ export function MovingFrame(props: {
     const dragged = nudge(start, by, bounds(), opening);
     const snapped = event.altKey ? null : snapWindow(dragged, original.marks, bounds(), opening, snapReach * scale.x);
     props.onSnap(snapped?.snaps ?? []);
-    store.getState().move(frame.id, snapped?.window ?? dragged);
+    store.move(frame.id, snapped?.window ?? dragged);
   };
   const onPointerUp = () => {
     held.current = null;
     props.onSnap([]);
-    store.getState().rest();
+    store.commitMove();
   };
 
   const latest = useRef({ window, bounds, scale, opening, closing });
@@ -77,11 +77,9 @@ export function MovingFrame(props: {
         x: opening.width / 2 + fromMiddle.x * scale.x,
         y: opening.height / 2 + fromMiddle.y * scale.y,
       });
-      store
-        .getState()
-        .move(frame.id, zoomAbout(window, Math.exp(event.deltaY * wheelStrength), anchor, bounds(), opening));
+      store.move(frame.id, zoomAbout(window, Math.exp(event.deltaY * wheelStrength), anchor, bounds(), opening));
       clearTimeout(rest);
-      rest = setTimeout(() => store.getState().rest(), restMs);
+      rest = setTimeout(() => store.commitMove(), restMs);
     };
     // React listens to the wheel passively, which would scroll the page as well.
     box?.addEventListener('wheel', onWheel, { passive: false });

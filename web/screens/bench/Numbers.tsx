@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { NumberField } from '../../parts/NumberField.tsx';
 import { BackingField } from './BackingField.tsx';
 import type { BenchFrame, FrameState } from './benchFrame.ts';
-import { useBenchStore } from './useBench.ts';
+import { useBenchStore } from './state/useBench.ts';
 
 type Unit = 'px' | '%';
 
@@ -19,11 +19,11 @@ export function Numbers({ one, state }: { one: BenchFrame; state: FrameState }) 
   const bounds = boundsOf(original, settings.backing);
   const rect = windowRect(window, opening);
   const set = (next: Window) =>
-    store.getState().set('frames', frame.id, { window: clampWindow(next, bounds, opening), composed: false });
+    store.set('frames', frame.id, { window: clampWindow(next, bounds, opening), composed: false });
   const place = (left: number, top: number, span: number) => set(windowAt(left, top, span, opening, window));
   const { quarter, tilt } = turnParts(window.turn);
   /** Turning and mirroring leave a composed frame composed: it is composed anew, so turned. */
-  const pose = (next: Window) => store.getState().set('frames', frame.id, { window: next });
+  const pose = (next: Window) => store.set('frames', frame.id, { window: next });
   /** Original pixels for one of the unit. */
   const across = unit === 'px' ? 1 : original.width / 100;
   const down = unit === 'px' ? 1 : original.height / 100;
@@ -97,7 +97,7 @@ export function Numbers({ one, state }: { one: BenchFrame; state: FrameState }) 
         backing={settings.backing}
         formats={one.at.place.formats}
         original={original}
-        onChange={(backing) => store.getState().set('frames', frame.id, { backing })}
+        onChange={(backing) => store.set('frames', frame.id, { backing })}
       />
     </div>
   );

@@ -6,7 +6,7 @@ import { Checkbox, Select } from 'antd';
 import { useMemo } from 'react';
 import type { BenchFrame, FrameState } from './benchFrame.ts';
 import { ClosingField } from './ClosingField.tsx';
-import { useBenchStore } from './useBench.ts';
+import { useBenchStore } from './state/useBench.ts';
 
 /** Into how many pieces a frame is cut, ranked by what that costs; bridged gaps; one quality for all or one each. */
 export function PiecesLine({ one, state }: { one: BenchFrame; state: FrameState }) {
@@ -20,7 +20,7 @@ export function PiecesLine({ one, state }: { one: BenchFrame; state: FrameState 
   );
   const grid = spreadOf(at.place, settings);
   if (!group || !grid) return null;
-  const set = (change: FrameChange) => store.getState().set('frames', frame.id, change);
+  const set = (change: FrameChange) => store.set('frames', frame.id, change);
   const most = panelRange(at.place, settings.closing !== null)?.most ?? 0;
   const gap = gapPixels(at.place);
   const bridged = spreadOf(at.place, { ...settings, bridged: true });

@@ -4,7 +4,7 @@ import { boundsOf, clampWindow, frameAxes, pictureBox, wholeWindow } from '@inkw
 import { type FrameChange, type FrameSettings, stretches } from '@inkwell/core/model';
 import { Button, Dropdown, Tooltip } from 'antd';
 import { type BenchFrame, type FrameState, openingFor, resetChange } from './benchFrame.ts';
-import { useBench, useBenchStore } from './useBench.ts';
+import { useBench, useBenchStore } from './state/useBench.ts';
 
 /** Shapes that differ less than this are alike enough to share a window. */
 const likeRatio = 0.03;
@@ -22,7 +22,7 @@ export function Placement({
   const store = useBenchStore();
   const { frame, original } = one;
   const { settings, window, opening } = state;
-  const set = (change: FrameChange) => store.getState().set('frames', frame.id, change);
+  const set = (change: FrameChange) => store.set('frames', frame.id, change);
   const all = useBench((bench) => bench.settings.frames);
   const alike = frames.flatMap((other) => {
     const set = all[other.frame.id];
@@ -37,7 +37,7 @@ export function Placement({
       const theirs = openingFor(other, { ...other.set, stretch });
       return { window: clampWindow(window, boundsOf(original, backing), theirs), composed: false, backing, stretch };
     };
-    store.getState().setFrames(new Map(alike.map((other) => [other.frame.id, change(other)])));
+    store.setFrames(new Map(alike.map((other) => [other.frame.id, change(other)])));
   };
   const stretching = stretchToWhole(one, state);
   return (

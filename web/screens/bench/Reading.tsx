@@ -19,7 +19,7 @@ import { Numbers } from './Numbers.tsx';
 import { PiecesLine } from './PiecesLine.tsx';
 import { Placement } from './Placement.tsx';
 import { ShapeLine } from './ShapeLine.tsx';
-import { useBenchStore } from './useBench.ts';
+import { useBenchStore } from './state/useBench.ts';
 import { useMeasuredFirst } from './useMeasuredFirst.ts';
 
 /** What there is to say about the chosen frame, in numbers that can be typed, and its findings with their fixes. */
@@ -85,7 +85,7 @@ export function Reading({
           aria-label="Format"
           value={settings.format}
           style={{ width: 84 }}
-          onChange={(format) => store.getState().set('frames', frame.id, { format })}
+          onChange={(format) => store.set('frames', frame.id, { format })}
           options={ImageFormatSchema.options.map((value) => ({
             value,
             label: formatLabel[value],
@@ -118,10 +118,7 @@ export function Reading({
           <li key={`${finding.kind} ${finding.text}`} data-level={finding.level}>
             <strong>{finding.level === 'blocker' ? 'Blocker' : 'Caution'}</strong> {finding.text}{' '}
             {finding.fix && (
-              <Button
-                size="small"
-                onClick={() => finding.fix && store.getState().set('frames', frame.id, finding.fix.change)}
-              >
+              <Button size="small" onClick={() => finding.fix && store.set('frames', frame.id, finding.fix.change)}>
                 {finding.fix.label}
               </Button>
             )}

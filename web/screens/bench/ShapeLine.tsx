@@ -5,7 +5,7 @@ import { useColours } from '../../api/originals.ts';
 import { ColourField } from '../../parts/ColourField.tsx';
 import { NumberField } from '../../parts/NumberField.tsx';
 import type { BenchFrame, FrameState } from './benchFrame.ts';
-import { useBenchStore } from './useBench.ts';
+import { useBenchStore } from './state/useBench.ts';
 
 type RingChoice = Ring['side'] | 'none';
 type Cut = 'full' | 'cut out' | 'flattened';
@@ -21,7 +21,7 @@ export function ShapeLine({ one, state }: { one: BenchFrame; state: FrameState }
   const { settings, output } = state;
   const { ring, stretch, cutOut, flatten } = settings;
   const { data: colours } = useColours(original.id);
-  const set = (change: FrameChange) => store.getState().set('frames', frame.id, change);
+  const set = (change: FrameChange) => store.set('frames', frame.id, change);
   const isRound = at.place.shape !== 'rectangle' && !at.place.group;
   const transparent = original.hasAlpha || settings.backing?.kind === 'transparent';
   const flattens = (transparent || (isRound && cutOut)) && (flatten !== null || !carriesTransparency(settings.format));

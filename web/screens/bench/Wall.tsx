@@ -7,7 +7,7 @@ import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { AudiencePicture } from './AudiencePicture.tsx';
 import { type BenchFrame, pictureOf, useFrameState } from './benchFrame.ts';
 import { PiecesOverlay } from './PiecesOverlay.tsx';
-import { useBenchStore } from './useBench.ts';
+import { useBenchStore } from './state/useBench.ts';
 
 /** All frames of one original, a row a network. Every picture takes the same area, whatever its shape. */
 export function Wall(props: {
@@ -28,7 +28,7 @@ export function Wall(props: {
   const isMarked = (props.frames[0]?.original.marks.length ?? 0) > 0;
   const compose = (slug: string) => {
     const some = props.frames.filter(({ at }) => at.network.slug === slug);
-    store.getState().setFrames(new Map(some.map(({ frame }) => [frame.id, { composed: true }])));
+    store.setFrames(new Map(some.map(({ frame }) => [frame.id, { composed: true }])));
   };
   const networks = [...new Map(props.frames.map(({ at }) => [at.network.slug, at.network])).values()];
   return (

@@ -12,10 +12,10 @@ import type {
 } from '@inkwell/core/model';
 import equal from 'fast-deep-equal';
 import { useMemo } from 'react';
-import { settingsOf } from './benchState.ts';
 import { type Finishing, finishFor } from './finishing.ts';
 import { type FrameFacts, frameFacts } from './frameFacts.ts';
-import { useBench, useBenchStore, useFinishing, useSettings } from './useBench.ts';
+import { settingsOf } from './state/kinds.ts';
+import { useBench, useBenchStore, useFinishing, useSettings } from './state/useBench.ts';
 
 /** A frame with all that the bench has to know about where it goes. */
 export interface BenchFrame {

@@ -3,8 +3,7 @@ import type { Dimensions, FrameChange, FrameSettings, Window } from '@inkwell/co
 import { panelRange } from '@inkwell/core/splitting';
 import { useEffect, useRef } from 'react';
 import { type BenchFrame, openingFor, resetChange, windowFor } from './benchFrame.ts';
-import { step } from './benchState.ts';
-import { movingWindow, useBenchStore } from './useBench.ts';
+import { movingWindow, useBenchStore } from './state/useBench.ts';
 
 const keys: [string, string][] = [
   ['← → ↑ ↓', 'move the frame by one of its pixels'],
@@ -97,13 +96,13 @@ export function useBenchKeys(props: {
     type Change = (window: Window, bounds: Bounds, opening: Dimensions) => Window;
     const moveChosen = (change: Change) => {
       const { chosen } = latest.current;
-      const { settings, move } = store.getState();
+      const { settings } = store.getState();
       const set = chosen && settings.frames[chosen.frame.id];
       if (!chosen || !set) return;
       const now = movingWindow(store.getState(), chosen.frame.id) ?? windowFor(chosen, set);
-      move(chosen.frame.id, change(now, boundsOf(chosen.original, set.backing), openingFor(chosen, set)));
+      store.move(chosen.frame.id, change(now, boundsOf(chosen.original, set.backing), openingFor(chosen, set)));
       clearTimeout(rest);
-      rest = setTimeout(() => store.getState().rest(), restMs);
+      rest = setTimeout(() => store.commitMove(), restMs);
     };
     const zoom = (factor: number) =>
       moveChosen((window, bounds, opening) =>
@@ -111,19 +110,19 @@ export function useBenchKeys(props: {
       );
     /** Turning and mirroring leave a composed frame composed. */
     const pose = (change: Change) => {
-      store.getState().rest();
+      store.commitMove();
       const { chosen } = latest.current;
       const set = chosen && store.getState().settings.frames[chosen.frame.id];
       if (!chosen || !set) return;
       const now = windowFor(chosen, set);
       const window = change(now, boundsOf(chosen.original, set.backing), openingFor(chosen, set));
-      store.getState().set('frames', chosen.frame.id, { window });
+      store.set('frames', chosen.frame.id, { window });
     };
     const turn = (by: number) => pose((window, bounds, opening) => turnBy(window, by, bounds, opening));
     const setChosen = (change: (one: BenchFrame, settings: FrameSettings) => FrameChange) => {
       const { chosen } = latest.current;
       const set = chosen && store.getState().settings.frames[chosen.frame.id];
-      if (chosen && set) store.getState().set('frames', chosen.frame.id, change(chosen, set));
+      if (chosen && set) store.set('frames', chosen.frame.id, change(chosen, set));
     };
     const openCloseUp = (target: EventTarget | null) => {
       const pressed = target instanceof HTMLElement ? target.closest<HTMLElement>('[data-frame]')?.dataset.frame : null;
@@ -142,7 +141,8 @@ export function useBenchKeys(props: {
       const direction = directions[event.key];
       if (event.ctrlKey || event.metaKey) {
         if (event.key.toLowerCase() !== 'z') return;
-        step(store, event.shiftKey ? 'redo' : 'undo');
+        if (event.shiftKey) store.redo();
+        else store.undo();
       } else if (event.altKey) return;
       else if (direction) {
         const by = event.shiftKey ? 10 : 1;
@@ -174,7 +174,7 @@ export function useBenchKeys(props: {
     return () => {
       document.removeEventListener('keydown', onKey);
       clearTimeout(rest);
-      store.getState().rest();
+      store.commitMove();
     };
   }, [store]);
 }

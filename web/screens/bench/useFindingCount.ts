@@ -2,7 +2,7 @@ import type { Measured, OpenProject } from '@inkwell/core/model';
 import { useMemo } from 'react';
 import { usePlaces } from '../../api/specBook.ts';
 import { frameFacts } from './frameFacts.ts';
-import { useBench, useBenchStore, useFinishing } from './useBench.ts';
+import { useBench, useBenchStore, useFinishing } from './state/useBench.ts';
 
 /** How many frames of a project have findings, as they are set on the bench now. */
 export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {

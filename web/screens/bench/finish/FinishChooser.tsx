@@ -1,7 +1,7 @@
 import { shippedFinishes } from '@inkwell/core/finishing';
 import { Button, Select } from 'antd';
 import type { BenchFrame, FrameState } from '../benchFrame.ts';
-import { useBenchStore } from '../useBench.ts';
+import { useBenchStore } from '../state/useBench.ts';
 import { TuneField } from './TuneField.tsx';
 
 /** Which finish holds: for the project, for this picture, for this frame; and how much of its second pass, for this frame. */
@@ -22,8 +22,8 @@ export function FinishChooser(props: {
   const own = settings.blend ?? original.blend;
   const hasSecond = finish.treatment.second.amount > 0;
   const blendAll = (blend: number) => {
-    store.getState().set('originals', original.id, { blend });
-    store.getState().set('frames', frame.id, { blend: null });
+    store.set('originals', original.id, { blend });
+    store.set('frames', frame.id, { blend: null });
   };
   return (
     <div className="finish-chooser">
@@ -34,7 +34,7 @@ export function FinishChooser(props: {
         aria-label="Finish of the project"
         value={finishing.project.finishId}
         options={options}
-        onChange={(finishId) => store.getState().set('projects', frame.projectId, { finishId })}
+        onChange={(finishId) => store.set('projects', frame.projectId, { finishId })}
       />
       <label htmlFor="finish-original" title={original.name}>
         This picture
@@ -45,7 +45,7 @@ export function FinishChooser(props: {
         aria-label="Finish of this picture"
         value={original.finishId ?? ''}
         options={[asAbove('project', finishing.project.finishId), ...options]}
-        onChange={(finishId) => store.getState().set('originals', original.id, { finishId: finishId || null })}
+        onChange={(finishId) => store.set('originals', original.id, { finishId: finishId || null })}
       />
       <label htmlFor="finish-frame">This frame</label>
       <Select<string>
@@ -54,7 +54,7 @@ export function FinishChooser(props: {
         aria-label="Finish of this frame"
         value={settings.finishId ?? ''}
         options={[asAbove('picture', above), ...options]}
-        onChange={(finishId) => store.getState().set('frames', frame.id, { finishId: finishId || null })}
+        onChange={(finishId) => store.set('frames', frame.id, { finishId: finishId || null })}
       />
       <div className="finish-blend">
         <TuneField
@@ -68,7 +68,7 @@ export function FinishChooser(props: {
           unit="%"
           disabled={!hasSecond}
           onDrag={onDragBlend}
-          onSet={(blend) => store.getState().set('frames', frame.id, { blend })}
+          onSet={(blend) => store.set('frames', frame.id, { blend })}
         />
         <div className="row small quiet">
           {own === null ? (
@@ -81,13 +81,13 @@ export function FinishChooser(props: {
                   <Button size="small" onClick={() => settings.blend !== null && blendAll(settings.blend)}>
                     For all of this picture
                   </Button>
-                  <Button size="small" onClick={() => store.getState().set('frames', frame.id, { blend: null })}>
+                  <Button size="small" onClick={() => store.set('frames', frame.id, { blend: null })}>
                     Back
                   </Button>
                 </>
               )}
               {settings.blend === null && (
-                <Button size="small" onClick={() => store.getState().set('originals', original.id, { blend: null })}>
+                <Button size="small" onClick={() => store.set('originals', original.id, { blend: null })}>
                   Back
                 </Button>
               )}

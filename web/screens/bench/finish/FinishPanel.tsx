@@ -10,7 +10,7 @@ import { NameField } from '../../../parts/NameField.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { theFinisher } from '../../../workers/theFinisher.ts';
 import type { BenchFrame, FrameState } from '../benchFrame.ts';
-import { useBench, useBenchStore } from '../useBench.ts';
+import { useBench, useBenchStore } from '../state/useBench.ts';
 import { BorderFields } from './BorderFields.tsx';
 import { Figures } from './Figures.tsx';
 import { FinishChooser } from './FinishChooser.tsx';
@@ -43,13 +43,12 @@ export function FinishPanel(props: {
   const points = plain ? tonePoints(treatment.tone, plain) : null;
   const { id, name, description, shipped } = finish.finish;
 
-  const setFinish = (change: Partial<FinishSettings>) => store.getState().set('finishes', id, change);
+  const setFinish = (change: Partial<FinishSettings>) => store.set('finishes', id, change);
   /** Gives a finish to whoever the one that holds now comes from. */
   const choose = (finishId: string) => {
-    const bench = store.getState();
-    if (finish.from === 'frame') bench.set('frames', frame.id, { finishId });
-    else if (finish.from === 'original') bench.set('originals', original.id, { finishId });
-    else bench.set('projects', frame.projectId, { finishId });
+    if (finish.from === 'frame') store.set('frames', frame.id, { finishId });
+    else if (finish.from === 'original') store.set('originals', original.id, { finishId });
+    else store.set('projects', frame.projectId, { finishId });
   };
   const makeOwn = () =>
     actions.add.mutate(
@@ -115,7 +114,7 @@ export function FinishPanel(props: {
             <li key={kind} data-level="caution">
               <strong>Caution</strong> {text}{' '}
               {fix && (
-                <Button size="small" onClick={() => store.getState().set('frames', frame.id, fix.change)}>
+                <Button size="small" onClick={() => store.set('frames', frame.id, fix.change)}>
                   {fix.label}
                 </Button>
               )}

@@ -1,7 +1,7 @@
-import type { Bench } from '../benchState.ts';
+import type { BenchState } from '../state/bench.ts';
 
 /** How many frames of a bench's project a finish holds for, as they are set now. */
-export function framesWith(finishId: string, { settings, saved }: Bench): number {
+export function framesWith(finishId: string, { settings, saved }: BenchState): number {
   const project = Object.values(settings.projects)[0];
   return Object.values(saved.frames).filter(({ id, originalId }) => {
     const frame = settings.frames[id];

@@ -2,7 +2,7 @@ import type { Keeping, Weight, Words } from '@inkwell/core/model';
 import { Checkbox, Input } from 'antd';
 import { useState } from 'react';
 import type { BenchFrame } from '../benchFrame.ts';
-import { useBenchStore } from '../useBench.ts';
+import { useBenchStore } from '../state/useBench.ts';
 
 const wordFields: [keyof Words, string][] = [
   ['credit', 'Credit'],
@@ -37,7 +37,7 @@ export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | n
           checked={keeping[key]}
           title={known[key] ? hint : `${hint}. This picture says nothing about it.`}
           onChange={({ target }) =>
-            store.getState().set('projects', frame.projectId, { keeping: { ...keeping, [key]: target.checked } })
+            store.set('projects', frame.projectId, { keeping: { ...keeping, [key]: target.checked } })
           }
         >
           <span className={known[key] ? undefined : 'quiet'}>{label}</span>
@@ -55,9 +55,7 @@ export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | n
           label={label}
           long={key === 'altText'}
           value={original.words[key]}
-          onSet={(text) =>
-            store.getState().set('originals', original.id, { words: { ...original.words, [key]: text } })
-          }
+          onSet={(text) => store.set('originals', original.id, { words: { ...original.words, [key]: text } })}
         />
       ))}
     </section>

@@ -3,7 +3,7 @@ import { formatLabel, formatWeight, type Weight } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { type AskedWay, isMeasured, type MeasuredWay } from '../../../api/encodings.ts';
 import type { BenchFrame, FrameState } from '../benchFrame.ts';
-import { useBenchStore } from '../useBench.ts';
+import { useBenchStore } from '../state/useBench.ts';
 
 const weigh = (bytes: number) => formatWeight(bytes, 'MB');
 
@@ -34,7 +34,7 @@ export function FormatProposal(props: { one: BenchFrame; state: FrameState; weig
         {why}: {nameOf(shown)} weighs {weigh(shown.weight.bytes)} with nothing seen to be lost
         {beside && `, ${nameOf(beside)} ${weigh(beside.weight.bytes)}${isUnseen(beside) ? '' : ' and shows it'}`}.{' '}
         {worthIt && (
-          <Button size="small" onClick={() => store.getState().set('frames', one.frame.id, best.change)}>
+          <Button size="small" onClick={() => store.set('frames', one.frame.id, best.change)}>
             Deliver as {best.label}
           </Button>
         )}

@@ -2,7 +2,7 @@ import { type FrameSettings, formatWeight, type WeightUnit } from '@inkwell/core
 import { Button, Select, Slider } from 'antd';
 import { sentenceOf } from '../../../api/client.ts';
 import type { Encoding, Trial } from '../../../api/encodings.ts';
-import { useBenchStore } from '../useBench.ts';
+import { useBenchStore } from '../state/useBench.ts';
 import type { Series } from './series.ts';
 
 /** Tries one quality after the other by hand; the true bytes follow. */
@@ -25,7 +25,7 @@ export function QualityField(props: {
   const { weighing } = settings;
   const hasQuality = line.qualities.length > 1;
   const set = () =>
-    store.getState().set('frames', frameId, {
+    store.set('frames', frameId, {
       format: tried.format,
       weighing: { ...weighing, colours: tried.colours, mostQuality: hasQuality ? tried.quality : null },
     });
@@ -68,7 +68,7 @@ export function QualityField(props: {
         <Button
           size="small"
           type="text"
-          onClick={() => store.getState().set('frames', frameId, { weighing: { ...weighing, mostQuality: null } })}
+          onClick={() => store.set('frames', frameId, { weighing: { ...weighing, mostQuality: null } })}
         >
           No bound by hand (now {weighing.mostQuality})
         </Button>

@@ -3,7 +3,7 @@ import { formatWeight, leastSimilarity } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { type AskedWay, isMeasured } from '../../../api/encodings.ts';
 import type { BenchFrame } from '../benchFrame.ts';
-import { useBenchStore } from '../useBench.ts';
+import { useBenchStore } from '../state/useBench.ts';
 
 /** What could be done about a file that is too heavy or has lost too much: the best first, each with what it costs, as it was measured. */
 export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: AskedWay[] | undefined; failed: boolean }) {
@@ -22,7 +22,7 @@ export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: AskedWay
               size="small"
               type={isGood(way.weight) ? 'primary' : 'default'}
               disabled={!way.weight.fits}
-              onClick={() => store.getState().set('frames', one.frame.id, way.change)}
+              onClick={() => store.set('frames', one.frame.id, way.change)}
             >
               {way.label}
             </Button>{' '}

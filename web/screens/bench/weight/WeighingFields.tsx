@@ -11,7 +11,7 @@ import { levelWords, usualAim } from '@inkwell/core/weighing';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../benchFrame.ts';
-import { useBenchStore } from '../useBench.ts';
+import { useBenchStore } from '../state/useBench.ts';
 
 type AimChoice = 'place' | 'fits' | Level;
 
@@ -36,9 +36,9 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
   const { settings } = state;
   const { weighing, format } = settings;
   const set = (change: Partial<Weighing>) =>
-    store.getState().set('frames', one.frame.id, { weighing: { ...weighing, ...change } });
+    store.set('frames', one.frame.id, { weighing: { ...weighing, ...change } });
   const range = typeof place.height === 'number' ? null : place.height;
-  const setHeight = (height: number) => store.getState().set('frames', one.frame.id, { height });
+  const setHeight = (height: number) => store.set('frames', one.frame.id, { height });
   const usual = usualAim(state.budgetBytes, state.grid?.piece ?? state.output);
   const aim = weighing.aim ?? usual;
   const promise =
@@ -55,7 +55,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
           .filter((each) => place.formats.includes(each) || each === format)
           .map((each) => [each, formatLabel[each]] as const)}
         disabled={false}
-        onChoose={(next) => store.getState().set('frames', one.frame.id, { format: next })}
+        onChoose={(next) => store.set('frames', one.frame.id, { format: next })}
       />
       {format === 'png' && (
         <ChoiceField<Weighing['colours']>

@@ -1,0 +1,73 @@
+import type { OpenProject } from '@inkwell/core/model';
+import type { QueryClient } from '@tanstack/react-query';
+import { ApiError, type Saved, sentenceOf } from '../../../api/client.ts';
+import { type Finishes, saveFinish } from '../../../api/finishes.ts';
+import { saveFrame } from '../../../api/frames.ts';
+import { saveOriginal } from '../../../api/originals.ts';
+import { saveProject } from '../../../api/projects.ts';
+import { Bench } from './bench.ts';
+import { type Kind, looseSettingsOf, type RowOf, type SettingsOf } from './kinds.ts';
+import { pageName } from './pageName.ts';
+import type { Row } from './rowMachine.ts';
+import { type Outcome, Saver } from './saver.ts';
+import { Shelf } from './shelf.ts';
+
+const retryMs = 2500;
+
+/** How a row of each kind is sent. */
+const senders: { [K in Kind]: (id: string, version: number, settings: SettingsOf<K>) => Promise<Saved<RowOf<K>>> } = {
+  frames: saveFrame,
+  originals: saveOriginal,
+  projects: saveProject,
+  finishes: saveFinish,
+};
+/** The same where the kind is only known while the program runs: the bench sends a row's settings as the kind that it is. */
+const looseSenders = senders as Record<Kind, (id: string, version: number, settings: object) => Promise<Saved<Row>>>;
+
+/** Too many requests, or one that took too long: asked again later, it is answered. */
+const passing = [408, 429];
+
+async function send(kind: Kind, id: string, version: number, settings: object): Promise<Outcome> {
+  try {
+    const result = await looseSenders[kind](id, version, settings);
+    return 'done' in result ? { is: 'saved', row: result.done } : { is: 'elsewhere', row: result.elsewhere };
+  } catch (error) {
+    const status = error instanceof ApiError ? error.status : 0;
+    if (status === 404) return { is: 'gone' };
+    const isFinal = status >= 400 && status < 500 && !passing.includes(status);
+    return isFinal ? { is: 'refused', reason: sentenceOf(error) } : { is: 'unheard' };
+  }
+}
+
+/** Puts what the server has of a row where the screens read it, and has read anew what follows from it. */
+function intoCache(client: QueryClient, projectId: string, kind: Kind, id: string, row: Row | null): void {
+  const replaced = <One extends Row>(rows: One[]) => rows.map((one) => (one.id === id ? { ...one, ...row } : one));
+  if (!row) {
+    void client.invalidateQueries({ queryKey: kind === 'finishes' ? ['finishes'] : ['project', projectId] });
+    return;
+  }
+  if (kind === 'finishes') {
+    client.setQueryData<Finishes>(['finishes'], (all) => all && { ...all, finishes: replaced(all.finishes) });
+  } else {
+    client.setQueryData<OpenProject>(['project', projectId], (project) => {
+      if (!project) return project;
+      if (kind === 'projects') return { ...project, ...looseSettingsOf.projects(row), version: row.version };
+      return kind === 'frames'
+        ? { ...project, frames: replaced(project.frames) }
+        : { ...project, originals: replaced(project.originals) };
+    });
+  }
+  void client.invalidateQueries({ queryKey: ['measured', projectId] });
+  if (kind === 'projects') void client.invalidateQueries({ queryKey: ['finishes'] });
+}
+
+/** Opens the bench of a project, with what this page kept of it, and saves it from now on. */
+export function openBench(projectId: string, client: QueryClient): Bench {
+  const bench = new Bench(new Shelf(projectId, () => localStorage, pageName()));
+  new Saver(bench, {
+    send,
+    heard: (kind, id, row) => intoCache(client, projectId, kind, id, row),
+    later: (task) => setTimeout(task, retryMs),
+  });
+  return bench;
+}

@@ -1,0 +1,72 @@
+import { plainFinishId } from '@inkwell/core/finishing';
+import { type Finish, type FrameSettings, keepNothing, type OpenProject, type Window } from '@inkwell/core/model';
+import { useQueryClient } from '@tanstack/react-query';
+import { createContext, useContext, useEffect, useLayoutEffect, useMemo } from 'react';
+import { useStore } from 'zustand';
+import { useUndoNote } from '../../../parts/useUndoNote.tsx';
+import type { Finishing } from '../finishing.ts';
+import type { Bench, BenchState } from './bench.ts';
+import { openBench } from './openBench.ts';
+
+const BenchContext = createContext<Bench | null>(null);
+export const BenchProvider = BenchContext.Provider;
+
+export function useBenchStore(): Bench {
+  const store = useContext(BenchContext);
+  if (!store) throw new Error('The bench is used outside of its screen.');
+  return store;
+}
+
+export function useBench<Value>(select: (bench: BenchState) => Value): Value {
+  return useStore(useBenchStore(), select);
+}
+
+/** The window of a frame while it is moved. */
+export const movingWindow = ({ moving }: BenchState, frameId: string): Window | undefined =>
+  moving?.kind === 'window' && moving.frameId === frameId ? moving.window : undefined;
+
+/** How a frame is set now, a movement under way included. */
+export function useSettings(frameId: string): FrameSettings | undefined {
+  const settings = useBench((bench) => bench.settings.frames[frameId]);
+  const window = useBench((bench) => movingWindow(bench, frameId));
+  return useMemo(() => (settings && window ? { ...settings, window, composed: false } : settings), [settings, window]);
+}
+
+/** The finishes and the project's choice, as they are set now on a bench, or as the server has them. */
+export function useFinishing(store: Bench, which: 'settings' | 'saved'): Finishing {
+  const projects = useStore(store, (bench) => bench[which].projects);
+  const rows = useStore(store, (bench) => bench.saved.finishes);
+  const settings = useStore(store, (bench) => bench[which].finishes);
+  return useMemo(
+    () => ({
+      project: Object.values(projects)[0] ?? { finishId: plainFinishId, keeping: keepNothing },
+      finishes: Object.values(rows).map((row) => ({ ...row, ...settings[row.id] })),
+    }),
+    [projects, rows, settings],
+  );
+}
+
+const benches = new Map<string, Bench>();
+let isStorageTold = false;
+
+/** The bench of a project: opened once, it lives and saves as long as the page does, and is fed with what the server has. */
+export function useProjectBench(project: OpenProject, finishes: readonly Finish[] | undefined): Bench {
+  const client = useQueryClient();
+  const bench = benches.get(project.id) ?? openBench(project.id, client);
+  benches.set(project.id, bench);
+  useLayoutEffect(() => {
+    const { frames, originals } = project;
+    bench.adopt({ frames, originals, projects: [project], finishes });
+  }, [bench, project, finishes]);
+  const outlivesReload = useStore(bench, (state) => state.outlivesReload);
+  const note = useUndoNote();
+  useEffect(() => {
+    if (outlivesReload || isStorageTold) return;
+    isStorageTold = true;
+    note.warned(
+      'This browser keeps nothing for this page',
+      'Its storage is full or switched off. Changes are saved as usual. Steps of undo, and changes that are not sent yet, do not outlive a reload.',
+    );
+  }, [outlivesReload, note]);
+  return bench;
+}

@@ -9,12 +9,12 @@ import { localRange, luminancePlane, type Raster } from '@inkwell/core/seeing';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { madePicture, type PictureKey, pictures } from '@inkwell/demo/make.ts';
 import { demoSettings } from '@inkwell/demo/project.ts';
+import type { WorkingCopy } from '@inkwell/server/imaging/copies/workingCopy.ts';
 import { renderFiles } from '@inkwell/server/imaging/encoding/render.ts';
 import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
-import type { WorkingCopy } from '@inkwell/server/imaging/keeping/workingCopy.ts';
-import { fromPixels, type Pixels, toPixels } from '@inkwell/server/imaging/rendering/pixels.ts';
-import { renderPixels } from '@inkwell/server/imaging/rendering/renderPixels.ts';
+import { fromPixels, type Pixels, toPixels } from '@inkwell/server/imaging/stages/pixels.ts';
+import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { asBaseline, median, type Time, timed } from './inProcess.ts';
 

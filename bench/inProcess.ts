@@ -10,7 +10,7 @@ import { encoderOf } from '@inkwell/server/imaging/encoding/encoders.ts';
 import { type Rendered, renderFiles } from '@inkwell/server/imaging/encoding/render.ts';
 import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
-import { renderPixels } from '@inkwell/server/imaging/rendering/renderPixels.ts';
+import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';
 import { inTwos } from '@inkwell/server/inTwos.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';

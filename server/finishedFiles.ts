@@ -1,6 +1,6 @@
 import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
+import type { WorkingCopies } from './imaging/copies/workingCopy.ts';
 import { renderAs } from './imaging/encoding/render.ts';
-import type { WorkingCopies } from './imaging/keeping/workingCopy.ts';
 import { Refusal } from './refusal.ts';
 import { blobBytes } from './store/blobs.ts';
 import type { Database } from './store/database.ts';

@@ -1,11 +1,11 @@
 import type { Logger } from 'pino';
+import type { Proofs } from './imaging/copies/proofs.ts';
+import type { RecentPixels } from './imaging/copies/recentPixels.ts';
+import type { WorkingCopies } from './imaging/copies/workingCopy.ts';
 import type { Trials } from './imaging/encoding/trials.ts';
 import type { Decoders } from './imaging/intake/decoders.ts';
 import type { Importing } from './imaging/intake/importing.ts';
 import type { Pages } from './imaging/intake/pages.ts';
-import type { Proofs } from './imaging/keeping/proofs.ts';
-import type { RecentPixels } from './imaging/keeping/recentPixels.ts';
-import type { WorkingCopies } from './imaging/keeping/workingCopy.ts';
 import type { Planner } from './planner.ts';
 import type { Database } from './store/database.ts';
 

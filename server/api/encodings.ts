@@ -11,7 +11,7 @@ import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { TrialAsked } from '../imaging/encoding/trials.ts';
-import { fromPixels } from '../imaging/rendering/pixels.ts';
+import { fromPixels } from '../imaging/stages/pixels.ts';
 import { planKey } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';

@@ -6,7 +6,7 @@ import { notTaken } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
 import { finishedFiles } from '../finishedFiles.ts';
-import { partOfPicture } from '../imaging/rendering/partOfPicture.ts';
+import { partOfPicture } from '../imaging/stages/partOfPicture.ts';
 import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';

@@ -2,9 +2,9 @@ import { NameSchema, type Original, OriginalSettingsSchema } from '@inkwell/core
 import busboy from 'busboy';
 import { type Response, Router } from 'express';
 import { z } from 'zod';
-import { colourAt, proposeColours } from '../imaging/judging/colours.ts';
-import { proposeTrim } from '../imaging/judging/trimming.ts';
-import { previewPlan } from '../imaging/rendering/preview.ts';
+import { colourAt, proposeColours } from '../imaging/measuring/colours.ts';
+import { proposeTrim } from '../imaging/measuring/trimming.ts';
+import { previewPlan } from '../imaging/stages/preview.ts';
 import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';

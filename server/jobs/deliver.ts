@@ -2,7 +2,7 @@ import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
 import { besideClosing, fileCount, planHash, planOpening } from '@inkwell/core/planning';
-import { measureFile } from '../imaging/judging/measure.ts';
+import { measureFile } from '../imaging/measuring/measure.ts';
 import { planKey } from '../measuring.ts';
 import { blobBytes } from '../store/blobs.ts';
 import type { Database, Queryable } from '../store/database.ts';

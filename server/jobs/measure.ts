@@ -1,10 +1,10 @@
 import type { FinishFigures } from '@inkwell/core/model';
 import { fileCount, planHash } from '@inkwell/core/planning';
+import type { RecentPixels } from '../imaging/copies/recentPixels.ts';
+import type { WorkingCopies } from '../imaging/copies/workingCopy.ts';
 import { encodeFiles, type Rendered, renderAs, renderFiles } from '../imaging/encoding/render.ts';
-import { measureDetail } from '../imaging/judging/detail.ts';
-import type { RecentPixels } from '../imaging/keeping/recentPixels.ts';
-import type { WorkingCopies } from '../imaging/keeping/workingCopy.ts';
-import { renderPixels } from '../imaging/rendering/renderPixels.ts';
+import { measureDetail } from '../imaging/measuring/detail.ts';
+import { renderPixels } from '../imaging/stages/renderPixels.ts';
 import type { Database, Queryable } from '../store/database.ts';
 import { keepDetails } from '../store/details.ts';
 import { keepEncodings, keptEncodings } from '../store/encodings.ts';

@@ -6,10 +6,10 @@ import { DeliverySchema, keepNothing, plainWeighing } from '@inkwell/core/model'
 import { planFrame } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { expect, inject, test } from 'vitest';
+import { BoundedFolder } from '../imaging/copies/boundedFolder.ts';
 import { renderAs, renderFiles } from '../imaging/encoding/render.ts';
 import { inspect } from '../imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { BoundedFolder } from '../imaging/keeping/boundedFolder.ts';
 import { originals } from '../store/schema.ts';
 import { until } from '../testing/client.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';

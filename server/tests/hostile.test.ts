@@ -1,9 +1,9 @@
 import { mkdir, mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { afterAll, describe, expect, inject, test } from 'vitest';
+import { isRunning } from '../imaging/copies/isRunning.ts';
 import { Decoders, decodingLimits } from '../imaging/intake/decoders.ts';
 import { plainSvg } from '../imaging/intake/svgReach.ts';
-import { isRunning } from '../imaging/keeping/isRunning.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 

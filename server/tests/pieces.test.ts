@@ -10,9 +10,9 @@ import { expect, inject, test } from 'vitest';
 import { renderFiles } from '../imaging/encoding/render.ts';
 import { inspect } from '../imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { cutPieces } from '../imaging/rendering/cutting.ts';
-import { fromPixels } from '../imaging/rendering/pixels.ts';
-import { renderPixels } from '../imaging/rendering/renderPixels.ts';
+import { cutPieces } from '../imaging/stages/cutting.ts';
+import { fromPixels } from '../imaging/stages/pixels.ts';
+import { renderPixels } from '../imaging/stages/renderPixels.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 
 async function copyOf(picture: Sharp) {

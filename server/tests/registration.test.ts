@@ -7,10 +7,10 @@ import { planFrame, planOpening, type RenderPlan, scalePlan } from '@inkwell/cor
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { describe, expect, inject, test } from 'vitest';
+import type { WorkingCopy } from '../imaging/copies/workingCopy.ts';
 import { inspect } from '../imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import type { WorkingCopy } from '../imaging/keeping/workingCopy.ts';
-import { renderPixels } from '../imaging/rendering/renderPixels.ts';
+import { renderPixels } from '../imaging/stages/renderPixels.ts';
 
 const [width, height] = [1733, 1301];
 /**

@@ -6,11 +6,11 @@ import { keepNothing } from '@inkwell/core/model';
 import { planFrame, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { describe, expect, inject, test } from 'vitest';
+import type { WorkingCopy } from '../imaging/copies/workingCopy.ts';
 import { inspect } from '../imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import type { WorkingCopy } from '../imaging/keeping/workingCopy.ts';
-import { fromPixels, type Pixels } from '../imaging/rendering/pixels.ts';
-import { renderPixels } from '../imaging/rendering/renderPixels.ts';
+import { fromPixels, type Pixels } from '../imaging/stages/pixels.ts';
+import { renderPixels } from '../imaging/stages/renderPixels.ts';
 import { chart, difference } from '../testing/pictures.ts';
 
 const [width, height] = [900, 640];

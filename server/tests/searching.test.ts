@@ -13,8 +13,8 @@ import { levels, marginOver } from '@inkwell/core/weighing';
 import { expect, test } from 'vitest';
 import { encoderOf } from '../imaging/encoding/encoders.ts';
 import { encodeFiles } from '../imaging/encoding/render.ts';
-import { judged } from '../imaging/judging/judging.ts';
-import { type Pixels, toPixels } from '../imaging/rendering/pixels.ts';
+import { judged } from '../imaging/measuring/judging.ts';
+import { type Pixels, toPixels } from '../imaging/stages/pixels.ts';
 import { inTwos } from '../inTwos.ts';
 import { kindSize, pictureKinds } from '../testing/pictureKinds.ts';
 

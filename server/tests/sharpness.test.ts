@@ -6,8 +6,8 @@ import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
 import { inspect } from '../imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { previewPlan } from '../imaging/rendering/preview.ts';
-import { renderPixels } from '../imaging/rendering/renderPixels.ts';
+import { previewPlan } from '../imaging/stages/preview.ts';
+import { renderPixels } from '../imaging/stages/renderPixels.ts';
 
 const [width, height] = [1500, 1140];
 

@@ -1,7 +1,7 @@
 import type { Chroma, ImageFormat } from '@inkwell/core/model';
 import type { EncodingPlan } from '@inkwell/core/planning';
 import type { Sharp } from 'sharp';
-import { fromPixels, type Pixels, sampled } from '../rendering/pixels.ts';
+import { fromPixels, type Pixels, sampled } from '../stages/pixels.ts';
 import { withMetadata } from './writtenMetadata.ts';
 
 /** All that decides about the bytes of a file beside its pixels and its quality. */

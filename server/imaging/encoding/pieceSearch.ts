@@ -8,8 +8,8 @@ import {
   lowestQualityThatKeeps,
   marginOver,
 } from '@inkwell/core/weighing';
-import { judged } from '../judging/judging.ts';
-import type { Pixels } from '../rendering/pixels.ts';
+import { judged } from '../measuring/judging.ts';
+import type { Pixels } from '../stages/pixels.ts';
 import type { Encoder, Ladder } from './encoders.ts';
 import { strayingOf } from './straying.ts';
 

@@ -1,12 +1,12 @@
 import type { Chroma, EncodedFile, SeamStep, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { inTwos } from '../../inTwos.ts';
-import { nature } from '../judging/judging.ts';
-import { seamSteps } from '../judging/seams.ts';
-import type { WorkingCopy } from '../keeping/workingCopy.ts';
-import type { FinishWatch } from '../rendering/finishing.ts';
-import { type FramePixels, framePixels } from '../rendering/framePixels.ts';
-import type { Pixels } from '../rendering/pixels.ts';
+import type { WorkingCopy } from '../copies/workingCopy.ts';
+import { nature } from '../measuring/judging.ts';
+import { seamSteps } from '../measuring/seams.ts';
+import type { FinishWatch } from '../stages/finishing.ts';
+import { type FramePixels, framePixels } from '../stages/framePixels.ts';
+import type { Pixels } from '../stages/pixels.ts';
 import { paletteColours } from './encoders.ts';
 import { PieceSearch } from './pieceSearch.ts';
 import { bareEncoderFor, chromaFor, encoderFor, watchedIn } from './planEncoder.ts';

@@ -2,8 +2,8 @@ import type { Chroma, EncodedFile } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { nearest } from '@inkwell/core/weighing';
 import { LRUCache } from 'lru-cache';
-import { judged, nature } from '../judging/judging.ts';
-import { pixelsHash, type RecentPixels } from '../keeping/recentPixels.ts';
+import { pixelsHash, type RecentPixels } from '../copies/recentPixels.ts';
+import { judged, nature } from '../measuring/judging.ts';
 import { paletteColours } from './encoders.ts';
 import { chromaFor, encoderFor, watchedIn } from './planEncoder.ts';
 

@@ -1,6 +1,6 @@
 import type { Original } from '@inkwell/core/model';
 import sharp from 'sharp';
-import { levelPath } from '../keeping/workingCopy.ts';
+import { levelPath } from '../copies/workingCopy.ts';
 import { colourManaged } from './colourManaged.ts';
 import { inspect, openable } from './inspect.ts';
 import { makeWorkingCopy } from './makeCopy.ts';

@@ -9,8 +9,8 @@ import { Refusal } from '../../refusal.ts';
 import { storable } from '../../storable.ts';
 import type { Database } from '../../store/database.ts';
 import { addOriginal } from '../../store/originals.ts';
-import { BoundedFolder } from '../keeping/boundedFolder.ts';
-import type { WorkingCopies } from '../keeping/workingCopy.ts';
+import { BoundedFolder } from '../copies/boundedFolder.ts';
+import type { WorkingCopies } from '../copies/workingCopy.ts';
 import type { Decoders } from './decoders.ts';
 
 /** Takes pictures in: from a stream of bytes to an original, or to a refusal that leaves no trace. */

@@ -4,7 +4,7 @@ import type { Dimensions } from '@inkwell/core/model';
 import { levelCount, levelDimensions } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import { diskFull, isDiskFull } from '../../diskFull.ts';
-import { descriptionFile, levelFile, type WorkingCopy } from '../keeping/workingCopy.ts';
+import { descriptionFile, levelFile, type WorkingCopy } from '../copies/workingCopy.ts';
 import { colourManaged } from './colourManaged.ts';
 import { damaged } from './damaged.ts';
 import { type Inspected, openable } from './inspect.ts';

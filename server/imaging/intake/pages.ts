@@ -1,8 +1,8 @@
 import { link, mkdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Original } from '@inkwell/core/model';
-import type { BoundedFolder } from '../keeping/boundedFolder.ts';
-import type { WorkingCopies } from '../keeping/workingCopy.ts';
+import type { BoundedFolder } from '../copies/boundedFolder.ts';
+import type { WorkingCopies } from '../copies/workingCopy.ts';
 import type { Decoders } from './decoders.ts';
 import type { Decoded } from './decoding.ts';
 

@@ -11,16 +11,16 @@ import { usePlaces } from '../../api/specBook.ts';
 import { Empty, Held } from '../../parts/States.tsx';
 import type { Surround } from '../../theme/palette.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
-import { BenchStage } from './BenchStage.tsx';
 import { BenchTools } from './BenchTools.tsx';
-import { benchFrames } from './benchFrame.ts';
-import { CloseUp } from './CloseUp.tsx';
-import { Conflicts, MarkConflict, SettingsConflicts } from './Conflicts.tsx';
+import { CloseUp } from './closeUp/CloseUp.tsx';
 import { FinishView } from './finish/FinishView.tsx';
-import { Reading } from './Reading.tsx';
-import { Refusals } from './Refusals.tsx';
+import { benchFrames } from './frames/benchFrame.ts';
+import { Conflicts, MarkConflict, SettingsConflicts } from './reading/Conflicts.tsx';
+import { Reading } from './reading/Reading.tsx';
+import { Refusals } from './reading/Refusals.tsx';
+import { BenchStage } from './stage/BenchStage.tsx';
 import { BenchProvider, useFinishing, useProjectBench } from './state/useBench.ts';
-import { WallPart } from './WallPart.tsx';
+import { WallPart } from './wall/WallPart.tsx';
 import { WeightView } from './weight/WeightView.tsx';
 
 /** The original with all outlines on the left, the wall of finished pictures on the right, the reading of one below. */

@@ -4,11 +4,11 @@ import { Button, Popover } from 'antd';
 import { useEffect, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { useOpenProject } from '../ProjectLayout.tsx';
-import type { BenchFrame } from './benchFrame.ts';
+import type { BenchFrame } from './frames/benchFrame.ts';
+import { useFindingCount } from './frames/useFindingCount.ts';
 import { KeyList, useBenchKeys } from './keys.tsx';
 import { connectionOf } from './state/bench.ts';
 import { useBench, useBenchStore } from './state/useBench.ts';
-import { useFindingCount } from './useFindingCount.ts';
 
 /** Undo, redo, the keys and how saving stands, in the project's head line. */
 export function BenchTools({

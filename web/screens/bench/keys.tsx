@@ -2,7 +2,7 @@ import { type Bounds, boundsOf, nudge, turnBy, zoomAbout } from '@inkwell/core/g
 import type { Dimensions, FrameChange, FrameSettings, Window } from '@inkwell/core/model';
 import { panelRange } from '@inkwell/core/splitting';
 import { useEffect, useRef } from 'react';
-import { type BenchFrame, openingFor, resetChange, windowFor } from './benchFrame.ts';
+import { type BenchFrame, openingFor, resetChange, windowFor } from './frames/benchFrame.ts';
 import { movingWindow, useBenchStore } from './state/useBench.ts';
 
 const keys: [string, string][] = [

@@ -6,11 +6,11 @@ import { useState } from 'react';
 import { useOwnPlaces } from '../../api/ownPlaces.ts';
 import { useSpecBook } from '../../api/specBook.ts';
 import { counted } from '../../parts/counted.ts';
-import { PlaceForm } from '../../parts/PlaceForm.tsx';
-import { PlaceOutline } from '../../parts/PlaceOutline.tsx';
-import { dimensionsWords, formatsWords, groupWords, limitWords } from '../../parts/placeWords.ts';
 import { Failure, Held } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { PlaceForm } from '../../places/PlaceForm.tsx';
+import { PlaceOutline } from '../../places/PlaceOutline.tsx';
+import { dimensionsWords, formatsWords, groupWords, limitWords } from '../../places/placeWords.ts';
 
 /** One scale for all outlines, so that their sizes can be compared by eye. */
 const outlineScale = 0.055;

@@ -1,7 +1,7 @@
 import { markInFrame } from '@inkwell/core/framing';
 import type { Point, Rect } from '@inkwell/core/geometry';
 import type { Dimensions, Mark } from '@inkwell/core/model';
-import type { FrameState } from '../benchFrame.ts';
+import type { FrameState } from '../frames/benchFrame.ts';
 
 /** The point of the file in the middle of a view: held so that no more of the surround is seen than has to be. */
 export function clampedCentre(centre: Point, view: Dimensions, scale: number, file: Dimensions): Point {

@@ -4,9 +4,9 @@ import { planFrame, planOpening } from '@inkwell/core/planning';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { proofUrl } from '../../../api/frames.ts';
 import type { Surround } from '../../../theme/palette.ts';
-import type { BenchFrame, FrameState } from '../benchFrame.ts';
 import { CompareRoom, type View } from '../compare/CompareRoom.tsx';
 import { markSpots, visiblePart } from '../compare/viewing.ts';
+import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useLivePart } from './useLivePart.ts';
 
 /** The plain and the finished picture in one place. */

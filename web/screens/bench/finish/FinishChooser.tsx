@@ -1,6 +1,6 @@
 import { shippedFinishes } from '@inkwell/core/finishing';
 import { Button, Select } from 'antd';
-import type { BenchFrame, FrameState } from '../benchFrame.ts';
+import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 import { TuneField } from './TuneField.tsx';
 

@@ -9,7 +9,7 @@ import { countedUrl, countedWidth, proofUrl } from '../../../api/frames.ts';
 import { NameField } from '../../../parts/NameField.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { theFinisher } from '../../../workers/theFinisher.ts';
-import type { BenchFrame, FrameState } from '../benchFrame.ts';
+import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 import { BorderFields } from './BorderFields.tsx';
 import { Figures } from './Figures.tsx';

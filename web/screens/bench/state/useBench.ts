@@ -4,7 +4,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { createContext, useContext, useEffect, useLayoutEffect, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
-import type { Finishing } from '../finishing.ts';
+import type { Finishing } from '../frames/finishing.ts';
 import type { Bench, BenchState } from './bench.ts';
 import { openBench } from './openBench.ts';
 

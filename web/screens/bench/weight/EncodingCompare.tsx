@@ -13,9 +13,9 @@ import {
 import { Held } from '../../../parts/States.tsx';
 import type { Surround } from '../../../theme/palette.ts';
 import { theFinisher } from '../../../workers/theFinisher.ts';
-import type { BenchFrame, FrameState } from '../benchFrame.ts';
 import { CompareRoom, type View } from '../compare/CompareRoom.tsx';
 import { markSpots } from '../compare/viewing.ts';
+import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 
 type Side = 'uncompressed' | 'own' | 'tried';
 

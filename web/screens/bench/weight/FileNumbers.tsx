@@ -3,7 +3,7 @@ import type { Point } from '@inkwell/core/geometry';
 import { type EncodedFile, formatLabel, formatLimit, formatWeight } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { WeightGauge } from '../../../parts/WeightGauge.tsx';
-import type { BenchFrame, FrameState } from '../benchFrame.ts';
+import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { middleOf } from './EncodingCompare.tsx';
 import { similarityWords } from './similarityWords.ts';
 

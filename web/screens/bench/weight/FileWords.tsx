@@ -1,7 +1,7 @@
 import type { Keeping, Weight, Words } from '@inkwell/core/model';
 import { Checkbox, Input } from 'antd';
 import { useState } from 'react';
-import type { BenchFrame } from '../benchFrame.ts';
+import type { BenchFrame } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 
 const wordFields: [keyof Words, string][] = [

@@ -2,7 +2,7 @@ import { isGood, rankWays } from '@inkwell/core/checking';
 import { formatWeight, leastSimilarity } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { type AskedWay, isMeasured } from '../../../api/encodings.ts';
-import type { BenchFrame } from '../benchFrame.ts';
+import type { BenchFrame } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 
 /** What could be done about a file that is too heavy or has lost too much: the best first, each with what it costs, as it was measured. */

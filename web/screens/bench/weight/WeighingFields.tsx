@@ -10,7 +10,7 @@ import { bestQuality } from '@inkwell/core/planning';
 import { levelWords, usualAim } from '@inkwell/core/weighing';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
-import type { BenchFrame, FrameState } from '../benchFrame.ts';
+import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 
 type AimChoice = 'place' | 'fits' | Level;

@@ -3,7 +3,7 @@ import type { Point } from '@inkwell/core/geometry';
 import { Select } from 'antd';
 import { type Encoding, type EncodingSubject, type Trial, useWays } from '../../../api/encodings.ts';
 import { FailureLine } from '../../../parts/States.tsx';
-import type { BenchFrame, FrameState } from '../benchFrame.ts';
+import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { Curve } from './Curve.tsx';
 import { FileNumbers } from './FileNumbers.tsx';
 import { FileWords } from './FileWords.tsx';

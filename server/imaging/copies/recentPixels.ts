@@ -1,0 +1,30 @@
+import { plainEncoding, planHash, type RenderPlan } from '@inkwell/core/planning';
+import { LRUCache } from 'lru-cache';
+import { type FramePixels, framePixels } from '../stages/framePixels.ts';
+import type { WorkingCopies } from './workingCopy.ts';
+
+/** Pictures of so many bytes are kept at most: a strip of twenty panels just so. */
+const bound = 256_000_000;
+
+/**
+ * The pixels of the frames whose encodings somebody is looking at: many encodings of one picture are tried, and it is
+ * rendered once for all of them.
+ */
+export class RecentPixels {
+  private readonly kept: LRUCache<string, FramePixels, RenderPlan>;
+
+  constructor(copies: WorkingCopies) {
+    this.kept = new LRUCache({
+      maxSize: bound,
+      sizeCalculation: ({ whole, cut }) => cut.reduce((sum, { data }) => sum + data.length, whole.data.length),
+      fetchMethod: async (_key, _stale, { context: plan }) => framePixels(plan, await copies.get(plan.original)),
+    });
+  }
+
+  get(plan: RenderPlan): Promise<FramePixels> {
+    return this.kept.forceFetch(pixelsHash(plan), { context: plan });
+  }
+}
+
+/** The same for all plans that differ in nothing but their encoding. */
+export const pixelsHash = (plan: RenderPlan): string => planHash({ ...plan, encoding: plainEncoding('png') });

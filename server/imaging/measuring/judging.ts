@@ -1,0 +1,31 @@
+import type { Rect } from '@inkwell/core/geometry';
+import type { PictureNature, Similarity } from '@inkwell/core/model';
+import sharp from 'sharp';
+import { type Pixels, toPixels } from '../stages/pixels.ts';
+import { inThread } from '../threads.ts';
+import type { JudgeTask } from './judgeTask.ts';
+
+const task = new URL('./judgeTask.ts', import.meta.url);
+
+/** What the bytes of a file look like once a program has opened them. */
+export const decoded = (data: Buffer): Promise<Pixels> =>
+  toPixels(sharp(data, { limitInputPixels: false, failOn: 'warning' }).toColourspace('srgb'));
+
+/** How alike a file and the uncompressed picture are, measured on the file's own bytes. */
+export async function judged(picture: Pixels, data: Buffer, regions: readonly Rect[]): Promise<Similarity> {
+  const other = await decoded(data);
+  return inThread<JudgeTask, Similarity>(task, { kind: 'similarity', picture, other, regions });
+}
+
+/** Remembered while the pixels are: one picture is encoded in many ways. */
+const natures = new WeakMap<Pixels, Promise<PictureNature>>();
+
+/** What a picture is, by its pixels. */
+export function nature(picture: Pixels): Promise<PictureNature> {
+  const known = natures.get(picture);
+  if (known) return known;
+  const seen = inThread<JudgeTask, PictureNature>(task, { kind: 'nature', picture });
+  natures.set(picture, seen);
+  seen.catch(() => natures.delete(picture));
+  return seen;
+}

@@ -1,0 +1,25 @@
+import type { Measured, OpenProject } from '@inkwell/core/model';
+import { useMemo } from 'react';
+import { usePlaces } from '../../../api/specBook.ts';
+import { useBench, useBenchStore, useFinishing } from '../state/useBench.ts';
+import { frameFacts } from './frameFacts.ts';
+
+/** How many frames of a project have findings, as they are set on the bench now. */
+export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {
+  const places = usePlaces();
+  const set = useBench((bench) => bench.settings);
+  const finishing = useFinishing(useBenchStore(), 'settings');
+  return useMemo(
+    () =>
+      project.frames.filter((frame) => {
+        const kept = project.originals.find((one) => one.id === frame.originalId);
+        const at = places.get(frame.placeId);
+        const settings = set.frames[frame.id];
+        if (!kept || !at || !settings) return false;
+        const original = { ...kept, ...set.originals[kept.id] };
+        const mine = measured?.find((one) => one.frameId === frame.id);
+        return frameFacts({ original, at, finishing }, settings, mine).findings.length > 0;
+      }).length,
+    [project, places, set, finishing, measured],
+  );
+}

@@ -1,0 +1,139 @@
+import './Conflicts.css';
+import { frameDimensions, windowRect } from '@inkwell/core/geometry';
+import type { FrameSettings, Original } from '@inkwell/core/model';
+import { Button } from 'antd';
+import { counted } from '../../../parts/counted.ts';
+import { FramePicture } from '../../../parts/FramePicture.tsx';
+import { type BenchFrame, openingFor, windowFor } from '../frames/benchFrame.ts';
+import { finishFor } from '../frames/finishing.ts';
+import type { ById } from '../state/kinds.ts';
+import type { Phase } from '../state/rowMachine.ts';
+import { useBench, useBenchStore } from '../state/useBench.ts';
+import { weighingWords } from '../weight/weighingWords.ts';
+
+const pictureWidth = 110;
+
+/** The rows that were changed elsewhere too, as they are there. */
+const theirsIn = <Kept, Settings>(phases: ById<Phase<Kept, Settings>>): Kept[] =>
+  Object.values(phases).flatMap((phase) => (phase.is === 'conflicted' ? [phase.theirs] : []));
+
+/** Marks that were changed here and elsewhere at the same time, and the choice between them. */
+export function MarkConflict({ original }: { original: Original }) {
+  const phase = useBench((bench) => bench.phases.originals[original.id]);
+  const store = useBenchStore();
+  if (phase?.is !== 'conflicted') return null;
+  const { theirs } = phase;
+  return (
+    <section role="alert" className="conflict">
+      <p>
+        <strong>Marks or words of {original.name} were changed elsewhere meanwhile.</strong> Yours (
+        {counted(original.marks.length, 'mark')}) are not saved; there are {theirs.marks.length} there. Which shall it
+        be?
+      </p>
+      <Button size="small" type="primary" onClick={() => store.keepMine('originals', original.id)}>
+        Keep yours
+      </Button>
+      <Button size="small" onClick={() => store.takeTheirs('originals', original.id)}>
+        Take the other
+      </Button>
+    </section>
+  );
+}
+
+/** Finishes, and what holds for the whole project, that were changed here and elsewhere at the same time. */
+export function SettingsConflicts() {
+  const finishes = useBench((bench) => bench.phases.finishes);
+  const projects = useBench((bench) => bench.phases.projects);
+  const store = useBenchStore();
+  const all = [
+    ...theirsIn(finishes).map(({ id, name }) => ({ kind: 'finishes' as const, id, what: `The finish ${name}` })),
+    ...theirsIn(projects).map(({ id }) => ({
+      kind: 'projects' as const,
+      id,
+      what: 'What holds for all files of this project',
+    })),
+  ];
+  return all.map(({ kind, id, what }) => (
+    <section key={id} role="alert" className="conflict">
+      <p>
+        <strong>{what} was changed elsewhere meanwhile.</strong> Your change is not saved. Which one shall it be?
+      </p>
+      <Button size="small" type="primary" onClick={() => store.keepMine(kind, id)}>
+        Keep yours
+      </Button>
+      <Button size="small" onClick={() => store.takeTheirs(kind, id)}>
+        Take the other
+      </Button>
+    </section>
+  ));
+}
+
+/** Frames that were changed here and elsewhere at the same time: both versions, and the choice between them. */
+export function Conflicts({ frames }: { frames: BenchFrame[] }) {
+  const phases = useBench((bench) => bench.phases.frames);
+  const settings = useBench((bench) => bench.settings.frames);
+  const store = useBenchStore();
+  const both = frames.flatMap((one) => {
+    const phase = phases[one.frame.id];
+    const mine = settings[one.frame.id];
+    return phase?.is === 'conflicted' && mine ? [{ one, mine, theirs: phase.theirs }] : [];
+  });
+  return both.map(({ one, mine, theirs }) => (
+    <section key={one.frame.id} role="alert" className="conflict">
+      <p>
+        <strong>
+          {one.at.network.name} · {one.at.place.name} was changed elsewhere meanwhile.
+        </strong>{' '}
+        Your change is not saved. Which one shall it be?
+      </p>
+      <Version title="Yours" one={one} settings={mine}>
+        <Button size="small" type="primary" onClick={() => store.keepMine('frames', one.frame.id)}>
+          Keep yours
+        </Button>
+      </Version>
+      <Version title="The other" one={one} settings={theirs}>
+        <Button size="small" onClick={() => store.takeTheirs('frames', one.frame.id)}>
+          Take the other
+        </Button>
+      </Version>
+    </section>
+  ));
+}
+
+function Version({
+  title,
+  one,
+  settings,
+  children,
+}: {
+  title: string;
+  one: BenchFrame;
+  settings: FrameSettings;
+  children: React.ReactNode;
+}) {
+  const window = windowFor(one, settings);
+  const rect = windowRect(window, openingFor(one, settings));
+  return (
+    <div className="row">
+      <FramePicture
+        frameId={one.frame.id}
+        original={one.original}
+        place={one.at.place}
+        output={frameDimensions(one.at.place, one.original, settings)}
+        window={window}
+        settings={settings}
+        border={finishFor(one, settings).treatment.border}
+        planHash={null}
+        width={pictureWidth}
+      />
+      <div className="small">
+        <strong>{title}</strong>
+        <div>
+          left {rect.left.toFixed(0)}, top {rect.top.toFixed(0)}, {rect.width.toFixed(0)} × {rect.height.toFixed(0)} px,{' '}
+          {weighingWords(settings)}
+        </div>
+        {children}
+      </div>
+    </div>
+  );
+}

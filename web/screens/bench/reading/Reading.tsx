@@ -1,0 +1,130 @@
+import './Reading.css';
+import { enlargement } from '@inkwell/core/geometry';
+import {
+  carriesTransparency,
+  formatLabel,
+  formatLimit,
+  formatWeight,
+  type ImageFormat,
+  ImageFormatSchema,
+  type Measured,
+} from '@inkwell/core/model';
+import { isCutOut } from '@inkwell/core/planning';
+import { useQueryClient } from '@tanstack/react-query';
+import { Button, Select } from 'antd';
+import { measureFirst } from '../../../api/frames.ts';
+import { useUndoNote } from '../../../parts/useUndoNote.tsx';
+import { type BenchFrame, useFrameState } from '../frames/benchFrame.ts';
+import { useMeasuredFirst } from '../frames/useMeasuredFirst.ts';
+import { useBenchStore } from '../state/useBench.ts';
+import { Numbers } from './Numbers.tsx';
+import { PiecesLine } from './PiecesLine.tsx';
+import { Placement } from './Placement.tsx';
+import { ShapeLine } from './ShapeLine.tsx';
+
+/** What there is to say about the chosen frame, in numbers that can be typed, and its findings with their fixes. */
+export function Reading({
+  one,
+  frames,
+  measured,
+  isPlain,
+  onFinish,
+  onWeight,
+}: {
+  one: BenchFrame;
+  frames: readonly BenchFrame[];
+  measured: readonly Measured[] | undefined;
+  /** True where its window and shape are not what it is about. */
+  isPlain: boolean;
+  onFinish: () => void;
+  onWeight: () => void;
+}) {
+  const store = useBenchStore();
+  const client = useQueryClient();
+  const note = useUndoNote();
+  const state = useFrameState(one, measured);
+  useMeasuredFirst(one.frame.id, state);
+  if (!state) return null;
+  const { at, frame } = one;
+  const { settings, window, findings } = state;
+  const { limit } = at.place;
+  const tryAgain = () =>
+    state.savedHash &&
+    measureFirst(frame.id, state.savedHash, true)
+      .then(() => client.invalidateQueries({ queryKey: ['measured', frame.projectId] }))
+      .catch(note.failed);
+  const times = enlargement(window, state.opening) * Math.max(1, 1 / settings.stretch);
+  // What is cut out with nothing round it needs a format that can say so.
+  const clearOnly = isCutOut(at.place, settings) && settings.flatten === null;
+  return (
+    <section className="reading" aria-label="Reading">
+      <div className="reading-line">
+        <strong className="reading-name">
+          {at.network.name} · {at.place.name}
+        </strong>
+        <Placement one={one} state={state} frames={frames} />
+        <span className="reading-fact" title="Output pixels for one pixel of the original">
+          {times > 1 ? `enlarged ${times.toFixed(2)}×` : `${(1 / times).toFixed(2)} original px to 1`}
+        </span>
+        <Button
+          size="small"
+          title="What the file weighs, what was lost, and what it could weigh (W)"
+          onClick={onWeight}
+        >
+          {state.weight
+            ? `${formatWeight(state.weight.bytes, limit.unit)} of ${formatLimit(limit)}`
+            : state.failure
+              ? 'could not be measured'
+              : 'measuring the weight …'}
+        </Button>
+        <Button size="small" title="Plain and finished, side by side (F)" onClick={onFinish}>
+          Finish: {state.finish.finish.name}
+        </Button>
+        <Select<ImageFormat>
+          size="small"
+          aria-label="Format"
+          value={settings.format}
+          style={{ width: 84 }}
+          onChange={(format) => store.set('frames', frame.id, { format })}
+          options={ImageFormatSchema.options.map((value) => ({
+            value,
+            label: formatLabel[value],
+            disabled: !at.place.formats.includes(value) || (clearOnly && !carriesTransparency(value)),
+          }))}
+        />
+      </div>
+      {!isPlain && (
+        <>
+          <Numbers one={one} state={state} />
+          <PiecesLine one={one} state={state} />
+          <ShapeLine one={one} state={state} />
+        </>
+      )}
+      <ul className="reading-findings" aria-label="Findings">
+        {state.failure && (
+          <li data-level="caution">
+            <strong>Could not be measured</strong> {state.failure}{' '}
+            <Button size="small" onClick={tryAgain}>
+              Try again
+            </Button>
+          </li>
+        )}
+        {findings.length === 0 && !state.failure && (
+          <li className="quiet">
+            {state.weight ? 'Nothing to find fault with.' : 'Nothing found so far; the weight is still being measured.'}
+          </li>
+        )}
+        {findings.map((finding) => (
+          <li key={`${finding.kind} ${finding.text}`} data-level={finding.level}>
+            <strong>{finding.level === 'blocker' ? 'Blocker' : 'Caution'}</strong> {finding.text}{' '}
+            {finding.fix && (
+              <Button size="small" onClick={() => finding.fix && store.set('frames', frame.id, finding.fix.change)}>
+                {finding.fix.label}
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

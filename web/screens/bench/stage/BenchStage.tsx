@@ -1,0 +1,164 @@
+import './BenchStage.css';
+import { boundsOf, levellingTurn, type Point, type Rect, spreadOf, turnParts, turnTo } from '@inkwell/core/geometry';
+import type { Mark, Original, Trim } from '@inkwell/core/model';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { previewUrl } from '../../../api/originals.ts';
+import { movingPreviewWidth } from '../../../parts/FramePicture.tsx';
+import { OriginalStage } from '../../../stage/OriginalStage.tsx';
+import type { Tool } from '../../../stage/tools.ts';
+import { type Surround, surrounds } from '../../../theme/palette.ts';
+import { type BenchFrame, openingFor, windowFor } from '../frames/benchFrame.ts';
+import { withMoved } from '../state/bench.ts';
+import { useBench, useBenchStore } from '../state/useBench.ts';
+import { MarkPanel } from './MarkPanel.tsx';
+import { newMark } from './marks.ts';
+import { StageTools } from './StageTools.tsx';
+import { TrimPanel, wholePixels } from './TrimPanel.tsx';
+
+/** So long after the last arrow key a mark rests. */
+const restMs = 300;
+
+/** The left side of the bench: the original, the outlines of its frames, its marks, and the tools for them. */
+export function BenchStage(props: {
+  original: Original;
+  frames: BenchFrame[];
+  chosen: BenchFrame | undefined;
+  surround: Surround;
+  onChoose: (id: string) => void;
+}) {
+  const { original, frames, chosen, surround, onChoose } = props;
+  const store = useBenchStore();
+  const settings = useBench((bench) => bench.settings.frames);
+  const moving = useBench((bench) => bench.moving);
+  const [tool, setTool] = useState<Tool>('frame');
+  const [selected, setSelected] = useState<string | null>(null);
+  /** While a trim is being chosen: what is proposed, or set by hand. */
+  const [trimming, setTrimming] = useState<{ trim: Trim | null } | null>(null);
+  const draftTrim = useCallback((trim: Trim | null) => setTrimming({ trim }), []);
+
+  const outlines = useMemo(
+    () =>
+      frames.flatMap((one) => {
+        const set = settings[one.frame.id];
+        const output = set && openingFor(one, set);
+        if (!output) return [];
+        const window = windowFor({ ...one, original }, set);
+        return [{ id: one.frame.id, window, output, grid: spreadOf(one.at.place, set) }];
+      }),
+    [frames, settings, original],
+  );
+  const resting = outlines.find((one) => one.id === chosen?.frame.id);
+  const backing = chosen ? (settings[chosen.frame.id]?.backing ?? null) : null;
+  const bounds = useMemo(() => boundsOf(original, backing), [original, backing]);
+  const shown = resting && {
+    ...resting,
+    bounds,
+    window: moving?.kind === 'window' && moving.frameId === resting.id ? moving.window : resting.window,
+  };
+  const drafted = useMemo(
+    () => ({
+      ...original,
+      marks: withMoved(original.marks, moving),
+      trim: trimming ? trimming.trim : original.trim,
+    }),
+    [original, moving, trimming],
+  );
+
+  const setMarks = (marks: Mark[]) => store.set('originals', original.id, { marks });
+  const markRest = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const moveMark = (id: string, region: Rect) => store.moveMark(original.id, id, region);
+  /** Arrow keys come one after the other; after the last the mark rests. */
+  const moveMarkByKey = (id: string, region: Rect) => {
+    moveMark(id, region);
+    clearTimeout(markRest.current);
+    markRest.current = setTimeout(() => store.commitMove(), restMs);
+  };
+  useEffect(
+    () => () => {
+      clearTimeout(markRest.current);
+      store.commitMove();
+    },
+    [store],
+  );
+
+  // Esc puts a tool down, before it means anything else.
+  const putDown = tool !== 'frame' || trimming !== null;
+  useEffect(() => {
+    if (!putDown) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape' || event.defaultPrevented) return;
+      event.preventDefault();
+      setTool('frame');
+      setTrimming(null);
+    };
+    document.addEventListener('keydown', onKey, { capture: true });
+    return () => document.removeEventListener('keydown', onKey, { capture: true });
+  }, [putDown]);
+
+  const draw = (how: Tool, region: Rect, from: Point, to: Point) => {
+    setTool('frame');
+    if (how === 'level') {
+      if (!resting) return;
+      const turn = levellingTurn(from, to, turnParts(resting.window.turn).quarter);
+      const turned = turnTo(resting.window, turn, bounds, resting.output);
+      store.set('frames', resting.id, { window: turned });
+      return;
+    }
+    const mark = newMark(how === 'avoid' ? 'avoid' : 'keep', region, original);
+    setMarks([...drafted.marks, mark]);
+    setSelected(mark.id);
+  };
+
+  return (
+    <>
+      <div className="bench-stage" style={{ background: surrounds[surround] }}>
+        <OriginalStage
+          original={drafted}
+          imageUrl={previewUrl(original, movingPreviewWidth)}
+          outlines={outlines}
+          chosen={shown}
+          tool={tool}
+          selectedMark={selected}
+          onChoose={onChoose}
+          onMove={(window) => resting && store.move(resting.id, window)}
+          onRest={() => store.commitMove()}
+          onDraw={draw}
+          onSelectMark={setSelected}
+          onChangeMark={moveMark}
+          onTrim={trimming ? (region) => draftTrim(wholePixels(region)) : null}
+        />
+        <StageTools
+          tool={tool}
+          onTool={setTool}
+          trimming={trimming !== null}
+          onTrim={() => setTrimming(trimming ? null : { trim: original.trim })}
+          onComposeAll={
+            original.marks.length > 0
+              ? () => store.setFrames(new Map(frames.map(({ frame }) => [frame.id, { composed: true }])))
+              : null
+          }
+        />
+      </div>
+      <MarkPanel
+        original={drafted}
+        selected={selected}
+        onSelect={setSelected}
+        onMarks={setMarks}
+        onMove={moveMarkByKey}
+      >
+        {trimming && (
+          <TrimPanel
+            original={original}
+            draft={trimming.trim}
+            onDraft={draftTrim}
+            onAccept={(trim) => {
+              store.set('originals', original.id, { trim });
+              setTrimming(null);
+            }}
+            onClose={() => setTrimming(null)}
+          />
+        )}
+      </MarkPanel>
+    </>
+  );
+}

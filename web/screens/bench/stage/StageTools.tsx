@@ -1,0 +1,46 @@
+import { Button, Segmented } from 'antd';
+import type { Tool } from '../../../stage/tools.ts';
+
+const toolWords: { value: Tool; label: string; title: string }[] = [
+  {
+    value: 'frame',
+    label: 'Frames',
+    title: 'Drag an outline to move its frame; drag beside it to mark what must stay in',
+  },
+  { value: 'keep', label: 'Keep', title: 'Draw round what must be in every frame' },
+  { value: 'avoid', label: 'Avoid', title: 'Draw round what should stay out' },
+  { value: 'level', label: 'Level', title: 'Draw along a horizon or a mast to straighten the chosen frame' },
+];
+
+/** What dragging on the original does, and composing all its frames anew. */
+export function StageTools(props: {
+  tool: Tool;
+  onTool: (tool: Tool) => void;
+  /** Null where there is nothing to compose from. */
+  onComposeAll: (() => void) | null;
+  trimming: boolean;
+  onTrim: () => void;
+}) {
+  return (
+    <div className="stage-tools">
+      <Segmented<Tool> size="small" aria-label="Tool" value={props.tool} onChange={props.onTool} options={toolWords} />
+      <Button
+        size="small"
+        aria-pressed={props.trimming}
+        title="Leave an empty margin of this picture away"
+        onClick={props.onTrim}
+      >
+        Trim …
+      </Button>
+      {props.onComposeAll && (
+        <Button
+          size="small"
+          title="Compose every frame of this picture again from the marks"
+          onClick={props.onComposeAll}
+        >
+          Compose all
+        </Button>
+      )}
+    </div>
+  );
+}

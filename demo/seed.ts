@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import { join } from 'node:path';
 import type { Original } from '@inkwell/core/model';
 import { Decoders } from '@inkwell/server/imaging/intake/decoders.ts';
-import { Importing } from '@inkwell/server/imaging/intake/importing.ts';
+import { Importing } from '@inkwell/server/tasks/importing.ts';
 import { BoundedFolder } from '@inkwell/server/imaging/copies/boundedFolder.ts';
 import { WorkingCopies } from '@inkwell/server/imaging/copies/workingCopy.ts';
 import { inTwos } from '@inkwell/server/inTwos.ts';

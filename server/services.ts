@@ -4,10 +4,10 @@ import type { RecentPixels } from './imaging/copies/recentPixels.ts';
 import type { WorkingCopies } from './imaging/copies/workingCopy.ts';
 import type { Trials } from './imaging/encoding/trials.ts';
 import type { Decoders } from './imaging/intake/decoders.ts';
-import type { Importing } from './imaging/intake/importing.ts';
 import type { Pages } from './imaging/intake/pages.ts';
-import type { Planner } from './planner.ts';
 import type { Database } from './store/database.ts';
+import type { Importing } from './tasks/importing.ts';
+import type { Planner } from './tasks/planner.ts';
 
 /** What the routes of the API work with. */
 export interface Services {

@@ -9,15 +9,15 @@ import { RecentPixels } from './imaging/copies/recentPixels.ts';
 import { WorkingCopies } from './imaging/copies/workingCopy.ts';
 import { Trials } from './imaging/encoding/trials.ts';
 import { Decoders } from './imaging/intake/decoders.ts';
-import { Importing } from './imaging/intake/importing.ts';
 import { Pages } from './imaging/intake/pages.ts';
 import { Worker } from './jobs/worker.ts';
 import { openLog } from './log.ts';
-import { Planner } from './planner.ts';
 import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
 import { blobToFile } from './store/blobs.ts';
 import { openDatabase } from './store/database.ts';
+import { Importing } from './tasks/importing.ts';
+import { Planner } from './tasks/planner.ts';
 
 const gigabyte = 1_000_000_000;
 const workingCopyBound = 12 * gigabyte;

@@ -6,7 +6,6 @@ import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
-import { queueDelivery } from '../jobs/deliver.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { addDelivery, cancelDelivery, deliveriesOfProject, findDelivery, storedDelivery } from '../store/deliveries.ts';
@@ -14,7 +13,8 @@ import { type FramedPicture, framesOfProject } from '../store/frames.ts';
 import { projectName } from '../store/projects.ts';
 import type { DeliveryItem } from '../store/schema.ts';
 import { dropDeliveryWork } from '../store/work.ts';
-import { archiveOf } from './archive.ts';
+import { archiveOf } from '../tasks/archive.ts';
+import { queueDelivery } from '../tasks/deliverPlan.ts';
 import { found, idOf } from './params.ts';
 
 export const DeliverSchema = z.object({

@@ -12,13 +12,13 @@ import { Router } from 'express';
 import { z } from 'zod';
 import type { TrialAsked } from '../imaging/encoding/trials.ts';
 import { fromPixels } from '../imaging/stages/pixels.ts';
-import { planKey } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import type { FramedPicture } from '../store/frames.ts';
 import { knownWeights } from '../store/weights.ts';
 import { addWork, failures, priorities } from '../store/work.ts';
-import { askedFrame, forEver } from './askedFrame.ts';
+import { askedFrame, forEver } from '../tasks/askedFrame.ts';
+import { planKey } from '../tasks/measuredFrames.ts';
 import { drawing } from './drawing.ts';
 import { found, idOf } from './params.ts';
 

@@ -3,7 +3,6 @@ import { FinishFileSchema, FinishSettingsSchema } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
-import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import {
@@ -16,6 +15,7 @@ import {
   setFinishDeleted,
 } from '../store/finishes.ts';
 import { framesAffected } from '../store/frames.ts';
+import { queueMeasuring } from '../tasks/measuredFrames.ts';
 import { found, idOf } from './params.ts';
 
 export const SaveSchema = z.object({ version: z.int().positive(), change: FinishSettingsSchema.partial() });

@@ -5,14 +5,14 @@ import { plainPlan } from '@inkwell/core/planning';
 import { notTaken } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
-import { finishedFiles } from '../finishedFiles.ts';
 import { partOfPicture } from '../imaging/stages/partOfPicture.ts';
-import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
 import { priorities } from '../store/work.ts';
-import { askedFrame, forEver } from './askedFrame.ts';
+import { askedFrame, forEver } from '../tasks/askedFrame.ts';
+import { finishedFiles } from '../tasks/finishedFiles.ts';
+import { queueMeasuring } from '../tasks/measuredFrames.ts';
 import { drawing } from './drawing.ts';
 import { found, idOf } from './params.ts';
 

@@ -5,7 +5,6 @@ import { z } from 'zod';
 import { colourAt, proposeColours } from '../imaging/measuring/colours.ts';
 import { proposeTrim } from '../imaging/measuring/trimming.ts';
 import { previewPlan } from '../imaging/stages/preview.ts';
-import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { readBlob } from '../store/blobs.ts';
@@ -19,6 +18,7 @@ import {
   saveOriginalSettings,
   setOriginalDeleted,
 } from '../store/originals.ts';
+import { queueMeasuring } from '../tasks/measuredFrames.ts';
 import { drawing } from './drawing.ts';
 import { found, idOf } from './params.ts';
 

@@ -1,7 +1,6 @@
 import { KeptInSchema, OwnPlaceSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
-import { queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { framesAffected } from '../store/frames.ts';
@@ -14,6 +13,7 @@ import {
   setOwnPlaceDeleted,
 } from '../store/ownPlaces.ts';
 import { projectName } from '../store/projects.ts';
+import { queueMeasuring } from '../tasks/measuredFrames.ts';
 import { found, idOf } from './params.ts';
 
 export const AddSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });

@@ -3,7 +3,6 @@ import { type Frame, FrameSettingsSchema, NameSchema, ProjectSettingsSchema, pla
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
-import { measuredOf, queueMeasuring } from '../measuring.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts';
@@ -18,6 +17,7 @@ import {
   saveProjectSettings,
   setProjectDeleted,
 } from '../store/projects.ts';
+import { measuredOf, queueMeasuring } from '../tasks/measuredFrames.ts';
 import { found, idOf, notFound } from './params.ts';
 
 export const ChangeFramesSchema = z.object({

@@ -2,8 +2,6 @@ import { engineVersion, planHash, RenderPlanSchema } from '@inkwell/core/plannin
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
-import { queueMeasuring } from '../measuring.ts';
-import type { Planner } from '../planner.ts';
 import { Refusal } from '../refusal.ts';
 import { clearUnused } from '../store/clearing.ts';
 import { storedDelivery } from '../store/deliveries.ts';
@@ -20,8 +18,10 @@ import {
   signOn,
   workChannel,
 } from '../store/work.ts';
-import { deliverPlan, queueDelivery, resumeDeliveries } from './deliver.ts';
-import { type Keep, type Measures, measureMarks, measurePlan } from './measure.ts';
+import { deliverPlan, queueDelivery, resumeDeliveries } from '../tasks/deliverPlan.ts';
+import { queueMeasuring } from '../tasks/measuredFrames.ts';
+import { type Keep, type Measures, measureMarks, measurePlan } from '../tasks/measurePlan.ts';
+import type { Planner } from '../tasks/planner.ts';
 
 export interface Tools extends Measures {
   planner: Planner;

@@ -1,11 +1,11 @@
 import { isAllMeasured, type Measured } from '@inkwell/core/model';
+import type { Queryable } from '../store/database.ts';
+import { knownDetails } from '../store/details.ts';
+import { knownFigures } from '../store/figures.ts';
+import type { FramedPicture } from '../store/frames.ts';
+import { knownWeights } from '../store/weights.ts';
+import { addWork, failures, type NewWork, priorities } from '../store/work.ts';
 import type { Measuring, Planning } from './planner.ts';
-import type { Queryable } from './store/database.ts';
-import { knownDetails } from './store/details.ts';
-import { knownFigures } from './store/figures.ts';
-import type { FramedPicture } from './store/frames.ts';
-import { knownWeights } from './store/weights.ts';
-import { addWork, failures, type NewWork, priorities } from './store/work.ts';
 
 export const planKey = (planHash: string) => `plan ${planHash}`;
 const detailKey = (hash: string) => `detail ${hash}`;

@@ -1,11 +1,11 @@
 import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
-import type { WorkingCopies } from './imaging/copies/workingCopy.ts';
-import { renderAs } from './imaging/encoding/render.ts';
-import { Refusal } from './refusal.ts';
-import { blobBytes } from './store/blobs.ts';
-import type { Database } from './store/database.ts';
-import { keepEncodings, keptEncodings } from './store/encodings.ts';
-import { knownWeights } from './store/weights.ts';
+import type { WorkingCopies } from '../imaging/copies/workingCopy.ts';
+import { renderAs } from '../imaging/encoding/render.ts';
+import { Refusal } from '../refusal.ts';
+import { blobBytes } from '../store/blobs.ts';
+import type { Database } from '../store/database.ts';
+import { keepEncodings, keptEncodings } from '../store/encodings.ts';
+import { knownWeights } from '../store/weights.ts';
 
 /**
  * The files of a plan that has been measured, in reading order: as they are kept, or encoded again as they are known to come out.

@@ -12,11 +12,11 @@ import {
   type SpecSheet,
 } from '@inkwell/core/model';
 import { detailHash, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
-import { shippedSheets } from './standins/shippedSheets.ts';
-import type { Database, Queryable } from './store/database.ts';
-import { listFinishes } from './store/finishes.ts';
-import type { FramedPicture } from './store/frames.ts';
-import { ownSheets } from './store/ownPlaces.ts';
+import { shippedSheets } from '../standins/shippedSheets.ts';
+import type { Database, Queryable } from '../store/database.ts';
+import { listFinishes } from '../store/finishes.ts';
+import type { FramedPicture } from '../store/frames.ts';
+import { ownSheets } from '../store/ownPlaces.ts';
 
 /** What frames are planned from as it is now: all sheets of the spec book, their places by id, and the finishes. */
 export interface Planning {

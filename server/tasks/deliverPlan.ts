@@ -3,7 +3,6 @@ import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
 import { besideClosing, fileCount, planHash, planOpening } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measuring/measure.ts';
-import { planKey } from '../measuring.ts';
 import { blobBytes } from '../store/blobs.ts';
 import type { Database, Queryable } from '../store/database.ts';
 import {
@@ -19,7 +18,8 @@ import { keptEncodings, plansWithEncodings } from '../store/encodings.ts';
 import type { DeliveryItem, WorkTask } from '../store/schema.ts';
 import { knownWeights } from '../store/weights.ts';
 import { addWork, failures, type NewWork, priorities } from '../store/work.ts';
-import type { Keep } from './measure.ts';
+import { planKey } from './measuredFrames.ts';
+import type { Keep } from './measurePlan.ts';
 
 type Entry = [position: number, item: DeliveryItem];
 

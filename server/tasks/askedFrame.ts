@@ -1,9 +1,9 @@
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
-import type { Planning } from '../planner.ts';
+import { found } from '../api/params.ts';
 import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame } from '../store/frames.ts';
-import { found } from './params.ts';
+import type { Planning } from './planner.ts';
 
 /** How long a browser may keep what an address answers that names a plan. */
 export const forEver = 'private, max-age=31536000, immutable';

@@ -13,6 +13,17 @@ const coreFloor = (folder, allowed) => ({
   to: { path: '^core/', pathNot: `^core/(${[folder, 'testing', ...allowed].join('|')})/` },
 });
 
+// In the server: api and jobs call tasks, tasks work with imaging and the store, and those two never know of each other.
+const serverFloor = (folder, allowed) => ({
+  name: `server-${folder}-stands-on-its-floor`,
+  severity: 'error',
+  from: { path: `^server/${folder}/`, pathNot: '\\.test\\.ts$' },
+  to: {
+    path: '^server/(api|jobs|tasks|imaging|store|standins)/',
+    pathNot: `^server/(${[folder, ...allowed].join('|')})/`,
+  },
+});
+
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
@@ -24,6 +35,12 @@ module.exports = {
     only('bench', ['core', 'server', 'demo']),
     // Test pictures and unzipping are shared with the server's own tests; the program itself is only met through the browser.
     only('e2e', ['core', 'server/testing']),
+    serverFloor('store', []),
+    serverFloor('standins', []),
+    serverFloor('imaging', []),
+    serverFloor('tasks', ['imaging', 'store', 'standins']),
+    serverFloor('jobs', ['tasks', 'store']),
+    serverFloor('api', ['tasks', 'imaging', 'store']),
     coreFloor('model', []),
     coreFloor('geometry', ['model']),
     coreFloor('naming', ['model', 'geometry']),

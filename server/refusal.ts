@@ -10,3 +10,13 @@ export class Refusal extends Error {
     super(message);
   }
 }
+
+export function notFound(what: string): Refusal {
+  return new Refusal(`${what} is not there any more. Go back and reload.`, 404);
+}
+
+/** What was found, or the refusal that says it is not there. */
+export function found<Value>(value: Value | null | undefined | false, what: string): Value {
+  if (value === null || value === undefined || value === false) throw notFound(what);
+  return value;
+}

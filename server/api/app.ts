@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
+import { notFound } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { deliveriesRouter } from './deliveries.ts';
 import { encodingsRouter } from './encodings.ts';
@@ -12,7 +13,6 @@ import { framesRouter } from './frames.ts';
 import { ownHostOnly } from './guard.ts';
 import { originalsRouter } from './originals.ts';
 import { ownPlacesRouter } from './ownPlaces.ts';
-import { notFound } from './params.ts';
 import { projectsRouter } from './projects.ts';
 import { storableOnly } from './storableOnly.ts';
 

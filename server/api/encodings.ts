@@ -1,26 +1,15 @@
-import { otherFormats, type Way, waysOut } from '@inkwell/core/checking';
-import {
-  ColoursSchema,
-  type FrameChange,
-  type ImageFormat,
-  ImageFormatSchema,
-  WeighingSchema,
-  type Weight,
-} from '@inkwell/core/model';
-import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
+import { ColoursSchema, type ImageFormat, ImageFormatSchema, WeighingSchema } from '@inkwell/core/model';
+import { fileCount, type RenderPlan } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { TrialAsked } from '../imaging/encoding/trials.ts';
 import { fromPixels } from '../imaging/stages/pixels.ts';
-import { Refusal } from '../refusal.ts';
+import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
-import type { FramedPicture } from '../store/frames.ts';
-import { knownWeights } from '../store/weights.ts';
-import { addWork, failures, priorities } from '../store/work.ts';
 import { askedFrame, forEver } from '../tasks/askedFrame.ts';
-import { planKey } from '../tasks/measuredFrames.ts';
+import { changed, measureWays, waysToEncode } from '../tasks/waysToEncode.ts';
 import { drawing } from './drawing.ts';
-import { found, idOf } from './params.ts';
+import { idOf } from './params.ts';
 
 export const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
 export const TrialSchema = PieceSchema.extend({
@@ -41,7 +30,7 @@ const mediaTypes: Record<ImageFormat, string> = {
 
 /** What a frame could be encoded as: trials of single encodings, and other ways to make its file. */
 export function encodingsRouter(services: Services): Router {
-  const { db, recent, trials } = services;
+  const { recent, trials } = services;
   const router = Router({ mergeParams: true });
 
   const pieceOf = (plan: RenderPlan, piece: number) => {
@@ -101,69 +90,16 @@ export function encodingsRouter(services: Services): Router {
     }),
   );
 
-  const waysAsked = async (id: string, { plan: hash, about }: z.infer<typeof WaysSchema>) => {
-    const { framed, planning } = await askedFrame(services, id, hash);
-    const { frame, original } = framed;
-    const { place } = found(planning.places.get(frame.placeId), 'The place of this frame');
-    const toWay = { original, place, settings: frame, treatment: planning.finishOf(framed).treatment };
-    const ways = about === 'ways' ? waysOut(toWay) : [ownFormat(framed), ...otherFormats(toWay)].map(unseen);
-    const planned = ways.flatMap((way) => {
-      const plan = planning.planOf(changed(framed, way.change));
-      return plan ? [{ way, plan, hash: planHash(plan) }] : [];
-    });
-    const hashes = planned.map((one) => one.hash);
-    return { planned, hashes, weights: await knownWeights(db, hashes) };
-  };
-
-  // Other ways to make the file, each with what it weighs; null while that is not measured. Of formats each is as light as it can
-  // be while nothing is seen, so that they can be compared.
   router.get('/ways', async (request, response) => {
-    const { planned, hashes, weights } = await waysAsked(idOf(request), WaysSchema.parse(request.query));
-    const failed = await failures(db, hashes.map(planKey));
-    response.json(
-      planned.map(({ way, hash }): Way & { weight: Weight | null; failure: string | null } => ({
-        ...way,
-        weight: weights.get(hash) ?? null,
-        failure: failed.get(planKey(hash)) ?? null,
-      })),
-    );
+    const { plan, about } = WaysSchema.parse(request.query);
+    response.json(await waysToEncode(services, idOf(request), plan, about));
   });
 
-  // Asks for those that are not measured yet: somebody is looking at them. What failed is tried again.
   router.post('/ways', async (request, response) => {
-    const { planned, weights } = await waysAsked(idOf(request), WaysSchema.parse(request.body));
-    const missing = planned.filter(({ hash }) => !weights.has(hash));
-    await addWork(
-      db,
-      missing.map(({ plan, hash }) => ({
-        key: planKey(hash),
-        task: { kind: 'plan', plan, isWay: true },
-        priority: priorities.delivering,
-      })),
-      true,
-    );
+    const { plan, about } = WaysSchema.parse(request.body);
+    await measureWays(services, idOf(request), plan, about);
     response.status(202).json({});
   });
 
   return router;
 }
-
-const changed = (framed: FramedPicture, change: FrameChange): FramedPicture => ({
-  ...framed,
-  frame: { ...framed.frame, ...change },
-});
-
-const ownFormat = ({ frame: { format, weighing } }: FramedPicture): Way => ({
-  key: 'own',
-  label: 'As it is set',
-  cost: '',
-  change: { format, weighing },
-});
-
-/** The same way with nothing seen to be lost, whatever the frame's own aim. */
-const unseen = (way: Way): Way => {
-  const { weighing } = way.change;
-  if (!weighing) return way;
-  const aim = { kind: 'no heavier than it needs' as const, level: 'flick' as const };
-  return { ...way, change: { ...way.change, weighing: { ...weighing, aim, mostQuality: null } } };
-};

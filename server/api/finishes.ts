@@ -3,25 +3,17 @@ import { FinishFileSchema, FinishSettingsSchema } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
-import { Refusal } from '../refusal.ts';
+import { found } from '../refusal.ts';
 import type { Services } from '../services.ts';
-import {
-  addFinish,
-  findFinish,
-  finishNamed,
-  finishUses,
-  listFinishes,
-  saveFinish,
-  setFinishDeleted,
-} from '../store/finishes.ts';
-import { framesAffected } from '../store/frames.ts';
-import { queueMeasuring } from '../tasks/measuredFrames.ts';
-import { found, idOf } from './params.ts';
+import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../store/finishes.ts';
+import { changeFinish, putFinishAside } from '../tasks/changeFinish.ts';
+import { idOf } from './params.ts';
 
 export const SaveSchema = z.object({ version: z.int().positive(), change: FinishSettingsSchema.partial() });
 
 /** Finishes that people make: added, changed, put aside and taken back, written to files and read from them. */
-export function finishesRouter({ db, planner }: Services): Router {
+export function finishesRouter(services: Services): Router {
+  const { db } = services;
   const router = Router();
 
   router.get('/', async (_request, response) => {
@@ -54,26 +46,11 @@ export function finishesRouter({ db, planner }: Services): Router {
 
   router.patch('/:id', async (request, response) => {
     const { version, change } = SaveSchema.parse(request.body);
-    const finish = found(await findFinish(db, idOf(request)), 'This finish');
-    const saved = await db.transaction(async (tx) => {
-      const row = await saveFinish(tx, finish.id, version, change);
-      const affected = row ? await framesAffected(tx, { finishId: row.id }) : [];
-      await queueMeasuring(tx, await planner.open(tx), affected);
-      return row;
-    });
-    if (!saved) {
-      const current = found(await findFinish(db, finish.id), 'This finish');
-      throw new Refusal('This finish was changed elsewhere meanwhile.', 409, { current });
-    }
-    response.json(saved);
+    response.json(await changeFinish(services, idOf(request), version, change));
   });
 
   router.delete('/:id', async (request, response) => {
-    const finish = found(await findFinish(db, idOf(request)), 'This finish');
-    if ((await finishNamed(db, finish.id)) > 0) {
-      throw new Refusal(`${finish.name} is in use. Choose another finish wherever it is used, then remove it.`, 409);
-    }
-    await setFinishDeleted(db, finish.id, true);
+    await putFinishAside(services, idOf(request));
     response.status(204).end();
   });
 

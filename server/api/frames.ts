@@ -1,20 +1,16 @@
-import { openingOf } from '@inkwell/core/framing';
-import { boundsOf, clampWindow } from '@inkwell/core/geometry';
-import { type Border, type FrameChange, FrameChangeSchema, type Place } from '@inkwell/core/model';
+import { FrameChangeSchema } from '@inkwell/core/model';
 import { plainPlan } from '@inkwell/core/planning';
-import { notTaken } from '@inkwell/core/splitting';
 import { Router } from 'express';
 import { z } from 'zod';
 import { partOfPicture } from '../imaging/stages/partOfPicture.ts';
-import { Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
-import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
 import { priorities } from '../store/work.ts';
 import { askedFrame, forEver } from '../tasks/askedFrame.ts';
+import { changeFrame } from '../tasks/changeFrame.ts';
 import { finishedFiles } from '../tasks/finishedFiles.ts';
 import { queueMeasuring } from '../tasks/measuredFrames.ts';
 import { drawing } from './drawing.ts';
-import { found, idOf } from './params.ts';
+import { idOf } from './params.ts';
 
 export const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
 export const ProofSchema = z.object({
@@ -35,53 +31,20 @@ export const PixelsSchema = z.object({
   height: side.optional(),
 });
 
-/** Whether a change is about what a place has a say in: other changes are taken whatever its numbers have become. */
-const affectsGrid = ({ grid, closing, height }: FrameChange) =>
-  grid !== undefined || closing !== undefined || height !== undefined;
-
-/** The change as it is kept: a window that is set lies where it may, and was moved by hand unless the change says otherwise. */
-function settledChange(
-  { frame, original }: FramedPicture,
-  change: FrameChange,
-  place: Place,
-  border: Border | null,
-): FrameChange {
-  if (!change.window) return change;
-  const settings = { ...frame, ...change, border };
-  const bounds = boundsOf(original, settings.backing);
-  const window = clampWindow(change.window, bounds, openingOf(place, original, settings).dimensions);
-  return { composed: false, ...change, window };
-}
-
-export function framesRouter({ db, planner, proofs, copies }: Services): Router {
+export function framesRouter(services: Services): Router {
+  const { db, proofs, copies } = services;
   const router = Router();
 
   router.patch('/:id', async (request, response) => {
     const { version, change } = SaveSchema.parse(request.body);
-    const framed = found(await findFrame(db, idOf(request)), 'This frame');
-    const { frame } = framed;
-    const { places, finishOf } = await planner.open();
-    const { place } = found(places.get(frame.placeId), 'The place of this frame');
-    const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
-    if (problem) throw new Refusal(problem);
-    const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
-    const saved = await db.transaction(async (tx) => {
-      const row = await saveFrame(tx, frame.id, version, settledChange(framed, change, place, border));
-      if (row) await queueMeasuring(tx, await planner.open(tx), [{ ...framed, frame: row }]);
-      return row;
-    });
-    if (!saved) {
-      const now = found(await findFrame(db, frame.id), 'This frame').frame;
-      throw new Refusal('This frame was changed elsewhere meanwhile.', 409, { current: now });
-    }
-    response.json(saved);
+    response.json(await changeFrame(services, idOf(request), version, change));
   });
 
   // Somebody is looking at this frame: what is not measured of it yet is measured before everything else. What could not be
   // measured is tried again where that is asked for.
   router.post('/:id/measure', async (request, response) => {
     const { plan: hash, again } = MeasureSchema.parse(request.body);
-    const { framed, planning } = await askedFrame({ db, planner }, idOf(request), hash);
+    const { framed, planning } = await askedFrame(services, idOf(request), hash);
     await queueMeasuring(db, planning, [framed], priorities.looked, again);
     response.status(202).json({});
   });
@@ -92,7 +55,7 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
     drawing(async (request, response) => {
       const asked = ProofSchema.parse(request.query);
       const as = asked.finish === 'plain' ? plainPlan : undefined;
-      const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, as);
+      const { plan } = await askedFrame(services, idOf(request), asked.plan, as);
       const proof = await proofs.get(plan, asked.width);
       response.type(proof.type);
       response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
@@ -104,8 +67,8 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
     '/:id/shown',
     drawing(async (request, response) => {
       const asked = ProofSchema.pick({ plan: true, width: true }).parse(request.query);
-      const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan);
-      const proof = await proofs.ofFiles(plan, asked.width, () => finishedFiles({ db, copies }, plan));
+      const { plan } = await askedFrame(services, idOf(request), asked.plan);
+      const proof = await proofs.ofFiles(plan, asked.width, () => finishedFiles(services, plan));
       response.type(proof.type);
       response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
     }),
@@ -117,7 +80,7 @@ export function framesRouter({ db, planner, proofs, copies }: Services): Router 
     '/:id/pixels',
     drawing(async (request, response) => {
       const asked = PixelsSchema.parse(request.query);
-      const { plan } = await askedFrame({ db, planner }, idOf(request), asked.plan, plainPlan);
+      const { plan } = await askedFrame(services, idOf(request), asked.plan, plainPlan);
       const png = await partOfPicture(plan, asked, await copies.get(plan.original));
       response.setHeader('Cache-Control', forEver);
       response.type('png').send(png);

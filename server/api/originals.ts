@@ -1,26 +1,23 @@
-import { NameSchema, type Original, OriginalSettingsSchema } from '@inkwell/core/model';
-import busboy from 'busboy';
+import { NameSchema, OriginalSettingsSchema } from '@inkwell/core/model';
 import { type Response, Router } from 'express';
 import { z } from 'zod';
 import { colourAt, proposeColours } from '../imaging/measuring/colours.ts';
 import { proposeTrim } from '../imaging/measuring/trimming.ts';
 import { previewPlan } from '../imaging/stages/preview.ts';
-import { Refusal } from '../refusal.ts';
+import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { readBlob } from '../store/blobs.ts';
-import { framesAffected } from '../store/frames.ts';
 import {
-  addPage,
   duplicateOriginal,
   findOriginal,
   listOriginals,
   renameOriginal,
-  saveOriginalSettings,
   setOriginalDeleted,
 } from '../store/originals.ts';
-import { queueMeasuring } from '../tasks/measuredFrames.ts';
+import { changeOriginal, pageOf, takePages } from '../tasks/changeOriginal.ts';
 import { drawing } from './drawing.ts';
-import { found, idOf } from './params.ts';
+import { idOf } from './params.ts';
+import { uploadedFile } from './upload.ts';
 
 export const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
 export const PageSchema = z.coerce.number().int().min(0);
@@ -30,18 +27,6 @@ export const TrimOptionsSchema = z.object({
   tolerance: z.coerce.number().min(0).max(128).default(12),
   shadow: z.enum(['kept', 'left']).default('kept'),
 });
-type OriginalChange = z.infer<typeof SettingsSchema>['change'];
-
-/** Why marks or a trim cannot lie where they are asked for, in words, or null. */
-function regionProblem({ width, height }: Original, { marks = [], trim = null }: OriginalChange): string | null {
-  const isOutside = (one: { left: number; top: number; width: number; height: number }) =>
-    one.left < 0 || one.top < 0 || one.left + one.width > width + 0.01 || one.top + one.height > height + 0.01;
-  const stray = marks.find(isOutside);
-  if (stray) return `${stray.name} reaches past the picture, which is ${width} × ${height} px. Draw it inside.`;
-  if (trim && isOutside(trim)) return `The trim reaches past the picture, which is ${width} × ${height} px.`;
-  return null;
-}
-
 /** Aborts where nobody waits for the answer any more: the work for it ends as well. */
 function leavingOf(response: Response): AbortSignal {
   const leaving = new AbortController();
@@ -64,50 +49,18 @@ const mediaTypes = {
   jxl: 'image/jxl',
 };
 
-export function originalsRouter({ db, planner, importing, pages, proofs, copies }: Services): Router {
+export function originalsRouter(services: Services): Router {
+  const { db, importing, pages, proofs, copies } = services;
   const router = Router();
 
   router.get('/', async (_request, response) => {
     response.json(await listOriginals(db));
   });
 
-  // One picture a request, as multipart/form-data with a part named `file`; streamed, never held in memory.
+  // One picture a request.
   router.post('/', async (request, response) => {
     const leaving = leavingOf(response);
-    const original = await new Promise<Awaited<ReturnType<typeof importing.take>>>((resolve, reject) => {
-      let parser: busboy.Busboy;
-      try {
-        parser = busboy({ headers: request.headers, limits: { files: 1 }, defParamCharset: 'utf8' });
-      } catch (error) {
-        reject(
-          Object.assign(new Refusal('A picture has to be sent as a form with a part named file.', 400), {
-            cause: error,
-          }),
-        );
-        return;
-      }
-      let taking = false;
-      parser.on('file', (field, stream, info) => {
-        taking = true;
-        if (field !== 'file') {
-          stream.resume();
-          reject(new Refusal('A picture has to be sent as a form with a part named file.', 400));
-          return;
-        }
-        importing.take(stream, info.filename || 'picture', leaving).then(resolve, (error: unknown) => {
-          request.unpipe(parser);
-          request.resume();
-          reject(error);
-        });
-      });
-      parser.on('close', () => {
-        if (!taking) reject(new Refusal('No picture came with this request.', 400));
-      });
-      parser.on('error', (error) => {
-        reject(Object.assign(new Refusal('The upload broke off. Try again.', 400), { cause: error }));
-      });
-      request.pipe(parser);
-    });
+    const original = await uploadedFile(request, (stream, name) => importing.take(stream, name, leaving));
     response.status(201).json(original);
   });
 
@@ -118,20 +71,7 @@ export function originalsRouter({ db, planner, importing, pages, proofs, copies 
 
   router.patch('/:id/settings', async (request, response) => {
     const { version, change } = SettingsSchema.parse(request.body);
-    const original = found(await findOriginal(db, idOf(request)), 'This original');
-    const problem = regionProblem(original, change);
-    if (problem) throw new Refusal(problem);
-    const saved = await db.transaction(async (tx) => {
-      const row = await saveOriginalSettings(tx, original.id, version, change);
-      const affected = row ? await framesAffected(tx, { originalId: row.id }) : [];
-      await queueMeasuring(tx, await planner.open(tx), affected);
-      return row;
-    });
-    if (!saved) {
-      const now = found(await findOriginal(db, original.id), 'This original');
-      throw new Refusal('Marks or words of this picture were changed elsewhere meanwhile.', 409, { current: now });
-    }
-    response.json(saved);
+    response.json(await changeOriginal(services, idOf(request), version, change));
   });
 
   // What could be left away of an empty margin; nothing is changed.
@@ -168,11 +108,6 @@ export function originalsRouter({ db, planner, importing, pages, proofs, copies 
     }),
   );
 
-  const pageOf = ({ pages: count }: Original, page: number) => {
-    if (page < count) return page;
-    throw new Refusal(`This file has ${count} pages or frames; there is none with number ${page + 1}.`, 404);
-  };
-
   router.get('/:id/pages/:page/preview', async (request, response) => {
     const original = found(await findOriginal(db, idOf(request)), 'This original');
     const page = pageOf(original, PageSchema.parse(request.params.page));
@@ -188,12 +123,7 @@ export function originalsRouter({ db, planner, importing, pages, proofs, copies 
   router.post('/:id/pages', async (request, response) => {
     const asked = z.object({ pages: z.array(PageSchema).min(1).max(200) }).parse(request.body);
     const original = found(await findOriginal(db, idOf(request)), 'This original');
-    const added: Original[] = [];
-    for (const page of asked.pages) {
-      const { width, height, hasAlpha } = await pages.open(original, pageOf(original, page), leavingOf(response));
-      added.push(await addPage(db, original, { page, width, height, hasAlpha }));
-    }
-    response.status(201).json(added);
+    response.status(201).json(await takePages(services, original, asked.pages, leavingOf(response)));
   });
 
   router.post('/:id/duplicate', async (request, response) => {

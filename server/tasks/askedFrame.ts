@@ -1,6 +1,5 @@
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
-import { found } from '../api/params.ts';
-import { Refusal } from '../refusal.ts';
+import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame } from '../store/frames.ts';
 import type { Planning } from './planner.ts';

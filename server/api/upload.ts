@@ -1,0 +1,47 @@
+import type { Readable } from 'node:stream';
+import busboy from 'busboy';
+import type { Request } from 'express';
+import { Refusal } from '../refusal.ts';
+
+const formWords = 'A picture has to be sent as a form with a part named file.';
+
+const because = (refusal: Refusal, cause: unknown) => Object.assign(refusal, { cause });
+
+/**
+ * Hands on the one file of a multipart/form-data request, in a part named `file`: streamed, never held in memory.
+ *
+ * @throws Refusal where there is none, or the upload breaks off; whatever `take` throws
+ */
+export function uploadedFile<Taken>(
+  request: Request,
+  take: (file: Readable, fileName: string) => Promise<Taken>,
+): Promise<Taken> {
+  return new Promise((resolve, reject) => {
+    let parser: busboy.Busboy;
+    try {
+      parser = busboy({ headers: request.headers, limits: { files: 1 }, defParamCharset: 'utf8' });
+    } catch (error) {
+      reject(because(new Refusal(formWords, 400), error));
+      return;
+    }
+    let isTaking = false;
+    parser.on('file', (field, stream, info) => {
+      isTaking = true;
+      if (field !== 'file') {
+        stream.resume();
+        reject(new Refusal(formWords, 400));
+        return;
+      }
+      take(stream, info.filename || 'picture').then(resolve, (error: unknown) => {
+        request.unpipe(parser);
+        request.resume();
+        reject(error);
+      });
+    });
+    parser.on('close', () => {
+      if (!isTaking) reject(new Refusal('No picture came with this request.', 400));
+    });
+    parser.on('error', (error) => reject(because(new Refusal('The upload broke off. Try again.', 400), error)));
+    request.pipe(parser);
+  });
+}

@@ -1,0 +1,38 @@
+import type { Finish, FinishSettings } from '@inkwell/core/model';
+import { found, Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { findFinish, finishNamed, saveFinish, setFinishDeleted } from '../store/finishes.ts';
+import { framesAffected } from '../store/frames.ts';
+import { queueMeasuring } from './measuredFrames.ts';
+
+/**
+ * Saves a change of a finish that was made on a version of it, and asks for what has to be measured anew of its frames.
+ *
+ * @throws Refusal with the finish as it is now where it was changed elsewhere
+ */
+export async function changeFinish(
+  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  id: string,
+  version: number,
+  change: Partial<FinishSettings>,
+): Promise<Finish> {
+  const finish = found(await findFinish(db, id), 'This finish');
+  const saved = await db.transaction(async (tx) => {
+    const row = await saveFinish(tx, finish.id, version, change);
+    const affected = row ? await framesAffected(tx, { finishId: row.id }) : [];
+    await queueMeasuring(tx, await planner.open(tx), affected);
+    return row;
+  });
+  if (saved) return saved;
+  const current = found(await findFinish(db, finish.id), 'This finish');
+  throw new Refusal('This finish was changed elsewhere meanwhile.', 409, { current });
+}
+
+/** Puts a finish aside, from where it can be taken back. @throws Refusal where it is in use */
+export async function putFinishAside({ db }: Pick<Services, 'db'>, id: string): Promise<void> {
+  const finish = found(await findFinish(db, id), 'This finish');
+  if ((await finishNamed(db, finish.id)) > 0) {
+    throw new Refusal(`${finish.name} is in use. Choose another finish wherever it is used, then remove it.`, 409);
+  }
+  await setFinishDeleted(db, finish.id, true);
+}

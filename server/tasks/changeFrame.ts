@@ -1,0 +1,54 @@
+import { openingOf } from '@inkwell/core/framing';
+import { boundsOf, clampWindow } from '@inkwell/core/geometry';
+import type { Border, Frame, FrameChange, Place } from '@inkwell/core/model';
+import { notTaken } from '@inkwell/core/splitting';
+import { found, Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
+import { queueMeasuring } from './measuredFrames.ts';
+
+/** Whether a change is about what a place has a say in: other changes are taken whatever its numbers have become. */
+const affectsGrid = ({ grid, closing, height }: FrameChange) =>
+  grid !== undefined || closing !== undefined || height !== undefined;
+
+/** The change as it is kept: a window that is set lies where it may, and was moved by hand unless the change says otherwise. */
+function settledChange(
+  { frame, original }: FramedPicture,
+  change: FrameChange,
+  place: Place,
+  border: Border | null,
+): FrameChange {
+  if (!change.window) return change;
+  const settings = { ...frame, ...change, border };
+  const bounds = boundsOf(original, settings.backing);
+  const window = clampWindow(change.window, bounds, openingOf(place, original, settings).dimensions);
+  return { composed: false, ...change, window };
+}
+
+/**
+ * Saves a change of a frame that was made on a version of it, and asks for what has to be measured anew.
+ *
+ * @throws Refusal where the place does not take it, or with the frame as it is now where it was changed elsewhere
+ */
+export async function changeFrame(
+  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  id: string,
+  version: number,
+  change: FrameChange,
+): Promise<Frame> {
+  const framed = found(await findFrame(db, id), 'This frame');
+  const { frame } = framed;
+  const { places, finishOf } = await planner.open();
+  const { place } = found(places.get(frame.placeId), 'The place of this frame');
+  const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
+  if (problem) throw new Refusal(problem);
+  const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
+  const saved = await db.transaction(async (tx) => {
+    const row = await saveFrame(tx, frame.id, version, settledChange(framed, change, place, border));
+    if (row) await queueMeasuring(tx, await planner.open(tx), [{ ...framed, frame: row }]);
+    return row;
+  });
+  if (saved) return saved;
+  const { frame: current } = found(await findFrame(db, frame.id), 'This frame');
+  throw new Refusal('This frame was changed elsewhere meanwhile.', 409, { current });
+}

@@ -1,0 +1,65 @@
+import type { Original, OriginalSettings } from '@inkwell/core/model';
+import { found, Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { framesAffected } from '../store/frames.ts';
+import { addPage, findOriginal, saveOriginalSettings } from '../store/originals.ts';
+import { queueMeasuring } from './measuredFrames.ts';
+
+/** Why marks or a trim cannot lie where they are asked for, in words, or null. */
+function regionProblem(
+  { width, height }: Original,
+  { marks = [], trim = null }: Partial<OriginalSettings>,
+): string | null {
+  const isOutside = (one: { left: number; top: number; width: number; height: number }) =>
+    one.left < 0 || one.top < 0 || one.left + one.width > width + 0.01 || one.top + one.height > height + 0.01;
+  const stray = marks.find(isOutside);
+  if (stray) return `${stray.name} reaches past the picture, which is ${width} × ${height} px. Draw it inside.`;
+  if (trim && isOutside(trim)) return `The trim reaches past the picture, which is ${width} × ${height} px.`;
+  return null;
+}
+
+/**
+ * Saves what is set on an original, changed on a version of it, and asks for what has to be measured anew of its frames.
+ *
+ * @throws Refusal where a region reaches past the picture, or with the original as it is now where it was changed elsewhere
+ */
+export async function changeOriginal(
+  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  id: string,
+  version: number,
+  change: Partial<OriginalSettings>,
+): Promise<Original> {
+  const original = found(await findOriginal(db, id), 'This original');
+  const problem = regionProblem(original, change);
+  if (problem) throw new Refusal(problem);
+  const saved = await db.transaction(async (tx) => {
+    const row = await saveOriginalSettings(tx, original.id, version, change);
+    const affected = row ? await framesAffected(tx, { originalId: row.id }) : [];
+    await queueMeasuring(tx, await planner.open(tx), affected);
+    return row;
+  });
+  if (saved) return saved;
+  const current = found(await findOriginal(db, original.id), 'This original');
+  throw new Refusal('Marks or words of this picture were changed elsewhere meanwhile.', 409, { current });
+}
+
+/** The number of a page of an original, from 0. @throws Refusal where it has no such page */
+export function pageOf({ pages }: Original, page: number): number {
+  if (page < pages) return page;
+  throw new Refusal(`This file has ${pages} pages or frames; there is none with number ${page + 1}.`, 404);
+}
+
+/** Takes other pages of a file that came in: each becomes an original of its own over the same bytes. */
+export async function takePages(
+  { db, pages }: Pick<Services, 'db' | 'pages'>,
+  original: Original,
+  asked: readonly number[],
+  signal: AbortSignal,
+): Promise<Original[]> {
+  const added: Original[] = [];
+  for (const page of asked) {
+    const { width, height, hasAlpha } = await pages.open(original, pageOf(original, page), signal);
+    added.push(await addPage(db, original, { page, width, height, hasAlpha }));
+  }
+  return added;
+}

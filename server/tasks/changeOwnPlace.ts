@@ -1,0 +1,68 @@
+import type { KeptIn, OwnPlace } from '@inkwell/core/model';
+import { found, Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { framesAffected } from '../store/frames.ts';
+import {
+  addOwnPlace,
+  findOwnPlace,
+  framesAtPlace,
+  placeIdOf,
+  saveOwnPlace,
+  setOwnPlaceDeleted,
+} from '../store/ownPlaces.ts';
+import { projectName } from '../store/projects.ts';
+import { queueMeasuring } from './measuredFrames.ts';
+
+/** A place of one's own: the id of its row, and what frames call it. */
+export interface OwnPlaceIds {
+  id: string;
+  placeId: string;
+}
+
+/** Makes a place, in a sheet of one's own or for one project. @throws Refusal where that project is not there */
+export async function makeOwnPlace(
+  { db }: Pick<Services, 'db'>,
+  place: OwnPlace,
+  keptIn: KeptIn,
+): Promise<OwnPlaceIds> {
+  const sheetName =
+    keptIn.kind === 'sheet' ? keptIn.name : `Only in ${found(await projectName(db, keptIn.projectId), 'This project')}`;
+  const row = await addOwnPlace(db, place, keptIn, sheetName);
+  return { id: row.id, placeId: placeIdOf(row) };
+}
+
+/**
+ * Saves a change of a place that was made on a version of it, and asks for what has to be measured anew of its frames.
+ *
+ * @throws Refusal where it was changed elsewhere
+ */
+export async function changeOwnPlace(
+  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  id: string,
+  version: number,
+  place: OwnPlace,
+): Promise<OwnPlaceIds> {
+  const row = found(await findOwnPlace(db, id), 'This place');
+  const saved = await db.transaction(async (tx) => {
+    const changed = await saveOwnPlace(tx, row.id, version, place);
+    const affected = changed ? await framesAffected(tx, { placeId: placeIdOf(changed) }) : [];
+    await queueMeasuring(tx, await planner.open(tx), affected);
+    return changed;
+  });
+  if (!saved) {
+    throw new Refusal('This place was changed elsewhere meanwhile. Reload the page to see it as it is now.', 409);
+  }
+  return { id: row.id, placeId: placeIdOf(row) };
+}
+
+/** Puts a place aside, from where it can be taken back. @throws Refusal where frames are made for it */
+export async function putOwnPlaceAside({ db }: Pick<Services, 'db'>, id: string): Promise<void> {
+  const row = found(await findOwnPlace(db, id), 'This place');
+  const used = await framesAtPlace(db, placeIdOf(row));
+  if (used > 0) {
+    const [frames, out] =
+      used === 1 ? ['1 frame is', 'it out of its project'] : [`${used} frames are`, 'them out of their projects'];
+    throw new Refusal(`${frames} made for ${row.place.name}. Take ${out} first.`, 409);
+  }
+  await setOwnPlaceDeleted(db, row.id, true);
+}

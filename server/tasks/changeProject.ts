@@ -1,0 +1,114 @@
+import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
+import {
+  type Frame,
+  type FrameSettings,
+  type OpenProject,
+  type ProjectSettings,
+  plainSettings,
+} from '@inkwell/core/model';
+import { firstGrid, notTaken } from '@inkwell/core/splitting';
+import { found, notFound, Refusal } from '../refusal.ts';
+import type { Services } from '../services.ts';
+import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts';
+import { areThere } from '../store/originals.ts';
+import { changeOriginals, duplicateProject, openProject, saveProjectSettings } from '../store/projects.ts';
+import { queueMeasuring } from './measuredFrames.ts';
+
+type Stores = Pick<Services, 'db' | 'planner'>;
+
+const opened = async ({ db }: Stores, id: string): Promise<OpenProject> =>
+  found(await openProject(db, id), 'This project');
+
+/**
+ * Saves what holds for all frames of a project, changed on a version of it.
+ *
+ * @throws Refusal with the project as it is now where that was changed elsewhere
+ */
+export async function changeProjectSettings(
+  services: Stores,
+  id: string,
+  version: number,
+  change: Partial<ProjectSettings>,
+): Promise<OpenProject> {
+  const { db, planner } = services;
+  const isSaved = await db.transaction(async (tx) => {
+    const saved = await saveProjectSettings(tx, id, version, change);
+    if (saved) await queueMeasuring(tx, await planner.open(tx), await framesOfProject(tx, id));
+    return saved;
+  });
+  const current = await opened(services, id);
+  if (isSaved) return current;
+  throw new Refusal('What holds for all files of this project was changed elsewhere meanwhile.', 409, { current });
+}
+
+/** Makes a project of its own with the same originals and frames. */
+export async function copyProject(services: Stores, id: string): Promise<OpenProject> {
+  const { db, planner } = services;
+  const copy = await db.transaction(async (tx) => {
+    const made = found(await duplicateProject(tx, id), 'This project');
+    await queueMeasuring(tx, await planner.open(tx), await framesOfProject(tx, made));
+    return made;
+  });
+  return opened(services, copy);
+}
+
+/** Chooses originals for a project, and takes others out of it. */
+export async function chooseOriginals(
+  services: Stores,
+  id: string,
+  add: string[],
+  remove: string[],
+): Promise<OpenProject> {
+  await opened(services, id);
+  if (!(await areThere(services.db, add))) throw notFound('One of these originals');
+  await changeOriginals(services.db, id, add, remove);
+  return opened(services, id);
+}
+
+/** A frame that is asked for: composed, unless its settings are given. */
+export interface AskedFor {
+  originalId: string;
+  placeId: string;
+  settings?: FrameSettings | undefined;
+}
+
+/** Adds frames to a project, as far as they are not there, and takes others out of it. @throws Refusal where a place takes none */
+export async function chooseFrames(
+  services: Stores,
+  id: string,
+  asked: readonly AskedFor[],
+  remove: string[],
+): Promise<OpenProject> {
+  const { db, planner } = services;
+  const { originals } = await opened(services, id);
+  const { places } = await planner.open();
+  const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
+    const original = originals.find((one) => one.id === originalId);
+    if (!original) throw new Refusal('An original has to be chosen for the project before it is given places.', 409);
+    const place = places.get(placeId)?.place;
+    if (!place) throw new Refusal(`There is no place ${placeId} in the spec book.`);
+    const frame: NewFrame = {
+      projectId: id,
+      originalId,
+      placeId,
+      ...plainSettings,
+      window: largestWindow(wholeOf(original), placeDimensions(place, original)),
+      grid: firstGrid(place, original, original.marks),
+      format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
+      ...settings,
+    };
+    const problem = notTaken(place, original, frame);
+    if (problem) throw new Refusal(problem);
+    return frame;
+  });
+  await db.transaction(async (tx) => {
+    await changeFrames(tx, id, add, remove);
+    const added = (await framesOfProject(tx, id)).filter(({ frame }) => isAmong(add, frame));
+    await queueMeasuring(tx, await planner.open(tx), added);
+  });
+  return opened(services, id);
+}
+
+/** Whether a frame is one of those that were asked for. */
+const isAmong = (asked: readonly NewFrame[], frame: Frame) =>
+  asked.some(({ originalId, placeId }) => originalId === frame.originalId && placeId === frame.placeId);

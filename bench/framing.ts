@@ -1,5 +1,13 @@
-import { composeWindow, markInFrame, plainOpening, unmetMarks } from '@inkwell/core/framing';
-import { area, intersection, largestWindow, placeDimensions, reach, upright, wholeOf } from '@inkwell/core/geometry';
+import { composeWindow, markInFrame, plainContentArea, unmetMarks } from '@inkwell/core/framing';
+import {
+  area,
+  halfExtent,
+  intersection,
+  largestWindow,
+  placeDimensions,
+  upright,
+  wholeOf,
+} from '@inkwell/core/geometry';
 import type { Dimensions, Mark, Place, Window } from '@inkwell/core/model';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
@@ -103,13 +111,13 @@ function shareShown(window: Window, output: Dimensions, marks: Mark[], role: Mar
 const keepsAll = (window: Window, place: Place, marks: Mark[]) =>
   unmetMarks(
     window,
-    plainOpening(place, original),
+    plainContentArea(place, original),
     marks.filter((mark) => mark.role === 'keep'),
   ).length === 0;
 
 /** True where some window of a fine grid keeps all marks. */
 function isPossible(place: Place, output: Dimensions, marks: Mark[]): boolean {
-  const half = reach(0, output);
+  const half = halfExtent(0, output);
   const largest = largestWindow(bounds, output);
   const steps = 24;
   for (let size = 0; size < 30; size += 1) {
@@ -148,7 +156,7 @@ export async function compareFraming(): Promise<FramingComparison> {
     for (const place of places) {
       const output = placeDimensions(place, original);
       const windows: Record<Way, Window> = {
-        composed: composeWindow(bounds, plainOpening(place, original), marks).window,
+        composed: composeWindow(bounds, plainContentArea(place, original), marks).window,
         centred: largestWindow(bounds, output),
         attention: await attentionWindow(painted, output),
       };
@@ -186,7 +194,7 @@ export function composeTimes(): { places: number; all: number; slowest: number }
   const rounds = Array.from({ length: 20 }, () =>
     places.map((place) => {
       const began = performance.now();
-      composeWindow(bounds, plainOpening(place, original), marks, upright);
+      composeWindow(bounds, plainContentArea(place, original), marks, upright);
       return performance.now() - began;
     }),
   ).slice(5);

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
 import { keepNothing } from '@inkwell/core/model';
-import { layPicture, planFrame, type RenderPlan } from '@inkwell/core/planning';
+import { planFrame, type RenderPlan, sourceMappingOf } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
 import { encoderOf } from '@inkwell/server/imaging/encoding/encoders.ts';
@@ -11,7 +11,7 @@ import { type Rendered, renderFiles } from '@inkwell/server/imaging/encoding/ren
 import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';
-import { inTwos } from '@inkwell/server/inTwos.ts';
+import { mapTwoAtATime } from '@inkwell/server/mapTwoAtATime.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 
@@ -63,7 +63,7 @@ async function throughWorkingCopy(picture: string, plans: RenderPlan[]): Promise
   try {
     const copy = await makeWorkingCopy(await inspect(picture), folder);
     const files: Rendered[] = [];
-    await inTwos(plans, async (plan, index) => {
+    await mapTwoAtATime(plans, async (plan, index) => {
       files[index] = await renderFiles(plan, copy);
     });
     return files;
@@ -74,8 +74,8 @@ async function throughWorkingCopy(picture: string, plans: RenderPlan[]): Promise
 
 /** The baseline: each file in a pipeline of its own from the original, at the quality that is known to be the answer. */
 export async function oneShots(picture: string, plans: RenderPlan[], qualities: number[]): Promise<void> {
-  await inTwos(plans, async (plan, index) => {
-    const { source, output } = layPicture(plan).part;
+  await mapTwoAtATime(plans, async (plan, index) => {
+    const { source, output } = sourceMappingOf(plan).part;
     const cut = {
       left: Math.round(source.left),
       top: Math.round(source.top),
@@ -97,7 +97,7 @@ async function encodings(picture: string, plans: RenderPlan[], qualities: number
     const copy = await makeWorkingCopy(await inspect(picture), folder);
     const rendered = await Promise.all(plans.map((plan) => renderPixels(plan, copy)));
     return () =>
-      inTwos(rendered, async (pixels, index) => {
+      mapTwoAtATime(rendered, async (pixels, index) => {
         await jpeg.encode(pixels, qualities[index] ?? 90);
       });
   } finally {

@@ -11,7 +11,7 @@ import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { cutPieces } from '@inkwell/server/imaging/stages/cutting.ts';
 import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';
-import { inTwos } from '@inkwell/server/inTwos.ts';
+import { mapTwoAtATime } from '@inkwell/server/mapTwoAtATime.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 import { asBaseline, jpeg, median, type Time, timed } from './inProcess.ts';
@@ -63,7 +63,7 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
   const scale = window.span / output.width;
   const [left, top] = [window.centreX - window.span / 2, window.centreY - (output.height * scale) / 2];
   const baseline = () =>
-    inTwos(piecesOf(grid), async (piece, index) => {
+    mapTwoAtATime(piecesOf(grid), async (piece, index) => {
       const cut = {
         left: Math.round(left + piece.left * scale),
         top: Math.round(top),
@@ -81,7 +81,7 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
   const cut = await cutPieces(await renderPixels(plan, copy), grid);
   await rm(folder, { recursive: true, force: true });
   const encodeAll = () =>
-    inTwos(cut, async (pixels, index) => {
+    mapTwoAtATime(cut, async (pixels, index) => {
       await jpeg.encode(pixels, made.pieces[index]?.quality ?? 90);
     });
   const rounds: { ours: Time; baseline: Time; encoding: Time }[] = [];

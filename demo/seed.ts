@@ -5,7 +5,7 @@ import type { Original } from '@inkwell/core/model';
 import { BoundedFolder } from '@inkwell/server/imaging/copies/boundedFolder.ts';
 import { WorkingCopies } from '@inkwell/server/imaging/copies/workingCopy.ts';
 import { Decoders } from '@inkwell/server/imaging/intake/decoders.ts';
-import { inTwos } from '@inkwell/server/inTwos.ts';
+import { mapTwoAtATime } from '@inkwell/server/mapTwoAtATime.ts';
 import { readSettings } from '@inkwell/server/settings.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { blobToFile } from '@inkwell/server/store/blobs.ts';
@@ -30,7 +30,7 @@ await reachMilestone(db, 'demo', async () => {
   const copies = await WorkingCopies.open(cache, (sha256, path) => blobToFile(db, sha256, path), decoders);
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
   const originals = new Map<PictureKey, Original>();
-  await inTwos(keys, async (key) => {
+  await mapTwoAtATime(keys, async (key) => {
     const path = await madePicture(key, join(settings.INKWELL_DATA, 'demo-art'));
     const original = await importing.take(createReadStream(path), pictures[key].file);
     await renameOriginal(db, original.id, pictures[key].name);

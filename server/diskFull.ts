@@ -1,5 +1,5 @@
 import { statfs } from 'node:fs/promises';
-import { Refusal } from './refusal.ts';
+import { UserError } from './userError.ts';
 
 /** With less room than this, in bytes, what fails fails for want of room: libraries often do not say so themselves. */
 const leastRoom = 4_000_000;
@@ -19,5 +19,5 @@ export async function isDiskFull(error: unknown, folder: string): Promise<boolea
 export const isAboutRoom = (error: unknown): boolean =>
   saysSo(error) || (error instanceof Error && error.cause !== undefined && isAboutRoom(error.cause));
 
-export const diskFull = (): Refusal =>
-  new Refusal('The disk is full. Make room on it, then try again. Nothing that was saved is lost.', 507);
+export const diskFull = (): UserError =>
+  new UserError('The disk is full. Make room on it, then try again. Nothing that was saved is lost.', 507);

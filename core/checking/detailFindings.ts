@@ -1,4 +1,4 @@
-import { markInFrame, type Opening, unmetMarks } from '../framing/index.ts';
+import { type ContentArea, markInFrame, unmetMarks } from '../framing/index.ts';
 import { boundsOf, clampWindow } from '../geometry/index.ts';
 import { type Finding, type FrameChange, isMust, type Mark, type Window } from '../model/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
@@ -12,7 +12,7 @@ const leastKept = { text: 0.8, other: 0.4 };
 const tightened = 0.66;
 
 /** Marks whose detail does not survive at a width at which the frame is shown. */
-export function detailFindings(frame: FrameToCheck, window: Window, opening: Opening): Finding[] {
+export function detailFindings(frame: FrameToCheck, window: Window, contentArea: ContentArea): Finding[] {
   const { original, place, detail } = frame;
   return original.marks.flatMap((mark): Finding[] => {
     const least = mark.role === 'keep' && mark.kind === 'text' ? leastKept.text : leastKept.other;
@@ -22,7 +22,7 @@ export function detailFindings(frame: FrameToCheck, window: Window, opening: Ope
     if (!first) return [];
     const kept = `${Math.round(first.kept * 100)} %`;
     const also = further.length > 0 ? ` (and less at ${further.map((one) => one.shownWidth).join(' and ')} px)` : '';
-    const fix = tightenedTo(mark, frame, window, opening);
+    const fix = tightenedTo(mark, frame, window, contentArea);
     return [
       {
         kind: 'detail lost',
@@ -41,9 +41,9 @@ function tightenedTo(
   mark: Mark,
   { original, settings }: FrameToCheck,
   window: Window,
-  opening: Opening,
+  contentArea: ContentArea,
 ): FrameChange | null {
-  const { dimensions } = opening;
+  const { dimensions } = contentArea;
   const rect = markInFrame(mark, window, dimensions);
   const factor = Math.max(rect.width / dimensions.width, rect.height / dimensions.height) / tightened;
   if (factor > 0.9) return null;
@@ -58,6 +58,6 @@ function tightenedTo(
     dimensions,
   );
   const musts = original.marks.filter(isMust);
-  if (unmetMarks(next, opening, musts).length > unmetMarks(window, opening, musts).length) return null;
+  if (unmetMarks(next, contentArea, musts).length > unmetMarks(window, contentArea, musts).length) return null;
   return { composed: false, window: next };
 }

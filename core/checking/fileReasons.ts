@@ -7,7 +7,7 @@ import {
   type MeasuredFile,
   type Similarity,
 } from '../model/index.ts';
-import { type Demand, marginOver } from '../weighing/index.ts';
+import { marginOver, type QualityFloor } from '../weighing/index.ts';
 
 export interface FileDemand {
   dimensions: Dimensions;
@@ -16,7 +16,7 @@ export interface FileDemand {
   /** The limit less headroom. */
   budgetBytes: number;
   /** The similarity that it has to have at least; null where anything will do. */
-  least: Demand | null;
+  least: QualityFloor | null;
 }
 
 /** A file as it was found when it was opened again. */

@@ -95,7 +95,7 @@ test('a finished file is refused for its dimensions, its format and its bytes, e
     format: 'jpeg' as const,
     limit: place.limit,
     budgetBytes: 3_051_356,
-    least: { overall: 92, worst: 72, unrest: 9, blockError: 30 },
+    least: { overall: 92, worst: 72, flatAreaError: 9, blockError: 30 },
   };
   const { similarity } = sampleWeight().files[0] as EncodedFile;
   const ruined = { ...similarity, overall: 99, regions: [91.5] };

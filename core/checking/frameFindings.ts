@@ -1,4 +1,4 @@
-import { frameWindow, openingOf } from '../framing/index.ts';
+import { contentAreaOf, frameWindow } from '../framing/index.ts';
 import {
   area,
   boundsOf,
@@ -43,17 +43,17 @@ export function frameFindings(
   window: Window = frameWindow(frame.original, frame.place, withBorder(frame)),
 ): Finding[] {
   const output = frameDimensions(frame.place, frame.original, frame.settings);
-  const opening = openingOf(frame.place, frame.original, withBorder(frame));
+  const contentArea = contentAreaOf(frame.place, frame.original, withBorder(frame));
   const found = [
     notTakenFinding(frame),
     formatFinding(frame),
     weightFinding(frame),
     ...similarityFindings(frame),
-    ...markFindings(frame, window, opening),
+    ...markFindings(frame, window, contentArea),
     ...stripFindings(frame, window),
     stretchFinding(frame),
-    ...detailFindings(frame, window, opening),
-    enlargedFinding(frame, window, opening.dimensions),
+    ...detailFindings(frame, window, contentArea),
+    enlargedFinding(frame, window, contentArea.dimensions),
     ...finishFindings(frame, output),
     transparencyFinding(frame),
     ...(frame.settings.grid ? [] : [coveredFinding(frame.place, output), hiddenFinding(frame.place, output)]),

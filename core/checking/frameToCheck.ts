@@ -1,4 +1,4 @@
-import type { OpeningSettings } from '../framing/index.ts';
+import type { ContentAreaSettings } from '../framing/index.ts';
 import type { Picture } from '../geometry/index.ts';
 import type {
   DetailKept,
@@ -29,6 +29,6 @@ export interface FrameToCheck {
 export function withBorder(
   { settings, treatment }: Pick<FrameToCheck, 'settings' | 'treatment'>,
   change: FrameChange = {},
-): FrameSettings & OpeningSettings {
+): FrameSettings & ContentAreaSettings {
   return { ...settings, ...change, border: treatment.border };
 }

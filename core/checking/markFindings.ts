@@ -1,9 +1,9 @@
 import {
+  type ContentArea,
+  contentAreaOf,
   coveredRects,
   frameWindow,
   markInFrame,
-  type Opening,
-  openingOf,
   type Unmet,
   unmetMarks,
 } from '../framing/index.ts';
@@ -24,16 +24,16 @@ interface Way {
 }
 
 /** Marks that a frame does not honour, each with the gentlest change that honours it and costs no other mark. */
-export function markFindings(frame: FrameToCheck, window: Window, opening: Opening): Finding[] {
+export function markFindings(frame: FrameToCheck, window: Window, contentArea: ContentArea): Finding[] {
   const { original, place } = frame;
   // What should be in but is not a must may go for the sake of the rest: that is what it is marked for.
   const telling = marksOnPicture(original.marks, pictureBox(original)).filter(
     (mark) => mark.role === 'avoid' || isMust(mark),
   );
-  const unmet = unmetMarks(window, opening, telling);
+  const unmet = unmetMarks(window, contentArea, telling);
   const unmetAfter = (change: FrameChange) => {
     const changed = withBorder(frame, change);
-    return unmetMarks(frameWindow(original, place, changed), openingOf(place, original, changed), telling);
+    return unmetMarks(frameWindow(original, place, changed), contentAreaOf(place, original, changed), telling);
   };
   const helps = (change: FrameChange, one: Unmet) => {
     const left = unmetAfter(change);
@@ -41,7 +41,7 @@ export function markFindings(frame: FrameToCheck, window: Window, opening: Openi
   };
   return unmet.map((one): Finding => {
     const mark = telling.find((each) => each.id === one.markId);
-    const ways = mark ? waysFor(frame, window, opening, mark, one) : [];
+    const ways = mark ? waysFor(frame, window, contentArea, mark, one) : [];
     const fix = ways.find((way) => helps(way.change, one));
     return {
       kind: markKinds[one.kind],
@@ -62,7 +62,13 @@ const looseningSteps = 16;
  * What could be done about a mark, in the order in which it is tried. What the network covers is uncovered by a shift;
  * a mark that is cut asks for another composition, or for more of the picture.
  */
-function waysFor({ original, settings }: FrameToCheck, window: Window, opening: Opening, mark: Mark, unmet: Unmet) {
+function waysFor(
+  { original, settings }: FrameToCheck,
+  window: Window,
+  contentArea: ContentArea,
+  mark: Mark,
+  unmet: Unmet,
+) {
   const { ring } = settings;
   const byRing: Way[] =
     ring?.side === 'inside' ? [{ label: 'Lay the ring outside', change: { ring: { ...ring, side: 'outside' } } }] : [];
@@ -71,21 +77,21 @@ function waysFor({ original, settings }: FrameToCheck, window: Window, opening: 
   const bounds = boundsOf(original, settings.backing);
   const byHand = (label: string, next: Window): Way => ({ label, change: { composed: false, window: next } });
   const composing: Way = { label: 'Compose again', change: { composed: true } };
-  const shifts = shiftsFor(mark, window, opening, unmet).map((by) =>
-    byHand('Shift it', nudge(window, by, bounds, opening.dimensions)),
+  const shifts = shiftsFor(mark, window, contentArea, unmet).map((by) =>
+    byHand('Shift it', nudge(window, by, bounds, contentArea.dimensions)),
   );
   const centre = { x: window.centreX, y: window.centreY };
   const looser = Array.from({ length: unmet.kind === 'shown' ? 0 : looseningSteps }, (_, step) =>
-    byHand('Loosen it', zoomAbout(window, loosening ** (step + 1), centre, bounds, opening.dimensions)),
+    byHand('Loosen it', zoomAbout(window, loosening ** (step + 1), centre, bounds, contentArea.dimensions)),
   );
   const cut = unmet.kind === 'cut';
   return cut ? [...byRing, composing, ...looser, ...shifts, onEcho] : [...shifts, composing, ...looser, onEcho];
 }
 
-/** Moves of the window, in pixels of the opening, that bring a mark to where it should be; the shortest first. */
-function shiftsFor(mark: Mark, window: Window, opening: Opening, { kind }: Unmet): Point[] {
-  const { width, height } = opening.dimensions;
-  const rect = markInFrame(mark, window, opening.dimensions);
+/** Moves of the window, in pixels of the content area, that bring a mark to where it should be; the shortest first. */
+function shiftsFor(mark: Mark, window: Window, contentArea: ContentArea, { kind }: Unmet): Point[] {
+  const { width, height } = contentArea.dimensions;
+  const rect = markInFrame(mark, window, contentArea.dimensions);
   const right = rect.left + rect.width;
   const bottom = rect.top + rect.height;
   const beside = (area: Rect): Point[] => [
@@ -101,8 +107,8 @@ function shiftsFor(mark: Mark, window: Window, opening: Opening, { kind }: Unmet
   const frame = { left: 0, top: 0, width, height };
   const shifts = {
     cut: () => [within(frame)],
-    'not always shown': () => (opening.shownPart ? [within(opening.shownPart)] : []),
-    covered: () => coveredRects(opening, opening.dimensions).flatMap(beside),
+    'not always shown': () => (contentArea.shownPart ? [within(contentArea.shownPart)] : []),
+    covered: () => coveredRects(contentArea, contentArea.dimensions).flatMap(beside),
     shown: () => beside(frame),
   }[kind]();
   return shifts.sort((a, b) => Math.hypot(a.x, a.y) - Math.hypot(b.x, b.y));

@@ -1,5 +1,5 @@
 import { type Finding, formatLimit, leastSimilarity, worstSimilarity } from '../model/index.ts';
-import { levels, marginOver, similarityFloor } from '../weighing/index.ts';
+import { marginOver, similarityFloor, tierFloors } from '../weighing/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 
 const points = (similarity: number) => similarity.toFixed(1);
@@ -25,8 +25,8 @@ export function similarityFindings({ place, settings, weight }: FrameToCheck): F
       },
     ];
   }
-  const { glance } = levels;
-  const unrest = Math.max(...weight.files.map((file) => file.similarity.unrest));
+  const { glance } = tierFloors;
+  const flatAreaError = Math.max(...weight.files.map((file) => file.similarity.flatAreaError));
   const caution = (kind: Finding['kind'], measured: number, allowed: number, text: string): Finding[] => [
     { kind, level: 'caution', text, measured, allowed },
   ];
@@ -36,9 +36,9 @@ export function similarityFindings({ place, settings, weight }: FrameToCheck): F
     const text = `${marked ? 'Of a keep mark' : 'Of the picture'} ${points(overall)} of 100 are left after encoding: it will be seen.`;
     return caution('low quality', overall, glance.overall, text);
   }
-  if (unrest > glance.unrest) {
-    const text = `Calm areas have moved by ${unrest.toFixed(1)} of 255 levels at one spot: steps or specks will show.`;
-    return caution('low quality', unrest, glance.unrest, text);
+  if (flatAreaError > glance.flatAreaError) {
+    const text = `Calm areas have moved by ${flatAreaError.toFixed(1)} of 255 levels at one spot: steps or specks will show.`;
+    return caution('low quality', flatAreaError, glance.flatAreaError, text);
   }
   if (worst < glance.worst) {
     const text = `One spot has kept only ${points(worst)} of 100. Have a look at it under Weight.`;

@@ -9,7 +9,7 @@ import {
   type Weight,
 } from '../model/index.ts';
 import { isCutOut } from '../planning/index.ts';
-import { levels, marginOver, similarityFloor } from '../weighing/index.ts';
+import { marginOver, similarityFloor, tierFloors } from '../weighing/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 
 /** Another way to make a frame's file. What it weighs and costs is measured, not guessed. */
@@ -105,7 +105,7 @@ export const isGood = ({ fits, files }: Weight): boolean =>
   fits && files.every(({ similarity }) => marginOver(similarity, similarityFloor) >= 0);
 
 /** What is seen to be left of a picture: above the strictest level nobody sees a difference. */
-const seenOf = ({ weight }: MeasuredWay) => Math.round(Math.min(leastSimilarity(weight), levels.flick.overall) * 2);
+const seenOf = ({ weight }: MeasuredWay) => Math.round(Math.min(leastSimilarity(weight), tierFloors.flick.overall) * 2);
 
 /** Ways in the order in which a person would take them: good ones first, by what is seen to be left, then by bytes. */
 export function rankWays<One extends MeasuredWay>(ways: readonly One[]): One[] {
@@ -118,7 +118,7 @@ export function lightestUnseen<One extends MeasuredWay>(ways: readonly One[]): O
   return ways
     .filter(
       ({ weight: { fits, files } }) =>
-        fits && files.every(({ similarity }) => marginOver(similarity, levels.flick) >= 0),
+        fits && files.every(({ similarity }) => marginOver(similarity, tierFloors.flick) >= 0),
     )
     .reduce<One | null>((best, way) => (best && best.weight.bytes <= way.weight.bytes ? best : way), null);
 }

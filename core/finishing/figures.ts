@@ -1,5 +1,6 @@
 import type { FinishFigures, PictureFigures } from '../model/index.ts';
-import { localRange, luminancePlane, type Plane, type Raster, rowsOf } from '../seeing/index.ts';
+import { type Plane, type Raster, rowsOf } from '../planes/index.ts';
+import { localRange, luminancePlane } from '../seeing/index.ts';
 import { meansOf } from './compensate.ts';
 
 /** Surroundings in which the contrast of an edge is seen, in pixels each way. */
@@ -67,7 +68,7 @@ const noEdges = (): Edges => ({ slopes: nothing, noise: nothing, black: nothing,
 
 function addEdges(edges: Edges, plane: Plane, range: Range, rows: Rows): void {
   edges.slopes = plus(edges.slopes, slopes(plane, rows));
-  edges.noise = plus(edges.noise, unrest(plane, range, rows));
+  edges.noise = plus(edges.noise, flatAreaNoise(plane, range, rows));
   const seen = plane.data.subarray(rows.from * plane.width, rows.to * plane.width);
   let [black, white] = [0, 0];
   for (const value of seen) {
@@ -130,7 +131,7 @@ function overshoot({ data, width }: Plane, { low, high }: Range, { from, to }: R
 }
 
 /** In calm places, the difference of a pixel to the mean of its four neighbours, in levels. */
-function unrest({ data, width, height }: Plane, { low, high }: Range, { from, to }: Rows): Sum {
+function flatAreaNoise({ data, width, height }: Plane, { low, high }: Range, { from, to }: Rows): Sum {
   let [sum, count] = [0, 0];
   for (let y = Math.max(1, from); y < Math.min(height - 1, to); y += 1) {
     for (let x = 1; x < width - 1; x += 1) {

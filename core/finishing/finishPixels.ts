@@ -1,12 +1,13 @@
 import type { Rect } from '../geometry/index.ts';
 import type { Treatment } from '../model/index.ts';
-import { type Histogram, histogramOf, luminancePlane, type Plane, type Raster, rowsOf } from '../seeing/index.ts';
+import { type Plane, type Raster, rowsOf } from '../planes/index.ts';
+import { type Histogram, histogramOf, luminancePlane } from '../seeing/index.ts';
 import { coloured } from './colouring.ts';
 import { type Balance, noBalance, solveBalance } from './compensate.ts';
 import { type Correction, noCorrection } from './correction.ts';
-import { haloReach, withinHalo } from './halo.ts';
+import { haloRadius, withinHalo } from './halo.ts';
 import { type Ratio, scaledInLight, scalingReach } from './scale.ts';
-import { sharpened, sharpeningReach, sharpens } from './sharpen.ts';
+import { sharpened, sharpeningRadius, sharpens } from './sharpen.ts';
 import { type TonePoints, tonePoints } from './tone.ts';
 
 /** A treatment without its border, which is drawn once the picture lies in its frame. */
@@ -68,7 +69,7 @@ const enlargementOf = ({ enlarged, ratio }: ToFinish) => (enlarged ? Math.min(ra
 
 /** How many enlarged pixels round a part have a say in it. */
 export const finishingReach = (treatment: PixelTreatment, ratio: Ratio, scale: number): number =>
-  scalingReach(treatment.kernel, ratio) + sharpeningReach(treatment, scale * Math.min(ratio.x, ratio.y));
+  scalingReach(treatment.kernel, ratio) + sharpeningRadius(treatment, scale * Math.min(ratio.x, ratio.y));
 
 /** The luminance of the picture with its sharpened detail, halos limited. */
 function detailed(picture: ToFinish, before: Plane, treatment: PixelTreatment): Plane {
@@ -76,7 +77,7 @@ function detailed(picture: ToFinish, before: Plane, treatment: PixelTreatment): 
   const { width, height } = before;
   const luminance: Plane = { data: new Float32Array(width * height), width, height };
   const radius = Math.max(treatment.sharpen.radius, treatment.blend > 0 ? treatment.second.radius : 0);
-  const reach = haloReach(radius * scale);
+  const reach = haloRadius(radius * scale);
   for (let top = 0; top < height; top += bandRows) {
     const rect = { left: at.left, top: at.top + top, width, height: Math.min(bandRows, height - top) };
     const made = enlarged
@@ -116,7 +117,7 @@ function enlargedBand(
 
 /** Rows of the picture, sharpened at its final dimensions. */
 function sharpenedBand(before: Plane, scale: number, treatment: PixelTreatment, top: number, rows: number): Plane {
-  const margin = sharpeningReach(treatment, scale);
+  const margin = sharpeningRadius(treatment, scale);
   const { height } = before;
   const [first, last] = [Math.max(0, top - margin), Math.min(height, top + rows + margin)];
   const made = sharpened(rowsOfPlane(before, first, last), treatment, scale);

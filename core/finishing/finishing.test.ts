@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { Treatment } from '../model/index.ts';
-import { localRange, luminancePlane, type Raster } from '../seeing/index.ts';
+import type { Raster } from '../planes/index.ts';
+import { localRange, luminancePlane } from '../seeing/index.ts';
 import { slantedEdge, steadyNoise, target, zonePlate } from '../testing/index.ts';
 import {
   acutanceOf,

@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { scalingKernels } from '../model/index.ts';
-import { luminanceOf, luminancePlane, type Plane, type Raster } from '../seeing/index.ts';
+import { luminanceOf, type Plane, type Raster } from '../planes/index.ts';
+import { luminancePlane } from '../seeing/index.ts';
 import { steadyNoise, target } from '../testing/index.ts';
 import { halfGaussian } from './blur.ts';
 import { calmRange, withinHalo } from './halo.ts';
 import { finishById, finishPixels, plainTreatment, scaledInLight } from './index.ts';
-import { weightsOf } from './kernels.ts';
+import { weightsOf } from './scalingKernels.ts';
 import { sharpened } from './sharpen.ts';
 
 /** Widths that are and are not multiples of four, down to a single pixel. */

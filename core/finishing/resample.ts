@@ -1,8 +1,8 @@
 import type { Point } from '../geometry/index.ts';
 import type { Dimensions, ScalingKernel } from '../model/index.ts';
-import { type Raster, rowsOf } from '../seeing/index.ts';
-import { weightsOf } from './kernels.ts';
+import { type Raster, rowsOf } from '../planes/index.ts';
 import { scaledPlane } from './scale.ts';
+import { weightsOf } from './scalingKernels.ts';
 
 /** Which part of a raster is resampled, in its own pixels and fractions of them. */
 export interface Resampling {

@@ -1,8 +1,8 @@
 import type { Rect } from '../geometry/index.ts';
 import type { ScalingKernel } from '../model/index.ts';
-import { type Plane, PlaneMemory } from '../seeing/index.ts';
-import { kernelReach, type Weights, weightsOf } from './kernels.ts';
+import { inPlaneMemory, type Plane, PlaneMemory, type ScalingAt, scalePlane } from '../planes/index.ts';
 import { levelOf, levelSteps, levelTable, lightSteps, lightTable } from './light.ts';
+import { kernelReach, type Weights, weightsOf } from './scalingKernels.ts';
 
 /** Source pixels to one output pixel, each way. */
 export interface Ratio {
@@ -67,48 +67,40 @@ export function scaledPlane(
   // With the outermost pixels repeated, no tap has to look whether it is inside.
   const before = Math.max(0, -(across.first[0] ?? 0));
   const after = Math.max(0, (across.first[output.width - 1] ?? 0) + across.taps - plane.width);
-  const room = new PlaneMemory();
-  const [from, to] = [room.takePlane(plane), room.takePlane(output)];
-  const [downFirst, downWeights] = [room.take(output.height), room.take(down.weights.length)];
-  const [acrossFirst, acrossWeights] = [room.take(output.width), room.take(across.weights.length)];
-  const [lights, levels] = [room.take(lightTable.length), room.take(levelTable.length)];
-  const line = room.take(before + plane.width + after + 8);
-  room.open();
-  room.put(from, plane);
-  room.wholes(downFirst, output.height).set(down.first);
-  room.floats(downWeights, down.weights.length).set(down.weights);
-  room.wholes(acrossFirst, output.width).set(across.first);
-  room.floats(acrossWeights, across.weights.length).set(across.weights);
-  const { planes } = room;
-  if (isLevels) {
-    room.floats(lights, lightTable.length).set(lightTable);
-    planes.lookUp(from, PlaneMemory.lengthOf(plane), lights, lightTable.length, lightSteps);
-  }
-  if (share) {
-    const light = room.get(from, plane);
-    for (let at = 0; at < share.length; at += 1) light.data[at] = (light.data[at] as number) * (share[at] as number);
-    room.put(from, light);
-  }
-  planes.scale(
-    from,
-    plane.width,
-    plane.height,
-    downFirst,
-    downWeights,
-    down.taps,
-    output.height,
-    acrossFirst,
-    acrossWeights,
-    across.taps,
-    output.width,
-    before,
-    after,
-    line,
-    to,
-  );
-  if (isLevels && !share) {
-    room.floats(levels, levelTable.length).set(levelTable);
-    planes.lookUp(to, PlaneMemory.lengthOf(output), levels, levelTable.length, levelSteps);
-  }
-  return room.get(to, output);
+  return inPlaneMemory((arena) => {
+    const [from, to] = [arena.reservePlane(plane), arena.reservePlane(output)];
+    const reserved = (weights: Weights): ScalingAt => ({
+      first: arena.reserve(weights.first.length),
+      weights: arena.reserve(weights.weights.length),
+      taps: weights.taps,
+      count: weights.first.length,
+    });
+    const [downAt, acrossAt] = [reserved(down), reserved(across)];
+    const [lights, levels] = [arena.reserve(lightTable.length), arena.reserve(levelTable.length)];
+    const line = arena.reserve(before + plane.width + after + 8);
+    arena.commit();
+    arena.put(from, plane);
+    const fill = (at: ScalingAt, { first, weights }: Weights) => {
+      arena.wholes(at.first, first.length).set(first);
+      arena.floats(at.weights, weights.length).set(weights);
+    };
+    fill(downAt, down);
+    fill(acrossAt, across);
+    if (isLevels) {
+      arena.floats(lights, lightTable.length).set(lightTable);
+      arena.kernels.lookUp(from, PlaneMemory.lengthOf(plane), lights, lightTable.length, lightSteps);
+    }
+    if (share) {
+      const light = arena.get(from, plane);
+      for (let at = 0; at < share.length; at += 1) light.data[at] = (light.data[at] as number) * (share[at] as number);
+      arena.put(from, light);
+    }
+    const { width, height } = plane;
+    scalePlane(arena, { at: from, width, height }, { down: downAt, across: acrossAt, before, after, line, to });
+    if (isLevels && !share) {
+      arena.floats(levels, levelTable.length).set(levelTable);
+      arena.kernels.lookUp(to, PlaneMemory.lengthOf(output), levels, levelTable.length, levelSteps);
+    }
+    return arena.get(to, output);
+  });
 }

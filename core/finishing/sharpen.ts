@@ -1,6 +1,6 @@
 import type { Sharpening, Treatment } from '../model/index.ts';
-import { type Plane, PlaneMemory } from '../seeing/index.ts';
-import { blurReach, halfGaussian } from './blur.ts';
+import { inPlaneMemory, type Plane, sharpenPlane } from '../planes/index.ts';
+import { blurRadius, halfGaussian } from './blur.ts';
 
 /** A blur of less than this, in pixels, changes nothing that could be seen: in small proofs nothing is left to sharpen. */
 const leastDeviation = 0.15;
@@ -14,9 +14,9 @@ export const sharpens = ({ sharpen, second, blend }: Passes, scale: number): boo
   isOn(sharpen, scale) || (blend > 0 && isOn(second, scale));
 
 /** How many pixels round a pixel have a say in its sharpened value. */
-export function sharpeningReach({ sharpen, second, blend }: Passes, scale: number): number {
-  const first = isOn(sharpen, scale) ? blurReach(sharpen.radius * scale) : 0;
-  return first + (blend > 0 && isOn(second, scale) ? blurReach(second.radius * scale) : 0);
+export function sharpeningRadius({ sharpen, second, blend }: Passes, scale: number): number {
+  const first = isOn(sharpen, scale) ? blurRadius(sharpen.radius * scale) : 0;
+  return first + (blend > 0 && isOn(second, scale) ? blurRadius(second.radius * scale) : 0);
 }
 
 /**
@@ -35,13 +35,16 @@ export function sharpened(plane: Plane, { sharpen, second, blend }: Passes, scal
 function sharpenedOnce(plane: Plane, { amount, radius, threshold }: Sharpening, scale: number, share: number): Plane {
   const { width, height } = plane;
   const half = halfGaussian(radius * scale);
-  const reach = half.length - 1;
-  const room = new PlaneMemory();
-  const [from, across, to] = [room.takePlane(plane), room.takePlane(plane), room.takePlane(plane)];
-  const [weights, line] = [room.take(half.length), room.take(width + 2 * reach + 8)];
-  room.open();
-  room.put(from, plane);
-  room.floats(weights, half.length).set(half);
-  room.planes.sharpen(from, width, height, weights, reach, amount * share, threshold, line, across, to);
-  return room.get(to, plane);
+  const kernelRadius = half.length - 1;
+  return inPlaneMemory((arena) => {
+    const [from, across, to] = [arena.reservePlane(plane), arena.reservePlane(plane), arena.reservePlane(plane)];
+    const [weights, line] = [arena.reserve(half.length), arena.reserve(width + 2 * kernelRadius + 8)];
+    arena.commit();
+    arena.put(from, plane);
+    arena.floats(weights, half.length).set(half);
+    const strength = amount * share;
+    const kernel = { weights, radius: kernelRadius };
+    sharpenPlane(arena, { at: from, width, height }, { half: kernel, strength, threshold, line, across, to });
+    return arena.get(to, plane);
+  });
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { isInside, largestWindow, originalToFrame, type Pose, reach, wholeOf } from '../geometry/index.ts';
+import { halfExtent, isInside, largestWindow, originalToFrame, type Pose, wholeOf } from '../geometry/index.ts';
 import {
   type AvoidMark,
   type Dimensions,
@@ -11,14 +11,21 @@ import {
   type Window,
 } from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
-import { composeWindow, coveredRects, markInFrame, type OpeningSettings, openingOf, plainOpening } from './index.ts';
+import {
+  type ContentAreaSettings,
+  composeWindow,
+  contentAreaOf,
+  coveredRects,
+  markInFrame,
+  plainContentArea,
+} from './index.ts';
 
 const original = { width: 1200, height: 800 };
 const bounds = wholeOf(original);
 
 const place = (width: number, height: number, more: Partial<Place> = {}) => samplePlace({ width, height, ...more });
 const dimensions = ({ width, height }: Place): Dimensions => ({ width, height: height as number });
-const opening = (at: Place) => plainOpening(at, { ...original, trim: null });
+const contentArea = (at: Place) => plainContentArea(at, { ...original, trim: null });
 const covered = (left: number, top: number, width: number, height: number) => ({
   left,
   top,
@@ -97,7 +104,7 @@ function shows(mark: KeepMark, window: Window, at: Place, margin: number): boole
 function* everyWindow(at: Place, how: Pose): Generator<Window> {
   const output = dimensions(at);
   const largest = largestWindow(bounds, output, how).span;
-  const half = reach(how.turn, output);
+  const half = halfExtent(how.turn, output);
   const steps = 14;
   for (let size = 0; size < steps; size += 1) {
     const span = largest * 0.94 ** size;
@@ -119,7 +126,7 @@ describe('keep marks', () => {
     fc.assert(
       fc.property(anyPlace, pose, fc.array(box, { minLength: 1, maxLength: 3 }), (at, how, boxes) => {
         const marks = boxes.map((one) => keep(one));
-        const { window, score } = composeWindow(bounds, opening(at), marks, how);
+        const { window, score } = composeWindow(bounds, contentArea(at), marks, how);
         expect(isInside(window, bounds.box, dimensions(at))).toBe(true);
         const all = (one: Window, margin: number) => marks.every((mark) => shows(mark, one, at, margin));
         // The circle stands for a polygon that loses half a percent of its radius.
@@ -141,7 +148,7 @@ describe('keep marks', () => {
       { name: 'The right flyer', priority: 'should' },
     );
     const at = places[3] ?? place(9, 16);
-    const { window, unmet, score } = composeWindow(bounds, opening(at), [right, left]);
+    const { window, unmet, score } = composeWindow(bounds, contentArea(at), [right, left]);
     expect(shows(left, window, at, -0.01)).toBe(true);
     expect(unmet).toMatchObject([{ markId: right.id, kind: 'cut' }]);
     const rect = markInFrame(right, window, dimensions(at));
@@ -153,7 +160,7 @@ describe('keep marks', () => {
   test('a mark that only fits under a cover lies there, and it is said', () => {
     const tall = keep({ left: 500, top: 20, width: 100, height: 760 }, { name: 'The mast' });
     const at = places[3] ?? place(9, 16);
-    const { window, unmet } = composeWindow(bounds, opening(at), [tall]);
+    const { window, unmet } = composeWindow(bounds, contentArea(at), [tall]);
     expect(unmet).toMatchObject([{ kind: 'covered', text: expect.stringContaining('The mast lies under controls') }]);
     expect(markInFrame(tall, window, dimensions(at)).top).toBeGreaterThanOrEqual(-0.01);
   });
@@ -164,7 +171,7 @@ test('of a mark that a trim has cut, what is left is kept; one that is gone asks
   const cut = keep({ left: 200, top: 300, width: 200, height: 150 });
   const gone = keep({ left: 10, top: 10, width: 100, height: 100 });
   const at = places[0] ?? place(1, 1);
-  const { window, unmet, score } = composeWindow({ box: trim, beyond: false }, opening(at), [cut, gone]);
+  const { window, unmet, score } = composeWindow({ box: trim, beyond: false }, contentArea(at), [cut, gone]);
   expect(unmet).toEqual([]);
   expect(score.kept).toBe(1);
   expect(window.centreX - window.span / 2).toBeCloseTo(300, 3);
@@ -177,7 +184,7 @@ describe('avoid marks', () => {
       fc.property(anyPlace, box, box, (at, kept, avoided) => {
         const [mark, bin] = [keep(kept), avoid(avoided)];
         const output = dimensions(at);
-        const { window, score } = composeWindow(bounds, opening(at), [bin, mark]);
+        const { window, score } = composeWindow(bounds, contentArea(at), [bin, mark]);
         const out = (one: Window, margin: number) => {
           const rect = markInFrame(bin, one, output);
           return (
@@ -207,7 +214,7 @@ describe('composition', () => {
   test('without marks it is the largest centred window, turned as it was', () => {
     fc.assert(
       fc.property(anyPlace, pose, (at, how) => {
-        const { window, unmet } = composeWindow(bounds, opening(at), [], how);
+        const { window, unmet } = composeWindow(bounds, contentArea(at), [], how);
         const largest = largestWindow(bounds, dimensions(at), how);
         for (const key of ['centreX', 'centreY', 'span'] as const) expect(window[key]).toBeCloseTo(largest[key], 4);
         expect(window).toMatchObject(how);
@@ -219,11 +226,11 @@ describe('composition', () => {
   test('a small change of a mark makes a small change of the window', () => {
     fc.assert(
       fc.property(anyPlace, pose, box, fc.double({ min: -1, max: 1, noNaN: true }), (at, how, one, step) => {
-        const before = composeWindow(bounds, opening(at), [keep(one)], how);
+        const before = composeWindow(bounds, contentArea(at), [keep(one)], how);
         // Kept on the picture: what reaches past its edge cannot be kept whole.
         const left = Math.min(Math.max(0, one.left + step), original.width - one.width - 1);
         const moved = { ...one, left, width: one.width + step / 2 };
-        const after = composeWindow(bounds, opening(at), [keep(moved)], how);
+        const after = composeWindow(bounds, contentArea(at), [keep(moved)], how);
         // Where a mark just no longer fits, or fits on the other side of a cover, there is no way but to jump.
         fc.pre(before.unmet.length === 0 && after.unmet.length === 0 && at.covered.length === 0);
         // A pixel may move a window by some tens, where a third or a wide ratio multiplies it; a jump would be hundreds.
@@ -240,7 +247,7 @@ describe('composition', () => {
     const at = places[0] ?? place(1, 1);
     const x = (look: KeepMark['look']) => {
       const mark = keep(face, { kind: 'face', look });
-      const rect = markInFrame(mark, composeWindow(bounds, opening(at), [mark]).window, dimensions(at));
+      const rect = markInFrame(mark, composeWindow(bounds, contentArea(at), [mark]).window, dimensions(at));
       return (rect.left + rect.width / 2) / 400;
     };
     expect(x(null)).toBeCloseTo(1 / 3, 2);
@@ -251,21 +258,21 @@ describe('composition', () => {
   test('a profile picture shows its subject large and in the middle, without enlarging it', () => {
     const at = places[5] ?? place(1, 1);
     const mark = keep({ left: 500, top: 200, width: 240, height: 240 }, { kind: 'face', shape: 'ellipse' });
-    const { window, score } = composeWindow(bounds, opening(at), [mark]);
+    const { window, score } = composeWindow(bounds, contentArea(at), [mark]);
     expect(window.span).toBeCloseTo(240 / 0.62, 0);
     expect([window.centreX, window.centreY]).toEqual([expect.closeTo(620, 0), expect.closeTo(320, 0)]);
     expect(score).toMatchObject({ kept: 1, sharpness: 1 });
     const small = keep({ left: 600, top: 300, width: 40, height: 40 }, { kind: 'face', shape: 'ellipse' });
-    expect(composeWindow(bounds, opening(at), [small]).window.span).toBeCloseTo(300, 3);
+    expect(composeWindow(bounds, contentArea(at), [small]).window.span).toBeCloseTo(300, 3);
   });
 
   test('what is composed for the mirrored frame of a mirrored picture is the same picture', () => {
     fc.assert(
       fc.property(anyPlace, box, (at, one) => {
         fc.pre(at.covered.length === 0);
-        const seen = composeWindow(bounds, opening(at), [keep(one)]).window;
+        const seen = composeWindow(bounds, contentArea(at), [keep(one)]).window;
         const mirrored = keep({ ...one, left: original.width - one.left - one.width });
-        const back = composeWindow(bounds, opening(at), [mirrored], { turn: 0, mirror: true }).window;
+        const back = composeWindow(bounds, contentArea(at), [mirrored], { turn: 0, mirror: true }).window;
         expect(back.centreX).toBeCloseTo(original.width - seen.centreX, 3);
         expect(back.span).toBeCloseTo(seen.span, 3);
       }),
@@ -275,8 +282,8 @@ describe('composition', () => {
 
 describe('rings and stretches', () => {
   const round = place(300, 300, { purpose: 'profile', shape: 'circle' });
-  const openingWith = (settings: Pick<OpeningSettings, 'ring' | 'stretch'>) =>
-    openingOf(round, { ...original, trim: null }, { ...plainSettings, border: null, ...settings });
+  const openingWith = (settings: Pick<ContentAreaSettings, 'ring' | 'stretch'>) =>
+    contentAreaOf(round, { ...original, trim: null }, { ...plainSettings, border: null, ...settings });
   const ring = (side: Ring['side']) => ({ width: 30, colour: '#1f6f66', side });
 
   test('a ring over the picture covers no mark where any window of a grid keeps it free', () => {
@@ -297,7 +304,7 @@ describe('rings and stretches', () => {
         const composed = composeWindow(bounds, at, [keep(one)]);
         if (composed.unmet.length === 0) expect(away(composed.window)).toBeLessThan(120.01);
         const largest = largestWindow(bounds, at.dimensions);
-        const half = reach(0, at.dimensions);
+        const half = halfExtent(0, at.dimensions);
         const shares = [0, 0.2, 0.4, 0.5, 0.6, 0.8, 1];
         const possible = [1, 0.9, 0.75, 0.6].some((size) =>
           shares.some((x) =>
@@ -318,7 +325,7 @@ describe('rings and stretches', () => {
   test('a ring outside takes nothing of the picture: the window is the one without it', () => {
     fc.assert(
       fc.property(box, (one) => {
-        // A smaller mark is shown as large as its pixels allow, and the opening has fewer.
+        // A smaller mark is shown as large as its pixels allow, and the content area has fewer.
         fc.pre(Math.max(one.width, one.height) > 190);
         const plain = composeWindow(bounds, openingWith({ ring: null, stretch: 1 }), [keep(one)]).window;
         const ringed = composeWindow(bounds, openingWith({ ring: ring('outside'), stretch: 1 }), [keep(one)]).window;

@@ -9,10 +9,11 @@ import {
   upright,
 } from '../geometry/index.ts';
 import type { KeepMark, Mark, Window } from '../model/index.ts';
-import { avoidDemand, type Demand, groundOf, keepDemand, type Zone } from './demands.ts';
+import { avoidConstraint, type Constraint, constraintSidesOf, keepConstraint, type Zone } from './constraints.ts';
+import type { ContentArea } from './contentArea.ts';
 import { bestAnswer } from './feasible.ts';
-import { insideLimits, type Limit, paneOf } from './limits.ts';
-import type { Opening } from './opening.ts';
+import { framePoseOf, insidePicture } from './halfSpaces.ts';
+import type { HalfSpace } from './linearProgram.ts';
 import { type Unmet, unmetMarks } from './unmet.ts';
 import { type Setting, type Wanted, wanting } from './wantedWindow.ts';
 
@@ -50,26 +51,29 @@ const enlargedForAvoiding = 1.5;
  */
 export function composeWindow(
   bounds: Bounds,
-  opening: Opening,
+  contentArea: ContentArea,
   marks: readonly Mark[],
   { turn, mirror }: Pose = upright,
 ): Composed {
-  const output = opening.dimensions;
+  const output = contentArea.dimensions;
   const pose = { turn, mirror };
   const seen = marksOnPicture(marks, bounds.box);
   const unit = Math.max(bounds.box.width, bounds.box.height);
   const box = scaled(bounds.box, unit);
-  const pane = paneOf(output, pose);
+  const framePose = framePoseOf(output, pose);
   const full = insideSpan(box, output, pose.turn);
   const setting: Setting = {
-    opening,
-    pane,
+    contentArea,
+    framePose,
     box,
     full,
-    sharpSpan: (output.width / unit) * Math.max(1, 1 / opening.stretch),
+    sharpSpan: (output.width / unit) * Math.max(1, 1 / contentArea.stretch),
   };
   const least = Math.min(full, smallestSpan(bounds, output, pose.turn) / unit);
-  const base: Limit[] = [...insideLimits({ box, beyond: false }, pane), { normal: [0, 0, -1], limit: -least }];
+  const base: HalfSpace[] = [
+    ...insidePicture({ box, beyond: false }, framePose),
+    { normal: [0, 0, -1], limit: -least },
+  ];
   const answer = chooseWindow(
     seen.map((mark) => scaled(mark, unit)),
     setting,
@@ -82,7 +86,7 @@ export function composeWindow(
     { ...bounds, beyond: false },
     output,
   );
-  const unmet = unmetMarks(window, opening, seen);
+  const unmet = unmetMarks(window, contentArea, seen);
   const honoured = (role: Mark['role']) => {
     const all = seen.filter((mark) => mark.role === role);
     return share(all.filter((mark) => !unmet.some((one) => one.markId === mark.id)).length, all.length);
@@ -134,10 +138,10 @@ function withRoom<Kept extends Mark>(mark: Kept, box: Rect): Kept {
 }
 
 /** The zones in which a mark can lie, the best first; those that are the same at this place only once. */
-const zonesOf = (opening: Opening): Zone[] => [
+const zonesOf = (contentArea: ContentArea): Zone[] => [
   'always shown',
-  ...(opening.shownPart ? (['open'] as const) : []),
-  ...(opening.covered.length > 0 ? (['frame'] as const) : []),
+  ...(contentArea.shownPart ? (['open'] as const) : []),
+  ...(contentArea.covered.length > 0 ? (['frame'] as const) : []),
 ];
 
 /** The first answer that is not null. */
@@ -155,30 +159,30 @@ function firstOf<Item, Found>(items: readonly Item[], find: (item: Item) => Foun
  */
 function chooseWindow(
   marks: readonly Mark[],
-  { opening, pane, full, sharpSpan, box }: Setting,
-  settle: (demands: readonly Demand[], kept: readonly KeepMark[]) => Wanted | null,
+  { contentArea, framePose, full, sharpSpan, box }: Setting,
+  settle: (demands: readonly Constraint[], kept: readonly KeepMark[]) => Wanted | null,
 ): Wanted | null {
-  const ground = groundOf(opening, pane);
+  const sides = constraintSidesOf(contentArea, framePose);
   const keeps = byPriority(marks);
-  const avoids = marks.filter((mark) => mark.role === 'avoid').map((mark) => avoidDemand(mark, ground));
-  const sharpEnough: Demand = {
+  const avoids = marks.filter((mark) => mark.role === 'avoid').map((mark) => avoidConstraint(mark, sides));
+  const sharpEnough: Constraint = {
     all: [{ normal: [0, 0, -1], limit: -Math.min(full, sharpSpan / enlargedForAvoiding) }],
     oneOf: [],
   };
   const sharpAvoids = avoids.length > 0 ? [...avoids, sharpEnough] : [];
   const roomy = (some: readonly KeepMark[]) =>
-    some.map((mark) => keepDemand(withRoom(mark, box), 'always shown', ground));
-  const shown = keeps.map((mark) => keepDemand(mark, 'always shown', ground));
+    some.map((mark) => keepConstraint(withRoom(mark, box), 'always shown', sides));
+  const shown = keeps.map((mark) => keepConstraint(mark, 'always shown', sides));
   const all = settle([...roomy(keeps), ...sharpAvoids], keeps) ?? settle([...shown, ...sharpAvoids], keeps);
   if (all) return all;
 
-  const zones = zonesOf(opening);
-  const demands: Demand[] = [];
+  const zones = zonesOf(contentArea);
+  const demands: Constraint[] = [];
   const kept: KeepMark[] = [];
   let answer = settle([], []);
   for (const mark of keeps) {
     const found = firstOf(zones, (zone) => {
-      const demand = keepDemand(mark, zone, ground);
+      const demand = keepConstraint(mark, zone, sides);
       const better = settle([...demands, demand], [...kept, mark]);
       return better && { demand, better };
     });

@@ -1,8 +1,8 @@
 import { clamp, type Point, type Rect } from '../geometry/index.ts';
 import type { KeepMark } from '../model/index.ts';
-import { openRect } from './demands.ts';
-import { type Pane, support } from './limits.ts';
-import type { Opening } from './opening.ts';
+import { openRect } from './constraints.ts';
+import type { ContentArea } from './contentArea.ts';
+import { type FramePose, support } from './halfSpaces.ts';
 
 /** Where the subject is wanted in a frame. */
 export interface Composition {
@@ -31,25 +31,30 @@ const leastExtent = 0.75;
  * profile picture puts its subject in the middle and large; faces go to the upper eye line; who looks to one side gets
  * room on it. All of that within the part of the frame that nothing covers.
  */
-export function compositionOf(kept: readonly KeepMark[], box: Rect, opening: Opening, pane: Pane): Composition {
+export function compositionOf(
+  kept: readonly KeepMark[],
+  box: Rect,
+  contentArea: ContentArea,
+  framePose: FramePose,
+): Composition {
   const subjects = subjectsOf(kept);
   if (subjects.length === 0) {
     const anchor = { x: box.left + box.width / 2, y: box.top + box.height / 2 };
     return { anchor, offset: { x: 0, y: 0 }, span: null, leastExtent: 1 };
   }
-  const extent = extentOf(subjects, pane);
+  const extent = extentOf(subjects, framePose);
   const anchor = {
-    x: pane.across.x * extent.middle.x + pane.down.x * extent.middle.y,
-    y: pane.across.y * extent.middle.x + pane.down.y * extent.middle.y,
+    x: framePose.across.x * extent.middle.x + framePose.down.x * extent.middle.y,
+    y: framePose.across.y * extent.middle.x + framePose.down.y * extent.middle.y,
   };
-  const { output } = pane;
-  const open = openRect(opening);
-  const profile = opening.purpose === 'profile';
+  const { output } = framePose;
+  const open = openRect(contentArea);
+  const profile = contentArea.purpose === 'profile';
   const inBox = { x: (anchor.x - box.left) / box.width, y: (anchor.y - box.top) / box.height };
-  const inFrame = inPose(inBox, pane);
+  const inFrame = inPose(inBox, framePose);
   const faces = subjects.every((mark) => mark.kind === 'face');
   const looks = subjects.reduce((sum, mark) => sum + (mark.look === 'left' ? 1 : mark.look === 'right' ? -1 : 0), 0);
-  const room = Math.sign(looks) * lookRoom * Math.min(1, Math.abs(looks)) * (pane.across.x < 0 ? -1 : 1);
+  const room = Math.sign(looks) * lookRoom * Math.min(1, Math.abs(looks)) * (framePose.across.x < 0 ? -1 : 1);
   const x = profile ? 0.5 : clamp(inFrame.x, third, 1 - third) + room;
   const y = profile ? 0.5 : clamp(inFrame.y, faces ? faceHeight : third, faces ? 0.5 : 1 - third);
   return {
@@ -71,7 +76,7 @@ function subjectsOf(kept: readonly KeepMark[]): readonly KeepMark[] {
 }
 
 /** The rectangle along the frame's axes that holds all marks. */
-function extentOf(marks: readonly KeepMark[], { across, down }: Pane) {
+function extentOf(marks: readonly KeepMark[], { across, down }: FramePose) {
   const furthest = (direction: Point) => Math.max(...marks.map((mark) => support(mark, direction)));
   const [right, bottom] = [furthest(across), furthest(down)];
   const left = -furthest({ x: -across.x, y: -across.y });
@@ -80,7 +85,7 @@ function extentOf(marks: readonly KeepMark[], { across, down }: Pane) {
 }
 
 /** A place in the picture, 0..1 each way, as it is seen in the turned and mirrored frame. */
-function inPose({ x, y }: Point, { across, down }: Pane): Point {
+function inPose({ x, y }: Point, { across, down }: FramePose): Point {
   const fromMiddle = { x: x - 0.5, y: y - 0.5 };
   return {
     x: 0.5 + across.x * fromMiddle.x + across.y * fromMiddle.y,

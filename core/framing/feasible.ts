@@ -1,17 +1,17 @@
-import type { Demand } from './demands.ts';
-import type { Limit } from './limits.ts';
-import { maximise } from './linearProgram.ts';
+import type { Constraint } from './constraints.ts';
+
+import { type HalfSpace, maximise } from './linearProgram.ts';
 
 /** The windows that meet a set of limits, by the points (x, y, span) with the widest and the narrowest span. */
 export interface Range {
-  limits: Limit[];
+  limits: HalfSpace[];
   widest: number[];
   /** Found when it is asked for: most windows are wanted wide. */
   narrowest(): number[];
 }
 
 /** @param before the range of the same limits without the last one: where its widest point meets that, it stays the widest */
-function rangeOf(limits: Limit[], before: Range | null): Range | null {
+function rangeOf(limits: HalfSpace[], before: Range | null): Range | null {
   const last = limits.at(-1);
   const stays = before && last && meets(last, before.widest);
   const widest = stays ? before.widest : maximise([0, 0, 1], limits);
@@ -39,7 +39,7 @@ export interface Asking<Answer> {
 const choicesTried = 300;
 const tolerance = 1e-7;
 
-const meets = ({ normal, limit }: Limit, [x = 0, y = 0, span = 0]: readonly number[]) =>
+const meets = ({ normal, limit }: HalfSpace, [x = 0, y = 0, span = 0]: readonly number[]) =>
   (normal[0] ?? 0) * x + (normal[1] ?? 0) * y + (normal[2] ?? 0) * span <= limit + tolerance;
 
 /**
@@ -47,14 +47,14 @@ const meets = ({ normal, limit }: Limit, [x = 0, y = 0, span = 0]: readonly numb
  * each way of keeping it is followed (branch and bound).
  */
 export function bestAnswer<Answer extends { point: readonly number[]; worth: number }>(
-  base: readonly Limit[],
-  demands: readonly Demand[],
+  base: readonly HalfSpace[],
+  demands: readonly Constraint[],
   { bound, answer }: Asking<Answer>,
 ): Answer | null {
   const choices = demands.flatMap((demand) => demand.oneOf);
   let best: Answer | null = null;
   let tried = 0;
-  const follow = (limits: Limit[], before: Range | null) => {
+  const follow = (limits: HalfSpace[], before: Range | null) => {
     if (tried >= choicesTried) return;
     tried += 1;
     const range = rangeOf(limits, before);
@@ -72,8 +72,8 @@ export function bestAnswer<Answer extends { point: readonly number[]; worth: num
 }
 
 /** Of limits with the same normal only the tightest counts: many marks ask for the same sides of the frame. */
-function tightest(limits: readonly Limit[]): Limit[] {
-  const found = new Map<readonly number[], Limit>();
+function tightest(limits: readonly HalfSpace[]): HalfSpace[] {
+  const found = new Map<readonly number[], HalfSpace>();
   for (const limit of limits) {
     const known = found.get(limit.normal);
     if (!known || limit.limit < known.limit) found.set(limit.normal, limit);

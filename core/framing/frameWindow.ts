@@ -2,16 +2,16 @@ import { boundsOf, clampWindow, type Picture, spreadOf, wholeWindow } from '../g
 import type { FrameSettings, Mark, Place, Window } from '../model/index.ts';
 import { composeStrip } from '../splitting/index.ts';
 import { composeWindow } from './composeWindow.ts';
-import { type OpeningSettings, openingOf } from './opening.ts';
+import { type ContentAreaSettings, contentAreaOf } from './contentArea.ts';
 
 /** The window that a frame shows: composed from the marks until a hand has moved it, and always where it may lie. */
 export function frameWindow(
   original: Picture & { marks: readonly Mark[] },
   place: Place,
-  settings: Pick<FrameSettings, 'window' | 'composed' | 'backing'> & OpeningSettings,
+  settings: Pick<FrameSettings, 'window' | 'composed' | 'backing'> & ContentAreaSettings,
 ): Window {
-  const opening = openingOf(place, original, settings);
-  const output = opening.dimensions;
+  const contentArea = contentAreaOf(place, original, settings);
+  const output = contentArea.dimensions;
   const bounds = boundsOf(original, settings.backing);
   if (!settings.composed) return clampWindow(settings.window, bounds, output);
   // A backing is chosen to show the whole picture, so that is what a composed frame does with it.
@@ -19,5 +19,5 @@ export function frameWindow(
   const grid = spreadOf(place, settings);
   // Seams are what matters most in a strip: it shows as much as it can, and its seams go round the marks.
   if (grid) return composeStrip(bounds, grid, original.marks, undefined, settings.window).window;
-  return composeWindow(bounds, opening, original.marks, settings.window).window;
+  return composeWindow(bounds, contentArea, original.marks, settings.window).window;
 }

@@ -1,5 +1,5 @@
 export * from './composeWindow.ts';
-export { coveredRects, roundedRadius } from './demands.ts';
+export { coveredRects, roundedRadius } from './constraints.ts';
+export * from './contentArea.ts';
 export * from './frameWindow.ts';
-export * from './opening.ts';
 export { markInFrame, type Unmet, unmetMarks } from './unmet.ts';

@@ -1,8 +1,8 @@
 import { frameAxes, intersection, originalToFrame, type Rect } from '../geometry/index.ts';
 import type { Dimensions, KeepMark, Mark, Window } from '../model/index.ts';
-import { coveredRects, shapeSides } from './demands.ts';
-import { facing, paneOf, support, withinLimits } from './limits.ts';
-import type { Opening } from './opening.ts';
+import { coveredRects, shapeSides } from './constraints.ts';
+import type { ContentArea } from './contentArea.ts';
+import { facing, framePoseOf, support, withinSides } from './halfSpaces.ts';
 
 /** A mark that a window does not honour. */
 export interface Unmet {
@@ -32,28 +32,29 @@ export function markInFrame(mark: Mark, window: Window, output: Dimensions): Rec
 }
 
 /** All marks that a window does not honour, in their order, with words for each. */
-export function unmetMarks(window: Window, opening: Opening, marks: readonly Mark[]): Unmet[] {
-  const { dimensions } = opening;
+export function unmetMarks(window: Window, contentArea: ContentArea, marks: readonly Mark[]): Unmet[] {
+  const { dimensions } = contentArea;
   return marks.flatMap((mark) => {
     const rect = markInFrame(mark, window, dimensions);
-    const found = mark.role === 'keep' ? unmetKeep(mark, rect, window, opening) : unmetAvoid(mark, rect, dimensions);
+    const found =
+      mark.role === 'keep' ? unmetKeep(mark, rect, window, contentArea) : unmetAvoid(mark, rect, dimensions);
     return found ? [found] : [];
   });
 }
 
-function unmetKeep(mark: KeepMark, rect: Rect, window: Window, opening: Opening): Unmet | null {
-  const cut = cutBy(mark, window, opening);
+function unmetKeep(mark: KeepMark, rect: Rect, window: Window, contentArea: ContentArea): Unmet | null {
+  const cut = cutBy(mark, window, contentArea);
   if (cut > unseen) {
-    return { markId: mark.id, kind: 'cut', pixels: Math.ceil(cut), text: cutText(mark, rect, opening) };
+    return { markId: mark.id, kind: 'cut', pixels: Math.ceil(cut), text: cutText(mark, rect, contentArea) };
   }
-  const reasons = coveredRects(opening, opening.dimensions)
+  const reasons = coveredRects(contentArea, contentArea.dimensions)
     .filter((area) => overlaps(area, rect))
     .map((area) => area.reason);
   if (reasons.length > 0) {
     const text = `${mark.name} lies under ${[...new Set(reasons)].join(' and ')}.`;
     return { markId: mark.id, kind: 'covered', pixels: 0, text };
   }
-  const shown = opening.shownPart;
+  const shown = contentArea.shownPart;
   if (shown && !holds(shown, rect)) {
     const text = `${mark.name} lies outside the part that is always shown (${shown.reason}).`;
     return { markId: mark.id, kind: 'not always shown', pixels: 0, text };
@@ -62,15 +63,15 @@ function unmetKeep(mark: KeepMark, rect: Rect, window: Window, opening: Opening)
 }
 
 /** How far a mark reaches out of the shape of the frame, in output pixels. */
-function cutBy(mark: Mark, window: Window, opening: Opening): number {
+function cutBy(mark: Mark, window: Window, contentArea: ContentArea): number {
   const at = [window.centreX, window.centreY, window.span];
-  const over = withinLimits(mark, facing(shapeSides(opening), paneOf(opening.dimensions, window))).map(
+  const over = withinSides(mark, facing(shapeSides(contentArea), framePoseOf(contentArea.dimensions, window))).map(
     ({ normal, limit }) => normal.reduce((sum, value, index) => sum + value * (at[index] ?? 0), 0) - limit,
   );
-  return (Math.max(...over) * opening.dimensions.width) / window.span;
+  return (Math.max(...over) * contentArea.dimensions.width) / window.span;
 }
 
-function cutText(mark: Mark, rect: Rect, { grouped, shape, dimensions, inset, stretch }: Opening): string {
+function cutText(mark: Mark, rect: Rect, { grouped, shape, dimensions, inset, stretch }: ContentArea): string {
   const what = grouped ? 'strip' : shape === 'circle' ? 'circle' : 'frame';
   const { width, height } = dimensions;
   const over = (first: number, last: number) => Math.max(0, first) + Math.max(0, last);

@@ -1,15 +1,16 @@
-import { clamp, type Point, type Rect, rise } from '../geometry/index.ts';
+import { clamp, heightOverWidth, type Point, type Rect } from '../geometry/index.ts';
 import type { KeepMark } from '../model/index.ts';
 import { type Composition, compositionOf } from './composition.ts';
+import type { ContentArea } from './contentArea.ts';
 import { clipPolygon, nearestPoint, type Polygon } from './convexPolygon.ts';
 import type { Asking, Range } from './feasible.ts';
-import type { Limit, Pane } from './limits.ts';
-import type { Opening } from './opening.ts';
+import type { FramePose } from './halfSpaces.ts';
+import type { HalfSpace } from './linearProgram.ts';
 
 /** What a window is composed for, in coordinates of about 1. */
 export interface Setting {
-  opening: Opening;
-  pane: Pane;
+  contentArea: ContentArea;
+  framePose: FramePose;
   /** The picture. */
   box: Rect;
   /** The widest span that lies on the picture. */
@@ -31,7 +32,7 @@ const compositionShare = 0.5;
 
 /** Says which window is wanted for these marks, of all that are possible. */
 export function wanting(kept: readonly KeepMark[], setting: Setting): Asking<Wanted> {
-  const wish = compositionOf(kept, setting.box, setting.opening, setting.pane);
+  const wish = compositionOf(kept, setting.box, setting.contentArea, setting.framePose);
   return {
     bound: ({ widest }) => (widest[2] ?? 0) / setting.full,
     answer: (range) => wantedWindow(range, wish, setting),
@@ -42,12 +43,12 @@ export function wanting(kept: readonly KeepMark[], setting: Setting): Asking<Wan
 function wantedWindow(
   { limits, narrowest, widest }: Range,
   wish: Composition,
-  { pane, full, sharpSpan }: Setting,
+  { framePose, full, sharpSpan }: Setting,
 ): Wanted {
   const high = widest[2] ?? 0;
   const centre = (span: number): Point => ({
-    x: wish.anchor.x - (pane.across.x * wish.offset.x + pane.down.x * wish.offset.y) * span,
-    y: wish.anchor.y - (pane.across.y * wish.offset.x + pane.down.y * wish.offset.y) * span,
+    x: wish.anchor.x - (framePose.across.x * wish.offset.x + framePose.down.x * wish.offset.y) * span,
+    y: wish.anchor.y - (framePose.across.y * wish.offset.x + framePose.down.y * wish.offset.y) * span,
   });
   const free = freeSpan(limits, centre);
   const sharp = Math.min(sharpSpan, high);
@@ -55,14 +56,14 @@ function wantedWindow(
   const span = wanted >= high ? high : clamp(wanted, narrowest()[2] ?? 0, high);
   const aim = centre(span);
   const point = nearestWithin(limits, span, aim) ?? between(narrowest(), widest, span);
-  const away = Math.hypot(point.x - aim.x, point.y - aim.y) / (span * Math.hypot(1, rise(pane.output)));
+  const away = Math.hypot(point.x - aim.x, point.y - aim.y) / (span * Math.hypot(1, heightOverWidth(framePose.output)));
   const composition = Math.max(0, 1 - 2 * away);
   const worth = (high / full) * (1 - compositionShare * (1 - composition));
   return { point: [point.x, point.y, span], worth, composition };
 }
 
 /** The widest span with which the middle can lie just where it is wanted, or null where it never can. */
-function freeSpan(limits: readonly Limit[], centre: (span: number) => Point): number | null {
+function freeSpan(limits: readonly HalfSpace[], centre: (span: number) => Point): number | null {
   const [at, one] = [centre(0), centre(1)];
   let [low, high] = [0, Number.POSITIVE_INFINITY];
   for (const { normal, limit } of limits) {
@@ -77,7 +78,7 @@ function freeSpan(limits: readonly Limit[], centre: (span: number) => Point): nu
 }
 
 /** The point nearest to `aim` at which a window of this span meets all limits. */
-function nearestWithin(limits: readonly Limit[], span: number, aim: Point): Point | null {
+function nearestWithin(limits: readonly HalfSpace[], span: number, aim: Point): Point | null {
   let polygon: Polygon = [
     { x: -9, y: -9 },
     { x: 9, y: -9 },

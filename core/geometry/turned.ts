@@ -2,7 +2,7 @@ import type { Dimensions, Window } from '../model/index.ts';
 import type { Point } from './rect.ts';
 
 /** Height of a window over its width. */
-export const rise = (output: Dimensions) => output.height / output.width;
+export const heightOverWidth = (output: Dimensions) => output.height / output.width;
 
 const exact = new Map([
   [0, { x: 1, y: 0 }],
@@ -40,10 +40,10 @@ export function frameAxes({ turn, mirror }: Pick<Window, 'turn' | 'mirror'>): { 
  * How far a window of span 1 reaches from its centre along the original's axes: half its bounding box. An upright box
  * holds a turned window exactly where it holds the window's bounding box, so this is all that clamping needs.
  */
-export function reach(turn: number, output: Dimensions): Point {
+export function halfExtent(turn: number, output: Dimensions): Point {
   const { x: cosine, y: sine } = turnVector(turn);
   const [c, s] = [Math.abs(cosine), Math.abs(sine)];
-  return { x: (c + s * rise(output)) / 2, y: (s + c * rise(output)) / 2 };
+  return { x: (c + s * heightOverWidth(output)) / 2, y: (s + c * heightOverWidth(output)) / 2 };
 }
 
 /** The point of the original that lies at `at`, in output pixels from the frame's top left corner. */

@@ -20,7 +20,7 @@ import {
   wholeOf,
   wholeWindow,
   windowAt,
-  windowReach,
+  windowBoundingBox,
   zoomAbout,
 } from './index.ts';
 
@@ -42,7 +42,7 @@ const corner = fc.constantFrom<Corner>('top left', 'top right', 'bottom left', '
 const slack = 1e-6;
 
 function expectInside(window: Window, original: Dimensions, output: Dimensions) {
-  const rect = windowReach(window, output);
+  const rect = windowBoundingBox(window, output);
   expect(rect.left).toBeGreaterThanOrEqual(-slack);
   expect(rect.top).toBeGreaterThanOrEqual(-slack);
   expect(rect.left + rect.width).toBeLessThanOrEqual(original.width + slack);
@@ -89,7 +89,7 @@ test('the largest window touches two opposite edges and no window is larger', ()
       const bounds = wholeOf(original);
       const largest = largestWindow(bounds, output, start);
       expectInside(largest, original, output);
-      const reach = windowReach(largest, output);
+      const reach = windowBoundingBox(largest, output);
       expect(Math.min(original.width - reach.width, original.height - reach.height)).toBeLessThan(1e-6);
       expect(clampWindow(start, bounds, output).span).toBeLessThanOrEqual(
         largestSpan(bounds, output, start.turn) + 1e-9,

@@ -1,6 +1,6 @@
 import type { Dimensions, Window } from '../model/index.ts';
 import { clamp, type Point, type Rect } from './rect.ts';
-import { frameAxes, frameToOriginal, normalTurn, originalToFrame, reach, rise } from './turned.ts';
+import { frameAxes, frameToOriginal, halfExtent, heightOverWidth, normalTurn, originalToFrame } from './turned.ts';
 
 /** Where a window may lie. */
 export interface Bounds {
@@ -22,7 +22,7 @@ export function wholeOf({ width, height }: Dimensions): Bounds {
 
 /** The widest span, in original pixels, with which a window so turned lies inside the box. */
 export function insideSpan(box: Dimensions, output: Dimensions, turn = 0): number {
-  const half = reach(turn, output);
+  const half = halfExtent(turn, output);
   return Math.min(box.width / (2 * half.x), box.height / (2 * half.y));
 }
 
@@ -31,7 +31,7 @@ export function coveringSpan(box: Dimensions, output: Dimensions, turn = 0): num
   const { across, down } = frameAxes({ turn, mirror: false });
   const width = Math.abs(across.x) * box.width + Math.abs(across.y) * box.height;
   const height = Math.abs(down.x) * box.width + Math.abs(down.y) * box.height;
-  return Math.max(width, height / rise(output));
+  return Math.max(width, height / heightOverWidth(output));
 }
 
 /** The widest span that the bounds allow. */
@@ -41,7 +41,7 @@ export function largestSpan({ box, beyond }: Bounds, output: Dimensions, turn = 
 
 /** The narrowest span, in original pixels. */
 export function smallestSpan({ box }: Bounds, output: Dimensions, turn = 0): number {
-  const span = smallestSide * Math.max(1, 1 / rise(output));
+  const span = smallestSide * Math.max(1, 1 / heightOverWidth(output));
   return Math.min(span, insideSpan(box, output, turn));
 }
 
@@ -73,7 +73,7 @@ export function clampWindow(window: Window, bounds: Bounds, output: Dimensions):
   const { box, beyond } = bounds;
   const turn = normalTurn(window.turn);
   const span = clamp(window.span, smallestSpan(bounds, output, turn), largestSpan(bounds, output, turn));
-  const half = beyond ? { x: 0, y: 0 } : reach(turn, output);
+  const half = beyond ? { x: 0, y: 0 } : halfExtent(turn, output);
   return {
     centreX: clamp(window.centreX, box.left + half.x * span, box.left + box.width - half.x * span),
     centreY: clamp(window.centreY, box.top + half.y * span, box.top + box.height - half.y * span),
@@ -85,7 +85,7 @@ export function clampWindow(window: Window, bounds: Bounds, output: Dimensions):
 
 /** True where every point of the window lies on the picture (to a thousandth of a pixel). */
 export function isInside(window: Window, box: Rect, output: Dimensions): boolean {
-  const half = reach(window.turn, output);
+  const half = halfExtent(window.turn, output);
   const slack = 1e-3;
   return (
     window.centreX - half.x * window.span >= box.left - slack &&
@@ -97,13 +97,13 @@ export function isInside(window: Window, box: Rect, output: Dimensions): boolean
 
 /** The window's rectangle as it would lie without its turn, in original pixels: turned about its middle it is the window. */
 export function windowRect(window: Pick<Window, 'centreX' | 'centreY' | 'span'>, output: Dimensions): Rect {
-  const height = window.span * rise(output);
+  const height = window.span * heightOverWidth(output);
   return { left: window.centreX - window.span / 2, top: window.centreY - height / 2, width: window.span, height };
 }
 
 /** The upright rectangle on the original that just holds the window. */
-export function windowReach(window: Window, output: Dimensions): Rect {
-  const half = reach(window.turn, output);
+export function windowBoundingBox(window: Window, output: Dimensions): Rect {
+  const half = halfExtent(window.turn, output);
   return {
     left: window.centreX - half.x * window.span,
     top: window.centreY - half.y * window.span,
@@ -120,7 +120,7 @@ export function windowAt(
   output: Dimensions,
   { turn, mirror }: Pose = upright,
 ): Window {
-  return { centreX: left + span / 2, centreY: top + (span * rise(output)) / 2, span, turn, mirror };
+  return { centreX: left + span / 2, centreY: top + (span * heightOverWidth(output)) / 2, span, turn, mirror };
 }
 
 /** Output pixels per original pixel; above 1 the picture is enlarged. */
@@ -220,15 +220,15 @@ export function dragCorner(window: Window, corner: Corner, to: Point, bounds: Bo
   const still = originalToFrame(window, output, fixed);
   const scale = window.span / output.width;
   const wanted =
-    Math.max((pointer.x - still.x) * towards.x, ((pointer.y - still.y) * towards.y) / rise(output)) * scale;
+    Math.max((pointer.x - still.x) * towards.x, ((pointer.y - still.y) * towards.y) / heightOverWidth(output)) * scale;
 
   // With the fixed corner still, the middle moves by `step` for each pixel of span, and the window reaches `half` around it.
   const axes = frameAxes(window);
   const step = {
-    x: (axes.across.x * towards.x + axes.down.x * towards.y * rise(output)) / 2,
-    y: (axes.across.y * towards.x + axes.down.y * towards.y * rise(output)) / 2,
+    x: (axes.across.x * towards.x + axes.down.x * towards.y * heightOverWidth(output)) / 2,
+    y: (axes.across.y * towards.x + axes.down.y * towards.y * heightOverWidth(output)) / 2,
   };
-  const half = bounds.beyond ? { x: 0, y: 0 } : reach(window.turn, output);
+  const half = bounds.beyond ? { x: 0, y: 0 } : halfExtent(window.turn, output);
   const { box } = bounds;
   const room = Math.min(
     largestSpan(bounds, output, window.turn),

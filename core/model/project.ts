@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { FrameSchema } from './frame.ts';
 import { OriginalSchema } from './original.ts';
-import { KeepingSchema } from './words.ts';
+import { MetadataPolicySchema } from './words.ts';
 
 export const ProjectSchema = z.object({
   id: z.uuid(),
@@ -9,7 +9,7 @@ export const ProjectSchema = z.object({
   /** How its frames are finished, unless they or their originals say otherwise. */
   finishId: z.string(),
   /** What goes into its files beside the pixels. */
-  keeping: KeepingSchema,
+  keeping: MetadataPolicySchema,
   /** Grows by one with every change of what people set on the bench. */
   version: z.int().positive(),
   createdAt: z.iso.datetime(),

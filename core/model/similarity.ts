@@ -18,7 +18,7 @@ export const SimilaritySchema = z.object({
   overall: share,
   worst: SpotSchema,
   /** How far calm areas have moved at the spot where they did most, in levels of 255: steps in a sky, specks round lettering. */
-  unrest: z.number().min(0),
+  flatAreaError: z.number().min(0),
   /** The error of the most damaged block of 8 × 8 pixels, less by what its texture hides, in levels of 255. */
   blockError: z.number().min(0),
   /** Of each region that counts on its own, in the order in which they were given. */

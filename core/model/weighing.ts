@@ -4,15 +4,15 @@ import { z } from 'zod';
  * How much a file may differ from the picture: what is seen of it. `flick`: nothing, even when one flicks between the two;
  * `look`: nothing when one looks at the file alone; `glance`: nothing in passing, a careful look finds it.
  */
-export const LevelSchema = z.enum(['flick', 'look', 'glance']);
-export type Level = z.infer<typeof LevelSchema>;
+export const FidelityTierSchema = z.enum(['flick', 'look', 'glance']);
+export type FidelityTier = z.infer<typeof FidelityTierSchema>;
 
 /** What the bytes of a file are spent on. */
 export const AimSchema = z.discriminatedUnion('kind', [
   /** The highest quality that fits the limit. */
   z.object({ kind: z.literal('as good as fits') }),
   /** The lightest file that still holds a level; as good as fits where the limit does not leave room for that. */
-  z.object({ kind: z.literal('no heavier than it needs'), level: LevelSchema }),
+  z.object({ kind: z.literal('no heavier than it needs'), level: FidelityTierSchema }),
 ]);
 export type Aim = z.infer<typeof AimSchema>;
 

@@ -23,7 +23,7 @@ export const OriginSchema = z.object({
 export type Origin = z.infer<typeof OriginSchema>;
 
 /** What is written into the files of a project beside their pixels. */
-export const KeepingSchema = z.object({
+export const MetadataPolicySchema = z.object({
   /** Credit, copyright and alternative text. */
   words: z.boolean(),
   position: z.boolean(),
@@ -31,6 +31,6 @@ export const KeepingSchema = z.object({
   /** A small profile that says sRGB, for programs that would guess otherwise. */
   profile: z.boolean(),
 });
-export type Keeping = z.infer<typeof KeepingSchema>;
+export type MetadataPolicy = z.infer<typeof MetadataPolicySchema>;
 
-export const keepNothing: Keeping = { words: false, position: false, device: false, profile: false };
+export const keepNothing: MetadataPolicy = { words: false, position: false, device: false, profile: false };

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
 import { type Aim, type FrameSettings, keepNothing, type Mark, plainWeighing } from '../model/index.ts';
 import { byHand, sampleOriginal, samplePlace } from '../testing/index.ts';
-import { levels, similarityFloor, usualAim } from '../weighing/index.ts';
+import { similarityFloor, tierFloors, usualAim } from '../weighing/index.ts';
 import { plainEncoding, planFrame, planHash, watchedMarks } from './index.ts';
 
 const window = { centreX: 500, centreY: 500, span: 600 };
@@ -40,7 +40,7 @@ const aiming = (aim: Aim) => ({ weighing: { ...plainWeighing, aim } });
 describe('what bytes are spent on', () => {
   test('follows from the room that the limit leaves, by the pixels of one file', () => {
     // 300,000 pixels: three bits for each are 112,500 bytes.
-    expect(planOf({}, limit(116_000)).encoding.enough).toEqual(levels.flick);
+    expect(planOf({}, limit(116_000)).encoding.enough).toEqual(tierFloors.flick);
     expect(planOf({}, limit(115_000)).encoding.enough).toBeNull();
     expect(usualAim(1000, { width: 50, height: 40 })).toEqual({ kind: 'no heavier than it needs', level: 'flick' });
     const panels = { group: { kind: 'panels', min: 2, max: 10 } as const, ...limit(116_000) };
@@ -50,16 +50,16 @@ describe('what bytes are spent on', () => {
   test('is what a person has chosen, where one has', () => {
     expect(planOf(aiming({ kind: 'as good as fits' })).encoding.enough).toBeNull();
     const { enough } = planOf(aiming({ kind: 'no heavier than it needs', level: 'glance' }), limit(9000)).encoding;
-    expect(enough).toMatchObject({ overall: levels.glance.overall });
+    expect(enough).toMatchObject({ overall: tierFloors.glance.overall });
   });
 
   test('levels ask for less and less, and the floor for less than any', () => {
-    const asked = [levels.flick, levels.look, levels.glance, similarityFloor];
+    const asked = [tierFloors.flick, tierFloors.look, tierFloors.glance, similarityFloor];
     for (const [index, one] of asked.slice(1).entries()) {
       const before = asked[index];
       expect(one.overall).toBeLessThan(before?.overall ?? 0);
       expect(one.worst).toBeLessThan(before?.worst ?? 0);
-      expect(one.unrest).toBeGreaterThan(before?.unrest ?? 99);
+      expect(one.flatAreaError).toBeGreaterThan(before?.flatAreaError ?? 99);
       expect(one.blockError).toBeGreaterThan(before?.blockError ?? 99);
     }
   });

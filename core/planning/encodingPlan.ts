@@ -5,14 +5,14 @@ import {
   type Dimensions,
   type FrameSettings,
   ImageFormatSchema,
-  type Keeping,
+  type MetadataPolicy,
   type Original,
   OriginSchema,
   type Place,
   WeighingSchema,
   WordsSchema,
 } from '../model/index.ts';
-import { budgetBytes, DemandSchema, levels, similarityFloor, usualAim } from '../weighing/index.ts';
+import { budgetBytes, QualityFloorSchema, similarityFloor, tierFloors, usualAim } from '../weighing/index.ts';
 
 /** Encoder quality where neither the limit, nor the level that is to be held, nor a person asks for less. */
 export const bestQuality = 95;
@@ -27,9 +27,9 @@ export const EncodingPlanSchema = z.object({
   /** Highest quality that is tried, 1..100. */
   quality: z.int(),
   /** What is enough; null where the file is to be as good as fits. */
-  enough: DemandSchema.nullable(),
+  enough: QualityFloorSchema.nullable(),
   /** Below this it is not delivered; null where a person has said that it may be. */
-  least: DemandSchema.nullable(),
+  least: QualityFloorSchema.nullable(),
   /** The file may weigh this much at most: the limit less headroom. */
   budgetBytes: z.int().positive(),
   /** All pieces have the quality of the one that needs the lowest. */
@@ -62,7 +62,7 @@ export interface EncodingToPlan {
   original: Pick<Original, 'words' | 'origin'>;
   place: Place;
   settings: Pick<FrameSettings, 'format' | 'weighing' | 'sharedQuality'>;
-  keeping: Keeping;
+  keeping: MetadataPolicy;
   /** Share of the limit that is left free, 0..1. */
   headroom: number;
   /** Of one file. */
@@ -80,7 +80,7 @@ export function encodingOf(asked: EncodingToPlan): EncodingPlan {
     colours: format === 'png' ? weighing.colours : 'full',
     chroma: weighing.chroma,
     quality: weighing.mostQuality ?? bestQuality,
-    enough: aim.kind === 'as good as fits' ? null : levels[aim.level],
+    enough: aim.kind === 'as good as fits' ? null : tierFloors[aim.level],
     least: weighing.belowFloor ? null : similarityFloor,
     budgetBytes: budget,
     sharedQuality,

@@ -1,5 +1,5 @@
 import type { Dimensions } from '../model/index.ts';
-import { planOpening } from './opening.ts';
+import { planContentArea } from './contentArea.ts';
 import type { RenderPlan } from './renderPlan.ts';
 import { showingTheSame } from './scaledPlan.ts';
 
@@ -13,7 +13,7 @@ export const plainPlan = (plan: RenderPlan): RenderPlan => ({ ...plan, finish: n
 export function enlargedPlan(plan: RenderPlan): RenderPlan | null {
   const { finish } = plan;
   if (!finish || finish.oversize < worthEnlarging) return null;
-  const { pixels } = planOpening(plan);
+  const { pixels } = planContentArea(plan);
   const output = {
     width: Math.round(pixels.width * finish.oversize),
     height: Math.round(pixels.height * finish.oversize),
@@ -21,7 +21,7 @@ export function enlargedPlan(plan: RenderPlan): RenderPlan | null {
   return drawnAt(plan, output);
 }
 
-/** What fills a plan's opening, unfinished and with nothing round it, at other dimensions. */
+/** What fills a plan's content area, unfinished and with nothing round it, at other dimensions. */
 export const drawnAt = (plan: RenderPlan, output: Dimensions): RenderPlan =>
   showingTheSame(plan, {
     ...plan,

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import { finishById, plainTreatment } from '../finishing/index.ts';
 import { type Border, keepNothing, type Treatment } from '../model/index.ts';
 import { byHand, sampleOriginal, samplePlace } from '../testing/index.ts';
-import { enlargedPlan, planFrame, planHash, planOpening, scalePlan } from './index.ts';
+import { enlargedPlan, planContentArea, planFrame, planHash, scalePlan } from './index.ts';
 
 const crisp = finishById('crisp', []).treatment;
 const original = sampleOriginal({ width: 4000, height: 3000 });
@@ -40,11 +40,11 @@ test('a border outside takes its width from the picture on the edges that it is 
   };
   const plan = planOf({ ...plainTreatment, border });
   expect(plan.output).toEqual({ width: 600, height: 500 });
-  expect(planOpening(plan)).toMatchObject({ pixels: { width: 580, height: 500 }, margins: { left: 10, top: 0 } });
+  expect(planContentArea(plan)).toMatchObject({ pixels: { width: 580, height: 500 }, margins: { left: 10, top: 0 } });
   const proof = scalePlan({ ...plan, finish: planOf(crisp).finish }, 0.5);
-  expect(planOpening(proof).margins).toEqual({ left: 5, top: 0, right: 5, bottom: 0 });
+  expect(planContentArea(proof).margins).toEqual({ left: 5, top: 0, right: 5, bottom: 0 });
   expect(proof.finish?.scale).toBe(0.5);
-  expect(planOpening(planOf({ ...plainTreatment, border: { ...border, side: 'inside' } })).pixels.width).toBe(600);
+  expect(planContentArea(planOf({ ...plainTreatment, border: { ...border, side: 'inside' } })).pixels.width).toBe(600);
   // A round frame has a ring instead.
   expect(planOf({ ...plainTreatment, border }, 3000, samplePlace({ shape: 'circle' })).border).toBeNull();
 });
@@ -59,8 +59,8 @@ test('of a strip a border goes round the whole, or round every panel, which then
   } as const;
   const strip = (round: Border['round']) =>
     planOf({ ...plainTreatment, border: { ...border, round } }, 3000, place, { grid: { columns: 3, rows: 1 } });
-  expect(planOpening(strip('whole')).pixels).toEqual({ width: 884, height: 384 });
+  expect(planContentArea(strip('whole')).pixels).toEqual({ width: 884, height: 384 });
   expect(strip('whole').border?.around).toHaveLength(1);
-  expect(planOpening(strip('pieces')).pixels).toEqual({ width: 900, height: 400 });
+  expect(planContentArea(strip('pieces')).pixels).toEqual({ width: 900, height: 400 });
   expect(strip('pieces').border?.around.map(({ left }) => left)).toEqual([0, 300, 600]);
 });

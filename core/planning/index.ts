@@ -1,7 +1,6 @@
+export * from './contentArea.ts';
 export * from './encodingPlan.ts';
 export * from './enlargedPlan.ts';
-export * from './laying.ts';
-export * from './opening.ts';
 export * from './orientation.ts';
 export * from './part.ts';
 export * from './planFrame.ts';
@@ -10,4 +9,5 @@ export * from './renderPlan.ts';
 export * from './sampling.ts';
 export * from './scaledPlan.ts';
 export * from './shapePath.ts';
+export * from './sourceMapping.ts';
 export * from './watched.ts';

@@ -1,5 +1,5 @@
 import { changesNothing } from '../finishing/index.ts';
-import { borderOf, frameWindow, openingOf, ringOf, roundedRadius } from '../framing/index.ts';
+import { borderOf, contentAreaOf, frameWindow, ringOf, roundedRadius } from '../framing/index.ts';
 import {
   boundsOf,
   enlargement,
@@ -19,7 +19,7 @@ import {
   carriesTransparency,
   type Dimensions,
   type FrameSettings,
-  type Keeping,
+  type MetadataPolicy,
   type Original,
   type Place,
   type Treatment,
@@ -50,7 +50,7 @@ export interface FrameToPlan {
   settings: FrameSettings;
   treatment: Treatment;
   /** What goes into the file beside its pixels. */
-  keeping: Keeping;
+  keeping: MetadataPolicy;
   /** Share of the limit that is left free, 0..1. */
   headroom?: number;
 }
@@ -81,7 +81,7 @@ export function planFrame({
     finish: finishOf(
       treatment,
       window,
-      openingOf(place, original, { ...settings, border: treatment.border }).dimensions,
+      contentAreaOf(place, original, { ...settings, border: treatment.border }).dimensions,
     ),
     border: borderAround(borderOf(place, treatment.border), gridOf(place, settings), output),
     closing: closingPanel(original, place, settings, window),
@@ -98,16 +98,24 @@ export const mostFinished = 50_000_000;
 const mostEnlarged = 60_000_000;
 
 /** A treatment as far as the original has the pixels for it; null where nothing is done. */
-function finishOf({ border: _, ...treatment }: Treatment, window: Window, opening: Dimensions): RenderPlan['finish'] {
-  const area = opening.width * opening.height;
+function finishOf(
+  { border: _, ...treatment }: Treatment,
+  window: Window,
+  contentArea: Dimensions,
+): RenderPlan['finish'] {
+  const area = contentArea.width * contentArea.height;
   if (changesNothing({ ...treatment, border: null }) || area > mostFinished) return null;
-  return { ...treatment, oversize: settle(oversizeFor(treatment, window, opening)), scale: 1 };
+  return { ...treatment, oversize: settle(oversizeFor(treatment, window, contentArea)), scale: 1 };
 }
 
 /** How many times its dimensions a frame is sharpened at: never more than the original has the pixels for. */
-export function oversizeFor({ oversize }: Pick<Treatment, 'oversize'>, window: Window, opening: Dimensions): number {
-  const there = 1 / enlargement(window, opening);
-  const bearable = Math.sqrt(mostEnlarged / (opening.width * opening.height));
+export function oversizeFor(
+  { oversize }: Pick<Treatment, 'oversize'>,
+  window: Window,
+  contentArea: Dimensions,
+): number {
+  const there = 1 / enlargement(window, contentArea);
+  const bearable = Math.sqrt(mostEnlarged / (contentArea.width * contentArea.height));
   return Math.max(1, Math.min(oversize, there, bearable));
 }
 

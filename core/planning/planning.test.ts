@@ -5,16 +5,16 @@ import { keepNothing, plainSettings } from '../model/index.ts';
 import { sampleOriginal, samplePlace } from '../testing/index.ts';
 import {
   asStored,
-  layPicture,
   levelDimensions,
   type Orientation,
   type Part,
+  planContentArea,
   planFrame,
   planHash,
-  planOpening,
   RenderPlanSchema,
   sampling,
   scalePlan,
+  sourceMappingOf,
 } from './index.ts';
 
 const side = fc.integer({ min: 16, max: 20_000 });
@@ -60,12 +60,12 @@ const aPlan = fc
       },
     }),
   );
-const aPart = aPlan.map((plan) => layPicture(plan).part);
+const aPart = aPlan.map((plan) => sourceMappingOf(plan).part);
 
 test('what is laid fills the field exactly: part and margins, then turned and cut to the place’s dimensions', () => {
   fc.assert(
     fc.property(aPlan, (plan) => {
-      const { part, margins, quarter, tilting } = layPicture(plan);
+      const { part, margins, quarter, tilting } = sourceMappingOf(plan);
       const field = {
         width: part.output.width + margins.left + margins.right,
         height: part.output.height + margins.top + margins.bottom,
@@ -76,7 +76,7 @@ test('what is laid fills the field exactly: part and margins, then turned and cu
       }
       if (!tilting) {
         const onSide = Math.abs(quarter) === 90;
-        expect(onSide ? { width: field.height, height: field.width } : field).toEqual(planOpening(plan).pixels);
+        expect(onSide ? { width: field.height, height: field.width } : field).toEqual(planContentArea(plan).pixels);
         return;
       }
       // The middle of the field comes to the middle of the cut.
@@ -96,7 +96,7 @@ test('a plan has exactly the dimensions of its place, for any original and windo
   fc.assert(
     fc.property(aPlan, (plan) => {
       expect(RenderPlanSchema.parse(plan)).toEqual(plan);
-      const { part } = layPicture(plan);
+      const { part } = sourceMappingOf(plan);
       const { whole } = sampling(part, 6);
       if (whole) expect(whole.trim).toMatchObject(part.output);
     }),

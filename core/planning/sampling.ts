@@ -1,7 +1,7 @@
 import { clamp, type Point, type Rect } from '../geometry/index.ts';
 import type { Dimensions } from '../model/index.ts';
-import type { Margins } from './laying.ts';
 import type { Part } from './part.ts';
+import type { Margins } from './sourceMapping.ts';
 
 /** A level is not halved any further once its longer side is below this. */
 const smallestLevel = 512;

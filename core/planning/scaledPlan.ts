@@ -1,5 +1,5 @@
 import type { Dimensions } from '../model/index.ts';
-import { planOpening } from './opening.ts';
+import { planContentArea } from './contentArea.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
 /** The same picture at other dimensions, in one piece: a proof. At least one pixel each way. */
@@ -34,7 +34,7 @@ export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {
  * proportions, which are taken out again by a stretch, or its pixels would lie a little beside those of the other.
  */
 export function showingTheSame(plan: RenderPlan, resized: RenderPlan): RenderPlan {
-  const [before, after] = [planOpening(plan).pixels, planOpening(resized).pixels];
+  const [before, after] = [planContentArea(plan).pixels, planContentArea(resized).pixels];
   const stretch = (plan.stretch * before.height * after.width) / (before.width * after.height);
   return { ...resized, stretch };
 }

@@ -1,14 +1,14 @@
 import { markInFrame } from '../framing/index.ts';
 import { intersection, marksOnPicture, pictureBox, type Rect } from '../geometry/index.ts';
 import type { KeepMark, Mark, Original } from '../model/index.ts';
-import { planOpening } from './opening.ts';
+import { planContentArea } from './contentArea.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
 type Laid = Pick<RenderPlan, 'output' | 'shape' | 'stretch' | 'closing' | 'border' | 'window'>;
 
 /** The rectangle that holds a mark in the file, in its pixels; it may reach past the file. */
 export function markInFile(mark: Mark, plan: Laid): Rect {
-  const { window, margins } = planOpening(plan);
+  const { window, margins } = planContentArea(plan);
   const { left, top, width, height } = markInFrame(mark, plan.window, window);
   return { left: left + margins.left, top: top / plan.stretch + margins.top, width, height: height / plan.stretch };
 }

@@ -1,4 +1,4 @@
-import { PlaneMemory } from './planeMemory.ts';
+import { PlaneMemory } from '../planes/index.ts';
 
 /** Cells of so many pixels each way; two by two of them are a block. */
 const cell = 4;
@@ -9,16 +9,16 @@ const cell = 4;
 const masking = 40;
 
 /**
- * Asks for the room that it takes to find the most damaged block of eight by eight pixels; what comes back finds it once the two
+ * Reserves the memory that it takes to find the most damaged block of eight by eight pixels; what comes back finds it once the two
  * planes are filled: its error in levels, less by what its texture hides. Means over a whole picture, or a spot of it, thin out
  * as the picture grows; a block is as large in every file, as the eye sees it at 100 %.
  */
 export function lookForBlockError(
-  room: PlaneMemory,
+  arena: PlaneMemory,
   [before, after]: readonly [number, number],
   { width, height }: { width: number; height: number },
 ): () => number {
   const cells = { width: Math.max(1, Math.floor(width / cell)), height: Math.max(1, Math.floor(height / cell)) };
-  const sums = room.take(3 * PlaneMemory.lengthOf(cells));
-  return () => room.planes.blockError(before, after, width, height, masking, sums);
+  const sums = arena.reserve(3 * PlaneMemory.lengthOf(cells));
+  return () => arena.kernels.blockError(before, after, width, height, masking, sums);
 }

@@ -1,6 +1,5 @@
-import { PlaneMemory } from './planeMemory.ts';
-import { type Raster, rowsOf } from './raster.ts';
-import { worstLikeness } from './similarity.ts';
+import { inPlaneMemory, type Raster, rowsOf } from '../planes/index.ts';
+import { worstSimilarity } from './similarity.ts';
 
 /** More pixels than this are measured in bands. */
 const bandPixels = 6_000_000;
@@ -23,17 +22,18 @@ export function chromaKept(raster: Raster): number {
 function bandKept(raster: Raster): number {
   const { data, width, height, channels } = raster;
   const size = { width, height };
-  const room = new PlaneMemory();
-  const pixels = room.take(Math.ceil(data.length / Float32Array.BYTES_PER_ELEMENT));
-  const fine = [room.takePlane(size), room.takePlane(size)] as const;
-  const coarse = [room.takePlane(size), room.takePlane(size)] as const;
-  const measure = worstLikeness(room, size, [
-    [fine[0], coarse[0]],
-    [fine[1], coarse[1]],
-  ]);
-  room.open();
-  room.octets(pixels, data.length).set(data);
-  room.planes.colourDifferences(pixels, channels, width, height, fine[0], fine[1]);
-  for (const at of [0, 1] as const) room.planes.coarsen(fine[at], width, height, coarse[at]);
-  return measure();
+  return inPlaneMemory((arena) => {
+    const pixels = arena.reserve(Math.ceil(data.length / Float32Array.BYTES_PER_ELEMENT));
+    const fine = [arena.reservePlane(size), arena.reservePlane(size)] as const;
+    const coarse = [arena.reservePlane(size), arena.reservePlane(size)] as const;
+    const measure = worstSimilarity(arena, size, [
+      [fine[0], coarse[0]],
+      [fine[1], coarse[1]],
+    ]);
+    arena.commit();
+    arena.octets(pixels, data.length).set(data);
+    arena.kernels.colourDifferences(pixels, channels, width, height, fine[0], fine[1]);
+    for (const at of [0, 1] as const) arena.kernels.coarsen(fine[at], width, height, coarse[at]);
+    return measure();
+  });
 }

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
+import type { Raster } from '../planes/index.ts';
 import { target } from '../testing/index.ts';
-import { differencePixels, type Raster } from './index.ts';
+import { differencePixels } from './index.ts';
 
 const before = target(4, 2, (x) => [100, 100 + x, 100]);
 const after = target(4, 2, (x, y) => [100 + y * 3, 100 + x, x === 3 ? 40 : 100]);

@@ -1,4 +1,4 @@
-import { coloursOf, type Raster } from './raster.ts';
+import { coloursOf, type Raster } from '../planes/index.ts';
 
 /**
  * The difference of two pictures to look at: middle grey where they are the same, lighter and darker in each channel where

@@ -1,4 +1,4 @@
-import { coloursOf, luminanceOf, type Raster } from './raster.ts';
+import { coloursOf, luminanceOf, type Raster } from '../planes/index.ts';
 
 /** How many pixels have each of 256 levels. */
 export interface Histogram {

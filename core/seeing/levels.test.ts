@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import type { Plane, Raster } from '../planes/index.ts';
 import { steadyNoise, target } from '../testing/index.ts';
-import { histogramOf, localRange, luminancePlane, type Plane, percentile, type Raster } from './index.ts';
+import { histogramOf, localRange, luminancePlane, percentile } from './index.ts';
 
 const aPlane = fc
   .record({ width: fc.integer({ min: 1, max: 23 }), height: fc.integer({ min: 1, max: 17 }), seed: fc.nat(1000) })

@@ -1,4 +1,4 @@
-import type { Plane } from './raster.ts';
+import type { Plane } from '../planes/index.ts';
 
 /** The darkest and the lightest value within `reach` pixels each way, for every pixel. */
 export function localRange({ data, width, height }: Plane, reach: number): { low: Float32Array; high: Float32Array } {

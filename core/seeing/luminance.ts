@@ -1,5 +1,5 @@
-import { PlaneMemory } from './planeMemory.ts';
-import type { Plane, Raster } from './raster.ts';
+import type { Plane, Raster } from '../planes/index.ts';
+import { inPlaneMemory } from '../planes/index.ts';
 
 /** So many pixels are handed over at once: memory that was asked for is never given back. */
 const handedOver = 1_000_000;
@@ -11,13 +11,14 @@ export function luminancePlane({ data, width, height, channels }: Raster): Plane
   for (let top = 0; top < height; top += rows) {
     const part = { width, height: Math.min(rows, height - top) };
     const pixels = data.subarray(top * width * channels, (top + part.height) * width * channels);
-    const room = new PlaneMemory();
-    const from = room.take(Math.ceil(pixels.length / Float32Array.BYTES_PER_ELEMENT));
-    const to = room.takePlane(part);
-    room.open();
-    room.octets(from, pixels.length).set(pixels);
-    room.planes.luminance(from, channels, width, part.height, to);
-    plane.set(room.get(to, part).data, top * width);
+    inPlaneMemory((arena) => {
+      const from = arena.reserve(Math.ceil(pixels.length / Float32Array.BYTES_PER_ELEMENT));
+      const to = arena.reservePlane(part);
+      arena.commit();
+      arena.octets(from, pixels.length).set(pixels);
+      arena.kernels.luminance(from, channels, width, part.height, to);
+      plane.set(arena.get(to, part).data, top * width);
+    });
   }
   return { data: plane, width, height };
 }

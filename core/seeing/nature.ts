@@ -1,6 +1,6 @@
 import type { PictureNature } from '../model/index.ts';
+import { coloursOf, type Raster } from '../planes/index.ts';
 import { chromaKept } from './chroma.ts';
-import { coloursOf, type Raster } from './raster.ts';
 
 /** A step of this many levels between two neighbours is an edge. */
 const edge = 40;

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { ssim } from 'ssim.js';
 import { describe, expect, test } from 'vitest';
+import type { Raster } from '../planes/index.ts';
 import { steadyNoise, target, zonePlate } from '../testing/index.ts';
-import { chromaKept, luminancePlane, natureOf, type Raster, similarityOf, structuralSimilarity } from './index.ts';
+import { chromaKept, luminancePlane, natureOf, similarityOf, structuralSimilarity } from './index.ts';
 
 const change = (raster: Raster, by: (value: number, x: number, y: number, channel: number) => number): Raster => ({
   ...raster,
@@ -75,7 +76,7 @@ describe('similarity', () => {
           const picture = { data, width, height, channels };
           expect(similarityOf(picture, picture)).toMatchObject({
             overall: 100,
-            unrest: 0,
+            flatAreaError: 0,
             blockError: 0,
             worst: { similarity: 100 },
           });
@@ -108,14 +109,14 @@ describe('similarity', () => {
     const sky = target(256, 256, (x, y) => 120 + (x + y) / 16);
     const stepped = change(sky, (value) => Math.round(value / 8) * 8);
     expect(similarityOf(sky, stepped).overall).toBeGreaterThan(96);
-    expect(similarityOf(sky, stepped).unrest).toBeGreaterThan(2);
+    expect(similarityOf(sky, stepped).flatAreaError).toBeGreaterThan(2);
     // Noise hides what is added to it, as long as it has no colour.
     const grainy = (seed: number) => {
       const random = steadyNoise(seed);
       const grain = Array.from({ length: 256 * 256 }, () => 24 * random() - 12);
       return change(sky, (value, x, y) => value + (grain[y * 256 + x] ?? 0));
     };
-    expect(similarityOf(grainy(1), grainy(7)).unrest).toBeLessThan(0.6);
+    expect(similarityOf(grainy(1), grainy(7)).flatAreaError).toBeLessThan(0.6);
   });
 
   test('sees broad patches of colour where light has hardly moved, and passes over grain as strong', () => {
@@ -124,7 +125,7 @@ describe('similarity', () => {
       similarityOf(
         sky,
         change(sky, (value, x, y, channel) => (channel === 2 ? value + 12 * sign(x, y) : value)),
-      ).unrest;
+      ).flatAreaError;
     const patches = inBlue((x, y) => (((x >> 4) + (y >> 4)) % 2 === 0 ? 1 : -1));
     const grain = inBlue((x, y) => ((x + y) % 2 === 0 ? 1 : -1));
     expect(patches).toBeGreaterThan(4);
@@ -136,9 +137,9 @@ describe('similarity', () => {
     const random = steadyNoise(5);
     const moved = change(flat, (value, x, y) => (x < 130 && y < 90 ? value + 3 * random() : value));
     for (const region of [moved, noisy(flat, 2)]) {
-      const { unrest, worst } = similarityOf(flat, region);
-      expect(Number.isFinite(unrest)).toBe(true);
-      expect(unrest).toBeGreaterThan(0.5);
+      const { flatAreaError, worst } = similarityOf(flat, region);
+      expect(Number.isFinite(flatAreaError)).toBe(true);
+      expect(flatAreaError).toBeGreaterThan(0.5);
       expect(Number.isFinite(worst.similarity)).toBe(true);
     }
   });

@@ -1,10 +1,17 @@
 import type { Rect } from '../geometry/index.ts';
 import type { Similarity, Spot } from '../model/index.ts';
+import {
+  coloursOf,
+  fillSsimMap,
+  inPlaneMemory,
+  type Plane,
+  PlaneMemory,
+  type Raster,
+  rowsOf,
+} from '../planes/index.ts';
 import { lookForBlockError } from './blockError.ts';
-import { type LikenessMap, mapMeans } from './likeness.ts';
-import { PlaneMemory } from './planeMemory.ts';
-import { coloursOf, type Plane, type Raster, rowsOf } from './raster.ts';
-import { lookForUnrest } from './unrest.ts';
+import { flatAreaErrors } from './flatAreaError.ts';
+import { mapMeans, type SsimMap } from './ssimMap.ts';
 
 /**
  * How much contrast and structure count at each scale, the finest first, every next one half as fine (Wang, Simoncelli
@@ -18,10 +25,10 @@ const chromaStep = 8;
 const channelWeights = { luminance: 0.8, each: 0.1 };
 
 /** The surroundings of a pixel: a Gaussian of 1.5 pixels over eleven pixels each way (Wang et al. 2004). */
-const reach = 5;
+const kernelRadius = 5;
 const surroundings = halfOf(1.5);
 function halfOf(deviation: number): Float32Array {
-  const half = Float32Array.from({ length: reach + 1 }, (_, at) => Math.exp(-((at / deviation) ** 2) / 2));
+  const half = Float32Array.from({ length: kernelRadius + 1 }, (_, at) => Math.exp(-((at / deviation) ** 2) / 2));
   const sum = half.reduce((total, weight, at) => total + (at === 0 ? weight : 2 * weight), 0);
   return half.map((weight) => weight / sum);
 }
@@ -50,35 +57,33 @@ export function similarityOf(picture: Raster, other: Raster, regions: readonly R
   }
   const rows = Math.max(64, Math.floor(bandPixels / picture.width));
   const seen = regions.map(() => ({ sum: 0, area: 0 }));
-  let [sum, area, unrest, blockError] = [0, 0, 0, 0];
-  let worst: Spot | null = null;
+  let [sum, area, flatAreaError, blockError] = [0, 0, 0, 0];
+  const worstOfBands: Spot[] = [];
   for (let top = 0; top < picture.height; top += rows) {
     const height = Math.min(rows, picture.height - top);
     const band: Rect = { left: 0, top: 0, width: picture.width, height };
-    const {
-      score,
-      unrest: moved,
-      blockError: damage,
-    } = compare(rowsOf(picture, top, top + height), rowsOf(other, top, top + height));
-    sum += score(band) * height;
-    area += height;
-    blockError = Math.max(blockError, damage);
-    for (const spot of spotsIn(band)) unrest = Math.max(unrest, moved(spot));
-    const spot = worstSpot(score, band);
-    if (!worst || spot.similarity < worst.similarity) worst = { ...spot, top: spot.top + top };
-    for (const [index, region] of regions.entries()) {
-      const within = inside({ ...region, top: region.top - top }, band);
-      const one = seen[index];
-      if (!within || !one) continue;
-      one.sum += score(within) * within.width * within.height;
-      one.area += within.width * within.height;
-    }
+    inPlaneMemory((arena) => {
+      const made = compare(arena, rowsOf(picture, top, top + height), rowsOf(other, top, top + height));
+      sum += made.score(band) * height;
+      area += height;
+      blockError = Math.max(blockError, made.blockError);
+      for (const spot of spotsIn(band)) flatAreaError = Math.max(flatAreaError, made.flatAreaError(spot));
+      const spot = worstSpot(made.score, band);
+      worstOfBands.push({ ...spot, top: spot.top + top });
+      for (const [index, region] of regions.entries()) {
+        const within = inside({ ...region, top: region.top - top }, band);
+        const one = seen[index];
+        if (!within || !one) continue;
+        one.sum += made.score(within) * within.width * within.height;
+        one.area += within.width * within.height;
+      }
+    });
   }
   return {
     overall: round(sum / area),
-    unrest: Math.round(unrest * 100) / 100,
+    flatAreaError: Math.round(flatAreaError * 100) / 100,
     blockError: Math.round(blockError * 100) / 100,
-    worst: worst ?? { left: 0, top: 0, width: 1, height: 1, similarity: 100 },
+    worst: lowest(worstOfBands),
     // What lies outside of the picture has lost nothing.
     regions: seen.map((one) => (one.area > 0 ? round(one.sum / one.area) : 100)),
   };
@@ -92,60 +97,65 @@ type Score = (rect: Rect) => number;
  * pixels: 1 where they are the same.
  */
 export function structuralSimilarity(a: Plane, b: Plane): number {
-  const room = new PlaneMemory();
-  const planes = [room.takePlane(a), room.takePlane(b)] as const;
-  const looking = look(room, planes, a, 1, 1);
-  room.open();
-  room.put(planes[0], a);
-  room.put(planes[1], b);
-  return looking('both').mean({ left: 0, top: 0, width: a.width, height: a.height });
+  return inPlaneMemory((arena) => {
+    const planes = [arena.reservePlane(a), arena.reservePlane(b)] as const;
+    const looking = look(arena, planes, a, 1, 1);
+    arena.commit();
+    arena.put(planes[0], a);
+    arena.put(planes[1], b);
+    return looking('both').mean({ left: 0, top: 0, width: a.width, height: a.height });
+  });
 }
 
-function compare(picture: Raster, other: Raster): { score: Score; unrest: Score; blockError: number } {
+/** Compares two pictures; what comes back is good as long as the memory is. */
+function compare(
+  arena: PlaneMemory,
+  picture: Raster,
+  other: Raster,
+): { score: Score; flatAreaError: Score; blockError: number } {
   const coloured = coloursOf(picture) === 3 || coloursOf(other) === 3;
   const [a, b] = [onGrey(picture, coloured), onGrey(other, coloured)];
   const size = { width: a.width, height: a.height };
-  const room = new PlaneMemory();
-  const pixels = room.take(Math.ceil(a.data.length / Float32Array.BYTES_PER_ELEMENT));
+  const pixels = arena.reserve(Math.ceil(a.data.length / Float32Array.BYTES_PER_ELEMENT));
   // The smaller scales lie one after the other where the planes of the colour differences lie afterwards.
   const scales = scaleSizes(size);
-  const planes = scales.map((scale) => [room.takePlane(scale), room.takePlane(scale)] as const);
-  const blue = coloured ? ([room.takePlane(size), room.takePlane(size)] as const) : null;
-  const red = coloured ? ([room.takePlane(size), room.takePlane(size)] as const) : null;
+  const planes = scales.map((scale) => [arena.reservePlane(scale), arena.reservePlane(scale)] as const);
+  const blue = coloured ? ([arena.reservePlane(size), arena.reservePlane(size)] as const) : null;
+  const red = coloured ? ([arena.reservePlane(size), arena.reservePlane(size)] as const) : null;
   const looks = planes.map((pair, level) =>
-    look(room, pair, scales[level] ?? size, 2 ** level, scaleSteps[level] ?? 1),
+    look(arena, pair, scales[level] ?? size, 2 ** level, scaleSteps[level] ?? 1),
   );
-  const lightUnrest = lookForUnrest(room, planes[0] as readonly [number, number], size);
-  const damage = lookForBlockError(room, planes[0] as readonly [number, number], size);
+  const lightErrors = flatAreaErrors(arena, planes[0] as readonly [number, number], size);
+  const damage = lookForBlockError(arena, planes[0] as readonly [number, number], size);
   // Fine grain in colour is not seen, broad patches are: movement of colour is looked at where it is half as fine.
   const halfSize = { width: Math.max(1, size.width >> 1), height: Math.max(1, size.height >> 1) };
   const colours = [blue, red].flatMap((pair) => {
     if (!pair) return [];
-    const halves = [room.takePlane(halfSize), room.takePlane(halfSize)] as const;
-    return [{ pair, halves, moved: lookForUnrest(room, halves, halfSize) }];
+    const halves = [arena.reservePlane(halfSize), arena.reservePlane(halfSize)] as const;
+    return [{ pair, halves, moved: flatAreaErrors(arena, halves, halfSize) }];
   });
-  const chromaLooks = blue && red ? [blue, red].map((pair) => look(room, pair, size, 1, chromaStep)) : [];
-  room.open();
+  const chromaLooks = blue && red ? [blue, red].map((pair) => look(arena, pair, size, 1, chromaStep)) : [];
+  arena.commit();
   for (const [index, raster] of [a, b].entries()) {
-    room.octets(pixels, raster.data.length).set(raster.data);
+    arena.octets(pixels, raster.data.length).set(raster.data);
     const at = index as 0 | 1;
     const first = planes[0]?.[at] as number;
-    room.planes.luminance(pixels, raster.channels, size.width, size.height, first);
+    arena.kernels.luminance(pixels, raster.channels, size.width, size.height, first);
     if (blue && red) {
-      room.planes.colourDifferences(pixels, raster.channels, size.width, size.height, blue[at], red[at]);
+      arena.kernels.colourDifferences(pixels, raster.channels, size.width, size.height, blue[at], red[at]);
     }
     for (const [level, scale] of scales.entries()) {
       const next = planes[level + 1]?.[at];
-      if (next !== undefined) room.planes.halve(planes[level]?.[at] as number, scale.width, scale.height, next);
+      if (next !== undefined) arena.kernels.halve(planes[level]?.[at] as number, scale.width, scale.height, next);
     }
   }
-  const lightMoved = lightUnrest();
+  const lightMoved = lightErrors();
   const blockError = damage();
   const colourMoved = colours.map(({ pair, halves, moved }) => {
-    for (const at of [0, 1] as const) room.planes.halve(pair[at], size.width, size.height, halves[at]);
+    for (const at of [0, 1] as const) arena.kernels.halve(pair[at], size.width, size.height, halves[at]);
     return moved();
   });
-  const unrest = (rect: Rect) => {
+  const flatAreaError = (rect: Rect) => {
     const half = { left: rect.left / 2, top: rect.top / 2, width: rect.width / 2, height: rect.height / 2 };
     return Math.max(lightMoved(rect), ...colourMoved.map((moved) => moved(half)));
   };
@@ -163,7 +173,7 @@ function compare(picture: Raster, other: Raster): { score: Score; unrest: Score;
     const colour = chroma.reduce((sum, map) => sum + Math.max(0, map.mean(rect)), 0);
     return 100 * (channelWeights.luminance * luminance + channelWeights.each * colour);
   };
-  return { score, unrest, blockError };
+  return { score, flatAreaError, blockError };
 }
 
 /** The picture's dimensions at each scale; as many scales as still have room for a pixel's surroundings. */
@@ -174,15 +184,15 @@ function scaleSizes({ width, height }: { width: number; height: number }) {
       width: Math.max(1, Math.floor(width / 2 ** sizes.length)),
       height: Math.max(1, Math.floor(height / 2 ** sizes.length)),
     };
-    if (Math.min(next.width, next.height) < 2 * reach + 1) break;
+    if (Math.min(next.width, next.height) < 2 * kernelRadius + 1) break;
     sizes.push(next);
   }
   return sizes;
 }
 
-/** Asks for the room that comparing two planes takes; what comes back compares them once they are filled. */
+/** Reserves the memory that comparing two planes takes; what comes back compares them once they are filled. */
 function look(
-  room: PlaneMemory,
+  arena: PlaneMemory,
   [a, b]: readonly [number, number],
   { width, height }: { width: number; height: number },
   scale: number,
@@ -190,28 +200,30 @@ function look(
 ) {
   const first = Math.min(height - 1, step >> 1);
   const rows = Math.ceil((height - first) / step);
-  const half = room.take(surroundings.length);
+  const half = arena.reserve(surroundings.length);
   const stride = PlaneMemory.lengthOf({ width, height: 1 });
-  const line = room.take(5 * (stride + 2 * reach + 8));
-  const alike = room.take(stride * rows);
-  const map = mapMeans(room, width, rows, { scale, first, step });
-  return (kind: 'structure' | 'both'): LikenessMap => {
-    room.floats(half, surroundings.length).set(surroundings);
-    room.planes.likeness(a, b, width, height, half, reach, first, step, rows, line, kind === 'both', alike);
+  const line = arena.reserve(5 * (stride + 2 * kernelRadius + 8));
+  const alike = arena.reserve(stride * rows);
+  const map = mapMeans(arena, width, rows, { scale, first, step });
+  return (kind: 'structure' | 'both'): SsimMap => {
+    arena.floats(half, surroundings.length).set(surroundings);
+    const kernel = { weights: half, radius: kernelRadius };
+    const sampled = { first, step, count: rows };
+    fillSsimMap(arena, [{ at: a, width, height }, b], { half: kernel, rows: sampled, line, kind, to: alike });
     return map(alike);
   };
 }
 
 /**
- * Asks for the room that finding the spot takes at which two pairs of planes are least alike; what comes back finds it
+ * Reserves the memory that finding the spot takes at which two pairs of planes are least alike; what comes back finds it
  * once they are filled: the mean of both at that spot, 0..100.
  */
-export function worstLikeness(
-  room: PlaneMemory,
+export function worstSimilarity(
+  arena: PlaneMemory,
   size: { width: number; height: number },
   pairs: readonly (readonly [number, number])[],
 ): () => number {
-  const looks = pairs.map((pair) => look(room, pair, size, 1, chromaStep));
+  const looks = pairs.map((pair) => look(arena, pair, size, 1, chromaStep));
   return () => {
     const maps = looks.map((looking) => looking('both'));
     const score = (rect: Rect) => (100 * maps.reduce((sum, map) => sum + map.mean(rect), 0)) / maps.length;
@@ -220,14 +232,15 @@ export function worstLikeness(
 }
 
 function worstSpot(score: Score, whole: Rect): Spot {
-  let worst: Spot | null = null;
-  for (const spot of spotsIn(whole)) {
-    const similarity = score(spot);
-    if (!worst || similarity < worst.similarity) worst = { ...spot, similarity };
-  }
-  const found = worst ?? { left: 0, top: 0, width: 1, height: 1, similarity: 100 };
-  return { ...found, similarity: round(found.similarity) };
+  const { similarity, ...spot } = lowest(spotsIn(whole).map((one) => ({ ...one, similarity: score(one) })));
+  return { ...spot, similarity: round(similarity) };
 }
+
+/** The spot where most is lost; of a picture without any, its first pixel. */
+const lowest = (spots: readonly Spot[]): Spot =>
+  spots.reduce((worst, spot) => (spot.similarity < worst.similarity ? spot : worst), spots[0] ?? noSpot);
+
+const noSpot: Spot = { left: 0, top: 0, width: 1, height: 1, similarity: 100 };
 
 /** Spots that cover a picture, each overlapping the next by half. */
 function spotsIn({ width, height }: Rect): Rect[] {

@@ -81,7 +81,7 @@ export function sampleWeight(values: Partial<Weight> = {}, similarity: Partial<S
         quality,
         chroma: '4:2:0',
         colours: null,
-        similarity: { overall: 99, worst, unrest: 0.5, blockError: 4, regions: [], ...similarity },
+        similarity: { overall: 99, worst, flatAreaError: 0.5, blockError: 4, regions: [], ...similarity },
       },
     ],
     ...values,

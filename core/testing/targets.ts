@@ -1,4 +1,4 @@
-import type { Raster } from '../seeing/index.ts';
+import type { Raster } from '../planes/index.ts';
 
 type Colour = readonly [red: number, green: number, blue: number];
 

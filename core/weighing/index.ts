@@ -3,7 +3,7 @@ export * from './budget.ts';
 export * from './highestQuality.ts';
 export * from './knee.ts';
 export * from './lastGood.ts';
-export * from './levels.ts';
 export * from './lowestQuality.ts';
 export * from './nearest.ts';
 export * from './qualityCurve.ts';
+export * from './qualityFloors.ts';

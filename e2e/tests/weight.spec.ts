@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { ManifestSchema } from '@inkwell/core/model';
-import { type Raster, similarityOf } from '@inkwell/core/seeing';
+import type { Raster } from '@inkwell/core/planes';
+import { similarityOf } from '@inkwell/core/seeing';
 import { unzip } from '@inkwell/server/testing/unzip.ts';
 import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';

@@ -1,11 +1,11 @@
 import { defaultPattern, fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
-import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { deliveriesOfProject, findDelivery } from '../store/deliveries.ts';
 import { archiveOf } from '../tasks/archive.ts';
 import { endDelivery, requestDelivery } from '../tasks/requestDelivery.ts';
+import { orNotFound, UserError } from '../userError.ts';
 import { idOf } from './params.ts';
 
 export const DeliverSchema = z.object({
@@ -28,7 +28,7 @@ export function deliveriesRouter(services: Services): Router {
   });
 
   router.get('/:id', async (request, response) => {
-    response.json(found(await findDelivery(db, idOf(request)), 'This delivery').delivery);
+    response.json(orNotFound(await findDelivery(db, idOf(request)), 'This delivery').delivery);
   });
 
   router.post('/:id/cancel', async (request, response) => {
@@ -36,10 +36,10 @@ export function deliveriesRouter(services: Services): Router {
   });
 
   router.get('/:id/archive', async (request, response) => {
-    const { stored, delivery } = found(await findDelivery(db, idOf(request)), 'This delivery');
+    const { stored, delivery } = orNotFound(await findDelivery(db, idOf(request)), 'This delivery');
     if (delivery.state !== 'done') {
       const isOver = delivery.state === 'failed' || delivery.state === 'cancelled';
-      throw new Refusal(
+      throw new UserError(
         isOver ? 'This delivery was not finished. Deliver again.' : 'This delivery is not finished yet.',
         409,
       );

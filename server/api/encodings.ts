@@ -4,10 +4,10 @@ import { Router } from 'express';
 import { z } from 'zod';
 import type { TrialAsked } from '../imaging/encoding/trials.ts';
 import { fromPixels } from '../imaging/stages/pixels.ts';
-import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { askedFrame, forEver } from '../tasks/askedFrame.ts';
 import { changed, measureWays, waysToEncode } from '../tasks/waysToEncode.ts';
+import { orNotFound, UserError } from '../userError.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
 
@@ -36,7 +36,7 @@ export function encodingsRouter(services: Services): Router {
   const pieceOf = (plan: RenderPlan, piece: number) => {
     const files = fileCount(plan);
     if (piece < files) return piece;
-    throw new Refusal(
+    throw new UserError(
       `This frame has ${files === 1 ? '1 file' : `${files} files`}; there is none with number ${piece + 1}.`,
       404,
     );
@@ -46,7 +46,7 @@ export function encodingsRouter(services: Services): Router {
     const { framed, planning } = await askedFrame(services, id, asked.plan);
     const { format, colours, chroma } = asked;
     const change = { format, weighing: { ...framed.frame.weighing, colours, chroma } };
-    const plan = found(planning.planOf(changed(framed, change)), 'The place of this frame');
+    const plan = orNotFound(planning.planOf(changed(framed, change)), 'The place of this frame');
     const trial: TrialAsked = { quality: asked.quality, piece: pieceOf(plan, asked.piece) };
     return { plan, trial };
   };
@@ -60,7 +60,7 @@ export function encodingsRouter(services: Services): Router {
       const pixels = (await recent.get(plan)).cut[pieceOf(plan, asked.piece)];
       response.setHeader('Cache-Control', forEver);
       response.type('png').send(
-        await fromPixels(found(pixels ?? null, 'This piece'))
+        await fromPixels(orNotFound(pixels ?? null, 'This piece'))
           .png({ compressionLevel: 1 })
           .toBuffer(),
       );

@@ -2,8 +2,8 @@ import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
-import { Refusal } from '../refusal.ts';
 import { isDatabaseAway, isUnfit } from '../store/failures.ts';
+import { UserError } from '../userError.ts';
 
 /** Seconds after which it is worth asking again. */
 const retryAfter = 2;
@@ -21,7 +21,7 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
         .json({ message: 'Something went wrong in the program. Nothing that was saved is lost; try again.' });
       return;
     }
-    const cause = error instanceof Refusal ? error.cause : error;
+    const cause = error instanceof UserError ? error.cause : error;
     if (cause && refusal.status !== 404) log.info({ cause: String(cause), url: request.url }, refusal.message);
     if (refusal.status === 503) response.setHeader('Retry-After', retryAfter);
     response.status(refusal.status).json({ message: refusal.message, ...refusal.details });
@@ -29,25 +29,27 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
 }
 
 /** What an error means for whoever asked; null where it is ours. */
-function refusalOf(error: unknown): Refusal | null {
-  if (error instanceof Refusal) return error;
-  if (error instanceof ZodError) return new Refusal(`This could not be understood. ${sentenceOf(error)}`, 400);
+function refusalOf(error: unknown): UserError | null {
+  if (error instanceof UserError) return error;
+  if (error instanceof ZodError) return new UserError(`This could not be understood. ${sentenceOf(error)}`, 400);
   if (isAboutRoom(error)) return diskFull();
   if (isDatabaseAway(error)) {
-    return new Refusal(
+    return new UserError(
       'The database does not answer. The program goes on as soon as it does; try again in a moment.',
       503,
     );
   }
   if (isUnfit(error)) {
-    return new Refusal(
+    return new UserError(
       'Something in this request is too large, or names what is not there. Reload the page and try again.',
       400,
     );
   }
   const words = httpWords[statusOf(error) ?? 0];
-  if (words) return new Refusal(words, statusOf(error) as Refusal['status']);
-  return error instanceof SyntaxError || error instanceof URIError ? new Refusal(httpWords[400] as string, 400) : null;
+  if (words) return new UserError(words, statusOf(error) as UserError['status']);
+  return error instanceof SyntaxError || error instanceof URIError
+    ? new UserError(httpWords[400] as string, 400)
+    : null;
 }
 
 /** What the web server itself refuses, in words. */

@@ -3,10 +3,10 @@ import { FinishFileSchema, FinishSettingsSchema } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
-import { found } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../store/finishes.ts';
 import { changeFinish, putFinishAside } from '../tasks/changeFinish.ts';
+import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
 
 export const SaveSchema = z.object({ version: z.int().positive(), change: FinishSettingsSchema.partial() });
@@ -38,7 +38,7 @@ export function finishesRouter(services: Services): Router {
   router.get('/:id/file', async (request, response) => {
     const { id } = request.params;
     const shipped = finishById(id, []);
-    const finish = shipped.id === id ? shipped : found(await findFinish(db, idOf(request)), 'This finish');
+    const finish = shipped.id === id ? shipped : orNotFound(await findFinish(db, idOf(request)), 'This finish');
     const { name, description, treatment } = finish;
     response.attachment(`${fileNameWord(name) || 'finish'}.finish.json`);
     response.type('json').send(JSON.stringify({ inkwellFinish: 1, name, description, treatment }, null, 2));
@@ -55,7 +55,7 @@ export function finishesRouter(services: Services): Router {
   });
 
   router.post('/:id/restore', async (request, response) => {
-    found(await setFinishDeleted(db, idOf(request), false), 'This finish');
+    orNotFound(await setFinishDeleted(db, idOf(request), false), 'This finish');
     response.status(204).end();
   });
 

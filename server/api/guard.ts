@@ -1,5 +1,5 @@
 import type { RequestHandler } from 'express';
-import { Refusal } from '../refusal.ts';
+import { UserError } from '../userError.ts';
 
 const own = new Set(['127.0.0.1', 'localhost']);
 
@@ -10,15 +10,15 @@ const own = new Set(['127.0.0.1', 'localhost']);
 export const ownHostOnly: RequestHandler = (request, _response, next) => {
   const host = request.headers.host ?? '';
   if (!own.has(host.replace(/:\d+$/, '')))
-    throw new Refusal('This address is not served here. Use http://127.0.0.1.', 403);
+    throw new UserError('This address is not served here. Use http://127.0.0.1.', 403);
   const { origin } = request.headers;
   if (origin !== undefined && origin !== `http://${host}`) {
-    throw new Refusal('Requests from other sites are refused.', 403);
+    throw new UserError('Requests from other sites are refused.', 403);
   }
   // A browser says where a request comes from. Following a link to a page of this program is all that others may do.
   const site = request.headers['sec-fetch-site'];
   if ((site === 'cross-site' || site === 'same-site') && request.path.startsWith('/api')) {
-    throw new Refusal('Requests from other sites are refused.', 403);
+    throw new UserError('Requests from other sites are refused.', 403);
   }
   next();
 };

@@ -4,7 +4,6 @@ import { z } from 'zod';
 import { colourAt, proposeColours } from '../imaging/measuring/colours.ts';
 import { proposeTrim } from '../imaging/measuring/trimming.ts';
 import { previewPlan } from '../imaging/stages/preview.ts';
-import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { readBlob } from '../store/blobs.ts';
 import {
@@ -15,6 +14,7 @@ import {
   setOriginalDeleted,
 } from '../store/originals.ts';
 import { changeOriginal, pageOf, takePages } from '../tasks/changeOriginal.ts';
+import { orNotFound, UserError } from '../userError.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
 import { uploadedFile } from './upload.ts';
@@ -31,7 +31,7 @@ export const TrimOptionsSchema = z.object({
 function leavingOf(response: Response): AbortSignal {
   const leaving = new AbortController();
   response.on('close', () => {
-    if (!response.writableFinished) leaving.abort(new Refusal('The request was cancelled.', 400));
+    if (!response.writableFinished) leaving.abort(new UserError('The request was cancelled.', 400));
   });
   return leaving.signal;
 }
@@ -66,7 +66,7 @@ export function originalsRouter(services: Services): Router {
 
   router.patch('/:id', async (request, response) => {
     const { name } = z.object({ name: NameSchema }).parse(request.body);
-    response.json(found(await renameOriginal(db, idOf(request), name), 'This original'));
+    response.json(orNotFound(await renameOriginal(db, idOf(request), name), 'This original'));
   });
 
   router.patch('/:id/settings', async (request, response) => {
@@ -79,7 +79,7 @@ export function originalsRouter(services: Services): Router {
     '/:id/trim',
     drawing(async (request, response) => {
       const { tolerance, shadow } = TrimOptionsSchema.parse(request.query);
-      const original = found(await findOriginal(db, idOf(request)), 'This original');
+      const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
       response.json({ trim: await proposeTrim(original, { tolerance, shadow: shadow === 'kept' }, copies) });
     }),
   );
@@ -88,7 +88,7 @@ export function originalsRouter(services: Services): Router {
   router.get(
     '/:id/colours',
     drawing(async (request, response) => {
-      const original = found(await findOriginal(db, idOf(request)), 'This original');
+      const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
       response.json({ colours: await proposeColours(original, copies) });
     }),
   );
@@ -98,9 +98,9 @@ export function originalsRouter(services: Services): Router {
     '/:id/colour',
     drawing(async (request, response) => {
       const at = PointSchema.parse(request.query);
-      const original = found(await findOriginal(db, idOf(request)), 'This original');
+      const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
       if (at.x >= original.width || at.y >= original.height) {
-        throw new Refusal(
+        throw new UserError(
           `There is no pixel ${at.x}, ${at.y}: the picture is ${original.width} × ${original.height} px.`,
         );
       }
@@ -109,7 +109,7 @@ export function originalsRouter(services: Services): Router {
   );
 
   router.get('/:id/pages/:page/preview', async (request, response) => {
-    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
     const page = pageOf(original, PageSchema.parse(request.params.page));
     response.type('image/jpeg');
     response.sendFile(await pages.preview(original, page, leavingOf(response)), {
@@ -122,26 +122,26 @@ export function originalsRouter(services: Services): Router {
   // Takes other pages of a file that came in: each becomes an original of its own over the same bytes.
   router.post('/:id/pages', async (request, response) => {
     const asked = z.object({ pages: z.array(PageSchema).min(1).max(200) }).parse(request.body);
-    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
     response.status(201).json(await takePages(services, original, asked.pages, leavingOf(response)));
   });
 
   router.post('/:id/duplicate', async (request, response) => {
-    response.status(201).json(found(await duplicateOriginal(db, idOf(request)), 'This original'));
+    response.status(201).json(orNotFound(await duplicateOriginal(db, idOf(request)), 'This original'));
   });
 
   router.delete('/:id', async (request, response) => {
-    found(await setOriginalDeleted(db, idOf(request), true), 'This original');
+    orNotFound(await setOriginalDeleted(db, idOf(request), true), 'This original');
     response.status(204).end();
   });
 
   router.post('/:id/restore', async (request, response) => {
-    found(await setOriginalDeleted(db, idOf(request), false), 'This original');
+    orNotFound(await setOriginalDeleted(db, idOf(request), false), 'This original');
     response.status(204).end();
   });
 
   router.get('/:id/file', async (request, response) => {
-    const original = found(await findOriginal(db, idOf(request)), 'This original');
+    const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
     response.attachment(original.fileName);
     response.type(mediaTypes[original.format]);
     response.setHeader('Content-Length', original.bytes);
@@ -153,7 +153,7 @@ export function originalsRouter(services: Services): Router {
   router.get(
     '/:id/preview',
     drawing(async (request, response) => {
-      const original = found(await findOriginal(db, idOf(request)), 'This original');
+      const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
       const proof = await proofs.get(previewPlan(original), WidthSchema.parse(request.query.width));
       response.type(proof.type);
       response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });

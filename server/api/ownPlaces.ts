@@ -1,10 +1,10 @@
 import { KeptInSchema, OwnPlaceSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
-import { found } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { setOwnPlaceDeleted } from '../store/ownPlaces.ts';
 import { changeOwnPlace, makeOwnPlace, putOwnPlaceAside } from '../tasks/changeOwnPlace.ts';
+import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
 
 export const AddSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
@@ -31,7 +31,7 @@ export function ownPlacesRouter(services: Services): Router {
   });
 
   router.post('/:id/restore', async (request, response) => {
-    found(await setOwnPlaceDeleted(db, idOf(request), false), 'This place');
+    orNotFound(await setOwnPlaceDeleted(db, idOf(request), false), 'This place');
     response.status(204).end();
   });
 

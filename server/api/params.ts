@@ -1,6 +1,6 @@
 import type { Request } from 'express';
 import { z } from 'zod';
-import { notFound } from '../refusal.ts';
+import { notFound } from '../userError.ts';
 
 /** The id in the path. @throws Refusal where it is none */
 export function idOf(request: Request): string {

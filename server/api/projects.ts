@@ -1,12 +1,12 @@
 import { FrameSettingsSchema, NameSchema, ProjectSettingsSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
-import { found } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { framesOfProject } from '../store/frames.ts';
 import { addProject, listProjects, openProject, renameProject, setProjectDeleted } from '../store/projects.ts';
 import { changeProjectSettings, chooseFrames, chooseOriginals, copyProject } from '../tasks/changeProject.ts';
 import { measuredOf } from '../tasks/measuredFrames.ts';
+import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
 
 export const ChangeFramesSchema = z.object({
@@ -37,12 +37,12 @@ export function projectsRouter(services: Services): Router {
   });
 
   router.get('/:id', async (request, response) => {
-    response.json(found(await openProject(db, idOf(request)), 'This project'));
+    response.json(orNotFound(await openProject(db, idOf(request)), 'This project'));
   });
 
   router.patch('/:id', async (request, response) => {
     const { name } = z.object({ name: NameSchema }).parse(request.body);
-    found(await renameProject(db, idOf(request), name), 'This project');
+    orNotFound(await renameProject(db, idOf(request), name), 'This project');
     response.json(await openProject(db, idOf(request)));
   });
 
@@ -56,12 +56,12 @@ export function projectsRouter(services: Services): Router {
   });
 
   router.delete('/:id', async (request, response) => {
-    found(await setProjectDeleted(db, idOf(request), true), 'This project');
+    orNotFound(await setProjectDeleted(db, idOf(request), true), 'This project');
     response.status(204).end();
   });
 
   router.post('/:id/restore', async (request, response) => {
-    found(await setProjectDeleted(db, idOf(request), false), 'This project');
+    orNotFound(await setProjectDeleted(db, idOf(request), false), 'This project');
     response.status(204).end();
   });
 

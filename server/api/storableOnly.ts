@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
-import { Refusal } from '../refusal.ts';
 import { isStorable } from '../storable.ts';
+import { UserError } from '../userError.ts';
 
 /** Whether every text in a value, names of its fields included, can be stored. */
 function isAllStorable(value: unknown): boolean {
@@ -13,7 +13,7 @@ function isAllStorable(value: unknown): boolean {
 /** Refuses what no database can hold in a text: the character U+0000, and half of a character. */
 export const storableOnly: RequestHandler = (request, _response, next) => {
   if (!isAllStorable([request.url, request.query, request.body])) {
-    throw new Refusal(
+    throw new UserError(
       'A text holds a character that cannot be stored: U+0000, or half of a character. Take it out and try again.',
       400,
     );

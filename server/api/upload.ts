@@ -1,11 +1,11 @@
 import type { Readable } from 'node:stream';
 import busboy from 'busboy';
 import type { Request } from 'express';
-import { Refusal } from '../refusal.ts';
+import { UserError } from '../userError.ts';
 
 const formWords = 'A picture has to be sent as a form with a part named file.';
 
-const because = (refusal: Refusal, cause: unknown) => Object.assign(refusal, { cause });
+const because = (refusal: UserError, cause: unknown) => Object.assign(refusal, { cause });
 
 /**
  * Hands on the one file of a multipart/form-data request, in a part named `file`: streamed, never held in memory.
@@ -21,7 +21,7 @@ export function uploadedFile<Taken>(
     try {
       parser = busboy({ headers: request.headers, limits: { files: 1 }, defParamCharset: 'utf8' });
     } catch (error) {
-      reject(because(new Refusal(formWords, 400), error));
+      reject(because(new UserError(formWords, 400), error));
       return;
     }
     let isTaking = false;
@@ -29,7 +29,7 @@ export function uploadedFile<Taken>(
       isTaking = true;
       if (field !== 'file') {
         stream.resume();
-        reject(new Refusal(formWords, 400));
+        reject(new UserError(formWords, 400));
         return;
       }
       take(stream, info.filename || 'picture').then(resolve, (error: unknown) => {
@@ -39,9 +39,9 @@ export function uploadedFile<Taken>(
       });
     });
     parser.on('close', () => {
-      if (!isTaking) reject(new Refusal('No picture came with this request.', 400));
+      if (!isTaking) reject(new UserError('No picture came with this request.', 400));
     });
-    parser.on('error', (error) => reject(because(new Refusal('The upload broke off. Try again.', 400), error)));
+    parser.on('error', (error) => reject(because(new UserError('The upload broke off. Try again.', 400), error)));
     request.pipe(parser);
   });
 }

@@ -2,7 +2,6 @@ import { engineVersion, planHash, RenderPlanSchema } from '@inkwell/core/plannin
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
-import { Refusal } from '../refusal.ts';
 import { clearUnused } from '../store/clearing.ts';
 import { storedDelivery } from '../store/deliveries.ts';
 import { findFrame, framesOfProject } from '../store/frames.ts';
@@ -22,6 +21,7 @@ import { deliverPlan, queueDelivery, resumeDeliveries } from '../tasks/deliverPl
 import { queueMeasuring } from '../tasks/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan } from '../tasks/measurePlan.ts';
 import type { Planner } from '../tasks/planner.ts';
+import { UserError } from '../userError.ts';
 
 export interface Tools extends Measures {
   planner: Planner;
@@ -151,7 +151,7 @@ export class Worker {
       });
     } catch (error) {
       if (error instanceof Lost) return;
-      const isRefused = error instanceof Refusal;
+      const isRefused = error instanceof UserError;
       if (!isRefused) log.error({ error, key: claimed.key }, 'work failed');
       await this.saying(number, () => failWork(db, claimed, number, wordsOf(error), isRefused));
     } finally {
@@ -176,7 +176,7 @@ export class Worker {
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
     const plan = RenderPlanSchema.parse(task.plan);
     if (plan.engine !== engineVersion) {
-      throw new Refusal(
+      throw new UserError(
         'It was planned by another version of the program. Change something about it, or deliver again.',
       );
     }
@@ -224,7 +224,7 @@ export class Worker {
 const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
 
 function wordsOf(error: unknown): string {
-  if (error instanceof Refusal) return error.message;
+  if (error instanceof UserError) return error.message;
   if (isAboutRoom(error)) return diskFull().message;
   return 'Something went wrong in the program; the log says what.';
 }

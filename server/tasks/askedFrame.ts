@@ -1,7 +1,7 @@
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
-import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame } from '../store/frames.ts';
+import { orNotFound, UserError } from '../userError.ts';
 import type { Planning } from './planner.ts';
 
 /** How long a browser may keep what an address answers that names a plan. */
@@ -25,9 +25,9 @@ export async function askedFrame(
   hash: string,
   as: (plan: RenderPlan) => RenderPlan = (plan) => plan,
 ): Promise<AskedFrame> {
-  const framed = found(await findFrame(db, id), 'This frame');
+  const framed = orNotFound(await findFrame(db, id), 'This frame');
   const planning = await planner.open();
-  const plan = as(found(planning.planOf(framed), 'The place of this frame'));
-  if (planHash(plan) !== hash) throw new Refusal('The frame has changed since this was asked for.', 409);
+  const plan = as(orNotFound(planning.planOf(framed), 'The place of this frame'));
+  if (planHash(plan) !== hash) throw new UserError('The frame has changed since this was asked for.', 409);
   return { framed, planning, plan };
 }

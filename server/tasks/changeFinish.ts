@@ -1,8 +1,8 @@
 import type { Finish, FinishSettings } from '@inkwell/core/model';
-import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { findFinish, finishNamed, saveFinish, setFinishDeleted } from '../store/finishes.ts';
 import { framesAffected } from '../store/frames.ts';
+import { orNotFound, UserError } from '../userError.ts';
 import { queueMeasuring } from './measuredFrames.ts';
 
 /**
@@ -16,7 +16,7 @@ export async function changeFinish(
   version: number,
   change: Partial<FinishSettings>,
 ): Promise<Finish> {
-  const finish = found(await findFinish(db, id), 'This finish');
+  const finish = orNotFound(await findFinish(db, id), 'This finish');
   const saved = await db.transaction(async (tx) => {
     const row = await saveFinish(tx, finish.id, version, change);
     const affected = row ? await framesAffected(tx, { finishId: row.id }) : [];
@@ -24,15 +24,15 @@ export async function changeFinish(
     return row;
   });
   if (saved) return saved;
-  const current = found(await findFinish(db, finish.id), 'This finish');
-  throw new Refusal('This finish was changed elsewhere meanwhile.', 409, { current });
+  const current = orNotFound(await findFinish(db, finish.id), 'This finish');
+  throw new UserError('This finish was changed elsewhere meanwhile.', 409, { current });
 }
 
 /** Puts a finish aside, from where it can be taken back. @throws Refusal where it is in use */
 export async function putFinishAside({ db }: Pick<Services, 'db'>, id: string): Promise<void> {
-  const finish = found(await findFinish(db, id), 'This finish');
+  const finish = orNotFound(await findFinish(db, id), 'This finish');
   if ((await finishNamed(db, finish.id)) > 0) {
-    throw new Refusal(`${finish.name} is in use. Choose another finish wherever it is used, then remove it.`, 409);
+    throw new UserError(`${finish.name} is in use. Choose another finish wherever it is used, then remove it.`, 409);
   }
   await setFinishDeleted(db, finish.id, true);
 }

@@ -1,10 +1,10 @@
-import { openingOf } from '@inkwell/core/framing';
+import { contentAreaOf } from '@inkwell/core/framing';
 import { boundsOf, clampWindow } from '@inkwell/core/geometry';
 import type { Border, Frame, FrameChange, Place } from '@inkwell/core/model';
 import { notTaken } from '@inkwell/core/splitting';
-import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
+import { orNotFound, UserError } from '../userError.ts';
 import { queueMeasuring } from './measuredFrames.ts';
 
 /** Whether a change is about what a place has a say in: other changes are taken whatever its numbers have become. */
@@ -21,7 +21,7 @@ function settledChange(
   if (!change.window) return change;
   const settings = { ...frame, ...change, border };
   const bounds = boundsOf(original, settings.backing);
-  const window = clampWindow(change.window, bounds, openingOf(place, original, settings).dimensions);
+  const window = clampWindow(change.window, bounds, contentAreaOf(place, original, settings).dimensions);
   return { composed: false, ...change, window };
 }
 
@@ -36,12 +36,12 @@ export async function changeFrame(
   version: number,
   change: FrameChange,
 ): Promise<Frame> {
-  const framed = found(await findFrame(db, id), 'This frame');
+  const framed = orNotFound(await findFrame(db, id), 'This frame');
   const { frame } = framed;
   const { places, finishOf } = await planner.open();
-  const { place } = found(places.get(frame.placeId), 'The place of this frame');
+  const { place } = orNotFound(places.get(frame.placeId), 'The place of this frame');
   const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
-  if (problem) throw new Refusal(problem);
+  if (problem) throw new UserError(problem);
   const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
   const saved = await db.transaction(async (tx) => {
     const row = await saveFrame(tx, frame.id, version, settledChange(framed, change, place, border));
@@ -49,6 +49,6 @@ export async function changeFrame(
     return row;
   });
   if (saved) return saved;
-  const { frame: current } = found(await findFrame(db, frame.id), 'This frame');
-  throw new Refusal('This frame was changed elsewhere meanwhile.', 409, { current });
+  const { frame: current } = orNotFound(await findFrame(db, frame.id), 'This frame');
+  throw new UserError('This frame was changed elsewhere meanwhile.', 409, { current });
 }

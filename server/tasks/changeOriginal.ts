@@ -1,8 +1,8 @@
 import type { Original, OriginalSettings } from '@inkwell/core/model';
-import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { framesAffected } from '../store/frames.ts';
 import { addPage, findOriginal, saveOriginalSettings } from '../store/originals.ts';
+import { orNotFound, UserError } from '../userError.ts';
 import { queueMeasuring } from './measuredFrames.ts';
 
 /** Why marks or a trim cannot lie where they are asked for, in words, or null. */
@@ -29,9 +29,9 @@ export async function changeOriginal(
   version: number,
   change: Partial<OriginalSettings>,
 ): Promise<Original> {
-  const original = found(await findOriginal(db, id), 'This original');
+  const original = orNotFound(await findOriginal(db, id), 'This original');
   const problem = regionProblem(original, change);
-  if (problem) throw new Refusal(problem);
+  if (problem) throw new UserError(problem);
   const saved = await db.transaction(async (tx) => {
     const row = await saveOriginalSettings(tx, original.id, version, change);
     const affected = row ? await framesAffected(tx, { originalId: row.id }) : [];
@@ -39,14 +39,14 @@ export async function changeOriginal(
     return row;
   });
   if (saved) return saved;
-  const current = found(await findOriginal(db, original.id), 'This original');
-  throw new Refusal('Marks or words of this picture were changed elsewhere meanwhile.', 409, { current });
+  const current = orNotFound(await findOriginal(db, original.id), 'This original');
+  throw new UserError('Marks or words of this picture were changed elsewhere meanwhile.', 409, { current });
 }
 
 /** The number of a page of an original, from 0. @throws Refusal where it has no such page */
 export function pageOf({ pages }: Original, page: number): number {
   if (page < pages) return page;
-  throw new Refusal(`This file has ${pages} pages or frames; there is none with number ${page + 1}.`, 404);
+  throw new UserError(`This file has ${pages} pages or frames; there is none with number ${page + 1}.`, 404);
 }
 
 /** Takes other pages of a file that came in: each becomes an original of its own over the same bytes. */

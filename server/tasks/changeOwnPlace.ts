@@ -1,5 +1,4 @@
 import type { KeptIn, OwnPlace } from '@inkwell/core/model';
-import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { framesAffected } from '../store/frames.ts';
 import {
@@ -11,6 +10,7 @@ import {
   setOwnPlaceDeleted,
 } from '../store/ownPlaces.ts';
 import { projectName } from '../store/projects.ts';
+import { orNotFound, UserError } from '../userError.ts';
 import { queueMeasuring } from './measuredFrames.ts';
 
 /** A place of one's own: the id of its row, and what frames call it. */
@@ -26,7 +26,9 @@ export async function makeOwnPlace(
   keptIn: KeptIn,
 ): Promise<OwnPlaceIds> {
   const sheetName =
-    keptIn.kind === 'sheet' ? keptIn.name : `Only in ${found(await projectName(db, keptIn.projectId), 'This project')}`;
+    keptIn.kind === 'sheet'
+      ? keptIn.name
+      : `Only in ${orNotFound(await projectName(db, keptIn.projectId), 'This project')}`;
   const row = await addOwnPlace(db, place, keptIn, sheetName);
   return { id: row.id, placeId: placeIdOf(row) };
 }
@@ -42,7 +44,7 @@ export async function changeOwnPlace(
   version: number,
   place: OwnPlace,
 ): Promise<OwnPlaceIds> {
-  const row = found(await findOwnPlace(db, id), 'This place');
+  const row = orNotFound(await findOwnPlace(db, id), 'This place');
   const saved = await db.transaction(async (tx) => {
     const changed = await saveOwnPlace(tx, row.id, version, place);
     const affected = changed ? await framesAffected(tx, { placeId: placeIdOf(changed) }) : [];
@@ -50,19 +52,19 @@ export async function changeOwnPlace(
     return changed;
   });
   if (!saved) {
-    throw new Refusal('This place was changed elsewhere meanwhile. Reload the page to see it as it is now.', 409);
+    throw new UserError('This place was changed elsewhere meanwhile. Reload the page to see it as it is now.', 409);
   }
   return { id: row.id, placeId: placeIdOf(row) };
 }
 
 /** Puts a place aside, from where it can be taken back. @throws Refusal where frames are made for it */
 export async function putOwnPlaceAside({ db }: Pick<Services, 'db'>, id: string): Promise<void> {
-  const row = found(await findOwnPlace(db, id), 'This place');
+  const row = orNotFound(await findOwnPlace(db, id), 'This place');
   const used = await framesAtPlace(db, placeIdOf(row));
   if (used > 0) {
     const [frames, out] =
       used === 1 ? ['1 frame is', 'it out of its project'] : [`${used} frames are`, 'them out of their projects'];
-    throw new Refusal(`${frames} made for ${row.place.name}. Take ${out} first.`, 409);
+    throw new UserError(`${frames} made for ${row.place.name}. Take ${out} first.`, 409);
   }
   await setOwnPlaceDeleted(db, row.id, true);
 }

@@ -7,17 +7,17 @@ import {
   plainSettings,
 } from '@inkwell/core/model';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
-import { found, notFound, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts';
 import { areThere } from '../store/originals.ts';
 import { changeOriginals, duplicateProject, openProject, saveProjectSettings } from '../store/projects.ts';
+import { notFound, orNotFound, UserError } from '../userError.ts';
 import { queueMeasuring } from './measuredFrames.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
 
 const opened = async ({ db }: Stores, id: string): Promise<OpenProject> =>
-  found(await openProject(db, id), 'This project');
+  orNotFound(await openProject(db, id), 'This project');
 
 /**
  * Saves what holds for all frames of a project, changed on a version of it.
@@ -38,14 +38,14 @@ export async function changeProjectSettings(
   });
   const current = await opened(services, id);
   if (isSaved) return current;
-  throw new Refusal('What holds for all files of this project was changed elsewhere meanwhile.', 409, { current });
+  throw new UserError('What holds for all files of this project was changed elsewhere meanwhile.', 409, { current });
 }
 
 /** Makes a project of its own with the same originals and frames. */
 export async function copyProject(services: Stores, id: string): Promise<OpenProject> {
   const { db, planner } = services;
   const copy = await db.transaction(async (tx) => {
-    const made = found(await duplicateProject(tx, id), 'This project');
+    const made = orNotFound(await duplicateProject(tx, id), 'This project');
     await queueMeasuring(tx, await planner.open(tx), await framesOfProject(tx, made));
     return made;
   });
@@ -84,9 +84,9 @@ export async function chooseFrames(
   const { places } = await planner.open();
   const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
     const original = originals.find((one) => one.id === originalId);
-    if (!original) throw new Refusal('An original has to be chosen for the project before it is given places.', 409);
+    if (!original) throw new UserError('An original has to be chosen for the project before it is given places.', 409);
     const place = places.get(placeId)?.place;
-    if (!place) throw new Refusal(`There is no place ${placeId} in the spec book.`);
+    if (!place) throw new UserError(`There is no place ${placeId} in the spec book.`);
     const frame: NewFrame = {
       projectId: id,
       originalId,
@@ -98,7 +98,7 @@ export async function chooseFrames(
       ...settings,
     };
     const problem = notTaken(place, original, frame);
-    if (problem) throw new Refusal(problem);
+    if (problem) throw new UserError(problem);
     return frame;
   });
   await db.transaction(async (tx) => {

@@ -1,7 +1,7 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
-import { besideClosing, fileCount, planHash, planOpening } from '@inkwell/core/planning';
+import { besideClosing, fileCount, planContentArea, planHash } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measuring/measure.ts';
 import { blobBytes } from '../store/blobs.ts';
 import type { Database, Queryable } from '../store/database.ts';
@@ -188,5 +188,5 @@ function windowLine(plan: DeliveryItem['plan'], piece: DeliveryItem['piece']): M
   const { strip, closing } = besideClosing(plan);
   const shown = closing && piece && piece.column === piece.columns ? closing : strip;
   const { turn, mirror } = shown.window;
-  return { ...windowRect(shown.window, planOpening(shown).window), turn, mirror };
+  return { ...windowRect(shown.window, planContentArea(shown).window), turn, mirror };
 }

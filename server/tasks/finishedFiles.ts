@@ -1,11 +1,11 @@
 import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
 import type { WorkingCopies } from '../imaging/copies/workingCopy.ts';
 import { renderAs } from '../imaging/encoding/render.ts';
-import { Refusal } from '../refusal.ts';
 import { blobBytes } from '../store/blobs.ts';
 import type { Database } from '../store/database.ts';
 import { keepEncodings, keptEncodings } from '../store/encodings.ts';
 import { knownWeights } from '../store/weights.ts';
+import { UserError } from '../userError.ts';
 
 /**
  * The files of a plan that has been measured, in reading order: as they are kept, or encoded again as they are known to come out.
@@ -25,7 +25,7 @@ export async function finishedFiles(
   }
   if (files.length === fileCount(plan)) return files;
   const weight = (await knownWeights(db, [hash])).get(hash);
-  if (!weight) throw new Refusal('This file has not been made yet. It is shown as soon as it is measured.', 404);
+  if (!weight) throw new UserError('This file has not been made yet. It is shown as soon as it is measured.', 404);
   const { pieces, seams } = await renderAs(plan, await copies.get(plan.original), weight.files);
   const steps = await seams();
   await db.transaction((tx) =>

@@ -8,10 +8,10 @@ import { NameSchema, type Original, originalLimits } from '@inkwell/core/model';
 import { BoundedFolder } from '../imaging/copies/boundedFolder.ts';
 import type { WorkingCopies } from '../imaging/copies/workingCopy.ts';
 import type { Decoders } from '../imaging/intake/decoders.ts';
-import { Refusal } from '../refusal.ts';
 import { storable } from '../storable.ts';
 import type { Database } from '../store/database.ts';
 import { addOriginal } from '../store/originals.ts';
+import { UserError } from '../userError.ts';
 
 /** Takes pictures in: from a stream of bytes to an original, or to a refusal that leaves no trace. */
 export class Importing {
@@ -68,7 +68,7 @@ async function receive(source: Readable, path: string, signal?: AbortSignal) {
       const megabytes = originalLimits.bytes / 1e6;
       if (bytes > originalLimits.bytes) {
         done(
-          new Refusal(
+          new UserError(
             `This file weighs more than ${megabytes} MB, the most that is taken. Save a lighter copy and choose that.`,
             413,
           ),

@@ -4,13 +4,13 @@ import type { Delivery, PlaceOfNetwork } from '@inkwell/core/model';
 import { fileNames, nameable, patternProblem } from '@inkwell/core/naming';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
-import { found, Refusal } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import { addDelivery, cancelDelivery, findDelivery, storedDelivery } from '../store/deliveries.ts';
 import { type FramedPicture, framesOfProject } from '../store/frames.ts';
 import { projectName } from '../store/projects.ts';
 import type { DeliveryItem } from '../store/schema.ts';
 import { dropDeliveryWork } from '../store/work.ts';
+import { orNotFound, UserError } from '../userError.ts';
 import { queueDelivery } from './deliverPlan.ts';
 
 const mostNamed = 3;
@@ -25,7 +25,7 @@ function checkSeen(seen: ReadonlyMap<string, string>, wanted: readonly WantedFra
     .map(({ original, at }) => `${original.name}, ${at.network.name} ${at.place.name}`);
   const others = changed.length + gone.length - named.length;
   const all = [...named, ...(others > 0 ? [`${others} more`] : [])].join('; ');
-  throw new Refusal(
+  throw new UserError(
     `What you saw has changed since (${all}). Nothing was delivered: look at it again, then deliver.`,
     409,
     {
@@ -58,13 +58,13 @@ export async function requestDelivery(
   { projectId, pattern, seen }: DeliveryRequest,
 ): Promise<Delivery> {
   const problem = patternProblem(pattern);
-  if (problem) throw new Refusal(problem);
+  if (problem) throw new UserError(problem);
   const [known, { places, planOf, finishOf }, frames] = await Promise.all([
     projectName(db, projectId),
     planner.open(),
     framesOfProject(db, projectId),
   ]);
-  const name = found(known, 'This project');
+  const name = orNotFound(known, 'This project');
   const wanted = frames.flatMap((framed): WantedFrame[] => {
     const at = places.get(framed.frame.placeId);
     const plan = planOf(framed);
@@ -72,7 +72,7 @@ export async function requestDelivery(
   });
   checkSeen(new Map(seen.map(({ frameId, plan }) => [frameId, plan])), wanted);
   if (wanted.length === 0) {
-    throw new Refusal('There is no frame to deliver. Choose a picture and a place for it first.');
+    throw new UserError('There is no frame to deliver. Choose a picture and a place for it first.');
   }
   const items = itemsOf(wanted, pattern);
   return db.transaction(async (tx) => {
@@ -84,14 +84,14 @@ export async function requestDelivery(
 
 /** Ends a delivery. The files that are made already stay listed; there is no archive of them. @throws Refusal where it is over */
 export async function endDelivery({ db }: Pick<Services, 'db'>, id: string): Promise<Delivery> {
-  found(await storedDelivery(db, id), 'This delivery');
+  orNotFound(await storedDelivery(db, id), 'This delivery');
   const isCancelled = await db.transaction(async (tx) => {
     const cancelled = await cancelDelivery(tx, id);
     if (cancelled) await dropDeliveryWork(tx, id);
     return cancelled;
   });
-  if (!isCancelled) throw new Refusal('This delivery is over already.', 409);
-  return found(await findDelivery(db, id), 'This delivery').delivery;
+  if (!isCancelled) throw new UserError('This delivery is over already.', 409);
+  return orNotFound(await findDelivery(db, id), 'This delivery').delivery;
 }
 
 /** One item for every file of some frames, in posting order. */

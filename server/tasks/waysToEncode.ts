@@ -1,11 +1,11 @@
 import { otherFormats, type Way, waysOut } from '@inkwell/core/checking';
 import type { FrameChange, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
-import { found } from '../refusal.ts';
 import type { Services } from '../services.ts';
 import type { FramedPicture } from '../store/frames.ts';
 import { knownWeights } from '../store/weights.ts';
 import { addWork, failures, priorities } from '../store/work.ts';
+import { orNotFound } from '../userError.ts';
 import { type AskedFrame, askedFrame } from './askedFrame.ts';
 import { planKey } from './measuredFrames.ts';
 
@@ -45,7 +45,7 @@ interface PlannedWay {
 
 function plannedWays({ framed, planning }: AskedFrame, about: About): PlannedWay[] {
   const { frame, original } = framed;
-  const { place } = found(planning.places.get(frame.placeId), 'The place of this frame');
+  const { place } = orNotFound(planning.places.get(frame.placeId), 'The place of this frame');
   const toWay = { original, place, settings: frame, treatment: planning.finishOf(framed).treatment };
   const ways = about === 'ways' ? waysOut(toWay) : [ownFormat(framed), ...otherFormats(toWay)].map(unseen);
   return ways.flatMap((way) => {

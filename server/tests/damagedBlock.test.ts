@@ -1,6 +1,7 @@
-import { type Raster, similarityOf } from '@inkwell/core/seeing';
+import type { Raster } from '@inkwell/core/planes';
+import { similarityOf } from '@inkwell/core/seeing';
 import { steadyNoise, target } from '@inkwell/core/testing';
-import { levels, marginOver } from '@inkwell/core/weighing';
+import { marginOver, tierFloors } from '@inkwell/core/weighing';
 import { expect, test } from 'vitest';
 
 /** What careful encoding leaves, spread over all of a picture. */
@@ -17,7 +18,7 @@ test.each([400, 1080, 2400])(
       const light = 120 + 45 * Math.sin(x / 31) * Math.cos(y / 23) + 20 * Math.sin(((x * y) / side) * 0.7);
       return [light + 20 + 6 * random(), light + 6 * random(), light - 25 + 6 * random()];
     });
-    if (side === 400) expect(marginOver(similarityOf(photo, noisy(photo)), levels.flick)).toBeGreaterThanOrEqual(0);
+    if (side === 400) expect(marginOver(similarityOf(photo, noisy(photo)), tierFloors.flick)).toBeGreaterThanOrEqual(0);
     for (const [left, top] of [
       [Math.floor(side / 2) - 3, Math.floor(side / 3) + 1],
       [side - 30, side - 13],
@@ -33,8 +34,8 @@ test.each([400, 1080, 2400])(
       for (const damaged of [inBlock((value) => value + 24), inBlock((value) => (value > 100 ? 60 : 190))]) {
         const found = similarityOf(photo, damaged);
         expect(found.overall).toBeGreaterThan(99);
-        expect(marginOver(found, levels.flick)).toBeLessThan(0);
-        expect(marginOver(found, levels.look)).toBeLessThan(0);
+        expect(marginOver(found, tierFloors.flick)).toBeLessThan(0);
+        expect(marginOver(found, tierFloors.look)).toBeLessThan(0);
       }
     }
   },

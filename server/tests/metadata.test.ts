@@ -1,4 +1,4 @@
-import { type ImageFormat, type Keeping, keepNothing } from '@inkwell/core/model';
+import { type ImageFormat, keepNothing, type MetadataPolicy } from '@inkwell/core/model';
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
@@ -44,7 +44,7 @@ test('words, place and camera are read, and go into files only as far as a perso
   }
 
   let version = 1;
-  const delivered = async (keeping: Partial<Keeping>) => {
+  const delivered = async (keeping: Partial<MetadataPolicy>) => {
     const change = { keeping: { ...keepNothing, ...keeping } };
     const saved = await client.ask('PATCH', `/projects/${project.id}/settings`, { version, change });
     expect(saved.status).toBe(200);

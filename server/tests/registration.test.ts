@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
 import { frameToOriginal } from '@inkwell/core/geometry';
 import { type Backing, keepNothing, type Window } from '@inkwell/core/model';
-import { planFrame, planOpening, type RenderPlan, scalePlan } from '@inkwell/core/planning';
+import { planContentArea, planFrame, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { describe, expect, inject, test } from 'vitest';
@@ -55,7 +55,7 @@ async function shiftOf(plan: RenderPlan, meant = plan): Promise<number> {
   const { level, copy } = seen;
   const { data: pixels, channels } = await renderPixels(plan, copy);
   const { output } = plan;
-  const opening = planOpening(meant).window;
+  const opening = planContentArea(meant).window;
   const times = { x: opening.width / output.width, y: opening.height / output.height };
   const lookUp = (x: number, y: number) => {
     const at = frameToOriginal(meant.window, opening, { x: (x + 0.5) * times.x, y: (y + 0.5) * times.y });

@@ -1,21 +1,21 @@
 import { plainTreatment } from '@inkwell/core/finishing';
 import {
   type Colours,
+  type FidelityTier,
   type ImageFormat,
   keepNothing,
-  type Level,
   plainWeighing,
   type Similarity,
 } from '@inkwell/core/model';
 import { planFrame, type RenderPlan } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
-import { levels, marginOver } from '@inkwell/core/weighing';
+import { marginOver, tierFloors } from '@inkwell/core/weighing';
 import { expect, test } from 'vitest';
 import { encoderOf } from '../imaging/encoding/encoders.ts';
 import { encodeFiles } from '../imaging/encoding/render.ts';
 import { judged } from '../imaging/measuring/judging.ts';
 import { type Pixels, toPixels } from '../imaging/stages/pixels.ts';
-import { inTwos } from '../inTwos.ts';
+import { mapTwoAtATime } from '../mapTwoAtATime.ts';
 import { kindSize, pictureKinds } from '../testing/pictureKinds.ts';
 
 const { width, height } = kindSize;
@@ -26,7 +26,7 @@ const encoders: [ImageFormat, Colours][] = [
   ['png', 'palette'],
 ];
 
-function planOf(format: ImageFormat, colours: Colours, bytes: number, level: Level | null): RenderPlan {
+function planOf(format: ImageFormat, colours: Colours, bytes: number, level: FidelityTier | null): RenderPlan {
   const aim = level ? { kind: 'no heavier than it needs' as const, level } : { kind: 'as good as fits' as const };
   return planFrame({
     original: sampleOriginal({ width, height }),
@@ -63,7 +63,7 @@ async function allOf(pixels: Pixels, plan: RenderPlan): Promise<Tried[]> {
 test('every search gives what trying all qualities gives: as good as fits, and the lightest that holds a level', async () => {
   const counts = new Map<string, number[]>();
   const count = (kind: string, encodings: number) => counts.set(kind, [...(counts.get(kind) ?? []), encodings]);
-  await inTwos(pictureKinds, async ([name, picture]) => {
+  await mapTwoAtATime(pictureKinds, async ([name, picture]) => {
     const pixels: Pixels = await toPixels(picture.removeAlpha().toColourspace('srgb'));
     const files = (plan: RenderPlan) => encodeFiles(plan, { whole: pixels, cut: [pixels] });
     for (const [format, colours] of encoders) {
@@ -81,7 +81,7 @@ test('every search gives what trying all qualities gives: as good as fits, and t
       }
       for (const level of ['flick', 'look', 'glance'] as const) {
         const { weight, encodings } = await files(planOf(format, colours, 1e6, level));
-        const holding = byBytes.filter(({ similarity }) => marginOver(similarity, levels[level]) >= 0);
+        const holding = byBytes.filter(({ similarity }) => marginOver(similarity, tierFloors[level]) >= 0);
         // The best there is, where none holds it.
         const { quality, bytes } = holding[0] ?? (all.at(-1) as Tried);
         expect([weight.quality, weight.bytes], `${name}, the lightest ${format} for ${level}`).toEqual([

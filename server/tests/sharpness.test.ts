@@ -1,6 +1,6 @@
 import { mkdtemp } from 'node:fs/promises';
 import { join } from 'node:path';
-import { layPicture, sampling, scalePlan } from '@inkwell/core/planning';
+import { sampling, scalePlan, sourceMappingOf } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
@@ -46,7 +46,7 @@ test('rendering from a halved level is as sharp as resampling the original, and 
   for (const scale of [2.7, 3, 3.6]) {
     const plan = scalePlan(whole, 1 / scale);
     const { output } = plan;
-    expect(sampling(layPicture(plan).part, copy.levels).level).toBe(1);
+    expect(sampling(sourceMappingOf(plan).part, copy.levels).level).toBe(1);
     const ours = (await renderPixels(plan, copy)).data;
     const direct = await sharp(file)
       .resize(output.width, output.height, { fit: 'fill', kernel: 'lanczos3' })

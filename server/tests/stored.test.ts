@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
 import { and, eq, sql } from 'drizzle-orm';
 import { afterAll, expect, inject, test } from 'vitest';
-import { inTwos } from '../inTwos.ts';
+import { mapTwoAtATime } from '../mapTwoAtATime.ts';
 import { blobToFile, keepBytes, keepFile, readBlob } from '../store/blobs.ts';
 import { openDatabase } from '../store/database.ts';
 import { reachMilestone } from '../store/milestones.ts';
@@ -103,7 +103,7 @@ test('two at a time: never more, every item once, and a failure waits for the ot
   let running = 0;
   let most = 0;
   const seen: number[] = [];
-  const work = inTwos([0, 1, 2, 3, 4, 5, 6], async (item, index) => {
+  const work = mapTwoAtATime([0, 1, 2, 3, 4, 5, 6], async (item, index) => {
     running += 1;
     most = Math.max(most, running);
     await new Promise((resolve) => setTimeout(resolve, 5));
@@ -117,5 +117,5 @@ test('two at a time: never more, every item once, and a failure waits for the ot
   expect(running).toBe(0);
   // The lane in which it failed stops there; the other one goes on to the end.
   expect(seen.sort()).toEqual([0, 1, 2, 3, 4, 5, 6]);
-  await expect(inTwos([], async () => undefined)).resolves.toBeUndefined();
+  await expect(mapTwoAtATime([], async () => undefined)).resolves.toBeUndefined();
 });

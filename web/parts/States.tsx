@@ -27,7 +27,7 @@ export function FailureLine({ error, again }: { error: unknown; again?: () => vo
 }
 
 /** Keeps the shape of what is being loaded, so that nothing jumps when it comes. */
-export function Held({ width = '100%', height }: { width?: number | string; height: number | string }) {
+export function Skeleton({ width = '100%', height }: { width?: number | string; height: number | string }) {
   return <div aria-hidden style={{ width, height, background: 'var(--rule)', opacity: 0.45, borderRadius: 3 }} />;
 }
 

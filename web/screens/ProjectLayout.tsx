@@ -3,7 +3,7 @@ import type { OpenProject } from '@inkwell/core/model';
 import { NavLink, Outlet, useOutletContext, useParams, useSearchParams } from 'react-router';
 import { useProject, useProjectActions } from '../api/projects.ts';
 import { NameField } from '../parts/NameField.tsx';
-import { Failure, Held } from '../parts/States.tsx';
+import { Failure, Skeleton } from '../parts/States.tsx';
 import { useUndoNote } from '../parts/useUndoNote.tsx';
 
 /** The project that the screens below are about. */
@@ -36,7 +36,7 @@ export function ProjectLayout() {
               onRename={(name) => rename.mutateAsync({ id: project.id, name }).catch(note.failed)}
             />
           ) : (
-            <Held width={180} height={22} />
+            <Skeleton width={180} height={22} />
           )}
         </h2>
         <nav aria-label="Project" className="tabs">
@@ -54,7 +54,7 @@ export function ProjectLayout() {
           <Outlet context={project} />
         ) : (
           <div className="page">
-            <Held height={420} />
+            <Skeleton height={420} />
           </div>
         )}
       </div>

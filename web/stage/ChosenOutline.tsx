@@ -136,7 +136,7 @@ export function ChosenOutline(props: {
 function Seams({ view, chosen, grid }: { view: Viewport; chosen: Outline; grid: Grid }) {
   const { window, output } = chosen;
   const whole = wholeDimensions(grid);
-  // A stretched frame's opening is taller than its file.
+  // A stretched frame's content area is taller than its file.
   const down = output.height / whole.height;
   return seamsOf(grid).map(({ axis, start, width }) => {
     const at = start + width / 2;

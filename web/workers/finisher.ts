@@ -1,8 +1,9 @@
 import { finishingReach, finishPixels } from '@inkwell/core/finishing';
 import type { Rect } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
+import type { Raster } from '@inkwell/core/planes';
 import type { RenderPlan } from '@inkwell/core/planning';
-import { differencePixels, type Histogram, histogramOf, type Raster } from '@inkwell/core/seeing';
+import { differencePixels, type Histogram, histogramOf } from '@inkwell/core/seeing';
 import { expose, transfer } from 'comlink';
 
 /** What is finished in the browser while a hand moves a slider. */

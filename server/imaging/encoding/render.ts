@@ -1,6 +1,6 @@
 import type { Chroma, EncodedFile, SeamStep, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
-import { inTwos } from '../../inTwos.ts';
+import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
 import type { WorkingCopy } from '../copies/workingCopy.ts';
 import { nature } from '../measuring/judging.ts';
 import { seamSteps } from '../measuring/seams.ts';
@@ -48,12 +48,12 @@ export async function encodeFiles(plan: RenderPlan, pixels: FramePixels): Promis
   const searches = pixels.cut.map(
     (piece, index) => new PieceSearch(plan, piece, encoder, watchedIn(plan, index), natural),
   );
-  if (!ladder) await inTwos(searches, (search) => search.take(null));
+  if (!ladder) await mapTwoAtATime(searches, (search) => search.take(null));
   else if (encoding.sharedQuality && searches.length > 1) await settleTogether(searches, ladder, encoding.quality);
-  else await inTwos(searches, (search) => settleAlone(search, ladder, encoding.quality));
+  else await mapTwoAtATime(searches, (search) => settleAlone(search, ladder, encoding.quality));
   const files: EncodedFile[] = [];
   const pieces: EncodedPiece[] = [];
-  await inTwos(searches, async (search, index) => {
+  await mapTwoAtATime(searches, async (search, index) => {
     const { data, quality } = search.file();
     pieces[index] = { data, quality, chroma };
     const similarity = await search.similarity(quality);
@@ -103,7 +103,7 @@ export async function renderAs(
 ): Promise<Pick<Rendered, 'pieces' | 'seams'>> {
   const { whole, cut } = await framePixels(plan, copy, watch);
   const pieces: EncodedPiece[] = [];
-  await inTwos(cut, async (pixels, index) => {
+  await mapTwoAtATime(cut, async (pixels, index) => {
     const { quality = null, chroma = null } = files[index] ?? {};
     pieces[index] = { data: await encoderFor(plan, chroma).encode(pixels, quality), quality, chroma };
   });

@@ -1,4 +1,4 @@
-import { inTwos } from '../../inTwos.ts';
+import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
 import type { Ladder } from './encoders.ts';
 
 /** What choosing a quality has to know of a piece. */
@@ -40,7 +40,7 @@ export async function settleTogether(pieces: readonly Settled[], ladder: Ladder,
     // A file that fits may be too heavy one quality further down, so all are asked again until none objects.
     if (shared === bound || shared === lowestOf(ladder, highest)) break;
   }
-  await inTwos(pieces, (piece) => piece.take(shared));
+  await mapTwoAtATime(pieces, (piece) => piece.take(shared));
 }
 
 const lowestOf = ({ qualities }: Ladder, highest: number): number => qualities[0] ?? highest;
@@ -51,7 +51,7 @@ async function answers(
   ask: (piece: Settled) => Promise<number | null>,
 ): Promise<(number | null)[]> {
   const given: (number | null)[] = [];
-  await inTwos(pieces, async (piece, index) => {
+  await mapTwoAtATime(pieces, async (piece, index) => {
     given[index] = await ask(piece);
   });
   return given;

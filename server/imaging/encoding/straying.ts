@@ -1,5 +1,5 @@
 import type { ImageFormat, PictureNature } from '@inkwell/core/model';
-import type { Demand, Straying } from '@inkwell/core/weighing';
+import type { QualityFloor, Straying } from '@inkwell/core/weighing';
 
 /** How far an encoder strays on photographs: in points, and in levels for every level that calm areas may move. */
 const onPhotos: Record<ImageFormat, { points: number; share: number }> = {
@@ -17,8 +17,8 @@ const onDrawings = 1.9;
  * How far an encoder strays from "more quality, more similarity", so that a search knows when no lower quality can be good
  * enough. Measured by trying every quality on seventeen pictures of all kinds in all formats, at all levels.
  */
-export function strayingOf(format: ImageFormat, { kind }: PictureNature, demand: Demand): Straying {
+export function strayingOf(format: ImageFormat, { kind }: PictureNature, demand: QualityFloor): Straying {
   const { points, share } = onPhotos[format];
-  const levels = kind === 'photo' ? share * Math.max(0.1, demand.unrest - steadyLevels) : onDrawings;
+  const levels = kind === 'photo' ? share * Math.max(0.1, demand.flatAreaError - steadyLevels) : onDrawings;
   return { points, levels };
 }

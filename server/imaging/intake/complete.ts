@@ -1,6 +1,6 @@
 import { type FileHandle, open } from 'node:fs/promises';
 import type { Original } from '@inkwell/core/model';
-import { Refusal } from '../../refusal.ts';
+import { UserError } from '../../userError.ts';
 import { damaged } from './damaged.ts';
 
 /**
@@ -51,7 +51,7 @@ async function checkGif(file: FileHandle): Promise<void> {
 function checkCanvas(canvas: { width: number; height: number }, reach: { width: number; height: number }): void {
   const isFilled = canvas.width * canvas.height <= 16 * reach.width * reach.height;
   if (isFilled) return;
-  throw new Refusal(
+  throw new UserError(
     `This GIF says that it is ${canvas.width} × ${canvas.height} px large, and its pictures take only ` +
       `${reach.width} × ${reach.height} px of that. Save it again where it was made.`,
   );

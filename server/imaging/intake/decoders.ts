@@ -1,7 +1,7 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { Refusal } from '../../refusal.ts';
+import { UserError } from '../../userError.ts';
 import type { Decoded, DecodingTask } from './decoding.ts';
 import type { Answered, Asked } from './decodingProcess.ts';
 import { useOf } from './processUse.ts';
@@ -166,7 +166,7 @@ export class Decoders {
       decoder.child.off('message', hear);
       this.finish(decoder);
       if ('result' in answered) one.resolve(answered.result);
-      else if ('refusal' in answered) one.reject(new Refusal(answered.refusal.message, answered.refusal.status));
+      else if ('refusal' in answered) one.reject(new UserError(answered.refusal.message, answered.refusal.status));
       else one.reject(new Error(`A file could not be opened: ${answered.failure}`));
     };
     decoder.child.on('message', hear);
@@ -272,7 +272,7 @@ function hold(child: ChildProcess, isWorking: boolean): void {
 const gigabytes = (bytes: number) => Math.round(bytes / 1e8) / 10;
 
 const tooHard = (what: string) =>
-  new Refusal(
+  new UserError(
     `Opening this file ${what}, which is more than a picture of its dimensions needs. Save it again as PNG or JPEG, or simplify it, and choose that.`,
     413,
   );

@@ -1,4 +1,4 @@
-import { Refusal } from '../../refusal.ts';
+import { UserError } from '../../userError.ts';
 import { type DecodingTask, decodeCopy, decodePreview } from './decoding.ts';
 import { formatOf } from './inspect.ts';
 
@@ -9,7 +9,7 @@ export type Answered = {
 } /** It is drawn from a description: how long that takes does not follow from its dimensions. Waits to be told that it may. */ & (
   | { isDrawn: true }
   | { result: unknown }
-  | { refusal: { message: string; status: Refusal['status'] } }
+  | { refusal: { message: string; status: UserError['status'] } }
   | { failure: string }
 );
 
@@ -40,7 +40,7 @@ process.on('message', (asked: Asked) => {
   work(number, task).then(
     (result: unknown) => answer({ number, result }),
     (error: unknown) => {
-      if (error instanceof Refusal) answer({ number, refusal: { message: error.message, status: error.status } });
+      if (error instanceof UserError) answer({ number, refusal: { message: error.message, status: error.status } });
       else answer({ number, failure: error instanceof Error ? (error.stack ?? error.message) : String(error) });
     },
   );

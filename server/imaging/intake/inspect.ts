@@ -2,7 +2,7 @@ import { open, readFile, stat, writeFile } from 'node:fs/promises';
 import { type Original, originalLimits } from '@inkwell/core/model';
 import { type Orientation, OrientationSchema } from '@inkwell/core/planning';
 import sharp, { type Metadata } from 'sharp';
-import { Refusal } from '../../refusal.ts';
+import { UserError } from '../../userError.ts';
 import type { ColourHeader } from './colourManaged.ts';
 import { checkComplete } from './complete.ts';
 import { damaged } from './damaged.ts';
@@ -122,14 +122,14 @@ export const openable = async (path: string, format: string): Promise<string | B
 async function svgText(path: string): Promise<string> {
   const { size } = await stat(path);
   if (size > largestSvgBytes) {
-    throw new Refusal(
+    throw new UserError(
       `This SVG weighs ${millions(size)} MB; at most ${millions(largestSvgBytes)} MB is taken. Save it as PNG.`,
     );
   }
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(await readFile(path));
   } catch (error) {
-    throw Object.assign(new Refusal('This SVG is not written in UTF-8. Save it again in UTF-8, or as PNG.'), {
+    throw Object.assign(new UserError('This SVG is not written in UTF-8. Save it again in UTF-8, or as PNG.'), {
       cause: error,
     });
   }
@@ -143,7 +143,7 @@ const finestDensity = 100_000;
 
 function checkDensity(density: number, { width, height }: { width: number; height: number }): void {
   if (density <= finestDensity) return;
-  throw new Refusal(
+  throw new UserError(
     `The width and height of this SVG cannot be used: it would be drawn ${width} × ${height} units large. Give it sides of 1 to 20,000.`,
   );
 }
@@ -205,7 +205,7 @@ function checkForeign(
   if (!dimensions) throw damaged(format, new Error('Its header says no dimensions.'));
   const { width, height } = dimensions;
   if (width * height <= most) return;
-  throw new Refusal(
+  throw new UserError(
     `This ${format.toUpperCase()} has ${millions(width * height)} megapixels (${width} × ${height}); at most ` +
       `${millions(most)} megapixels of this format are taken. Save it as JPEG, PNG or TIFF.`,
     413,
@@ -215,7 +215,7 @@ function checkForeign(
 function checkLimits(inspected: Inspected, meta: Metadata): void {
   const { width, height } = inspected;
   if (width * height > originalLimits.pixels) {
-    throw new Refusal(
+    throw new UserError(
       `This picture has ${millions(width * height)} megapixels (${width} × ${height}); at most ` +
         `${millions(originalLimits.pixels)} megapixels are taken. Scale it down and choose that copy.`,
       413,
@@ -223,7 +223,7 @@ function checkLimits(inspected: Inspected, meta: Metadata): void {
   }
   const needed = decodingBytes(inspected, meta);
   if (needed > originalLimits.decodingBytes) {
-    throw new Refusal(
+    throw new UserError(
       `Opening this ${inspected.format.toUpperCase()} would take ${millions(needed)} MB of memory at once; at most ` +
         `${millions(originalLimits.decodingBytes)} MB is allowed. Save it as a baseline JPEG or a PNG without interlacing.`,
       413,

@@ -1,5 +1,5 @@
 import type { Original } from '@inkwell/core/model';
-import { Refusal } from '../../refusal.ts';
+import { UserError } from '../../userError.ts';
 
 const takes = 'Inkwell Frame takes JPEG, PNG, WebP, TIFF, AVIF, HEIC, JPEG XL, BMP, GIF and SVG pictures.';
 
@@ -26,7 +26,7 @@ function mediaBrands(head: Buffer): string[] {
  * @throws Refusal for what is not a picture of a kind that is taken
  */
 export function sniff(head: Buffer): Original['format'] {
-  if (head.length === 0) throw new Refusal('The file is empty. Choose another, or save it again where it came from.');
+  if (head.length === 0) throw new UserError('The file is empty. Choose another, or save it again where it came from.');
   if (startsWith(head, [0xff, 0xd8, 0xff])) return 'jpeg';
   if (startsWith(head, [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])) return 'png';
   if (ascii(head, 0, 4) === 'GIF8') return 'gif';
@@ -45,11 +45,11 @@ export function sniff(head: Buffer): Original['format'] {
     .replace(/^\uFEFF/, '')
     .trimStart();
   if (text.startsWith('<') && /<svg[\s>]/i.test(text)) return 'svg';
-  throw new Refusal(`This is not a picture, whatever its name says. ${takes}`);
+  throw new UserError(`This is not a picture, whatever its name says. ${takes}`);
 }
 
-function animated(format: string): Refusal {
-  return new Refusal(
+function animated(format: string): UserError {
+  return new UserError(
     `This ${format} is animated, and its frames cannot be told apart here. Save the one frame you want as a still picture and choose that.`,
   );
 }

@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes';
-import { Refusal } from '../../refusal.ts';
+import { UserError } from '../../userError.ts';
 
 /** What a drawing may point to: a part of itself, or a bitmap that it carries along. */
 const own = /^\s*(#|data:image\/(png|jpeg|webp|gif)[;,])/i;
@@ -32,7 +32,7 @@ const xmlNamespace = 'http://www.w3.org/XML/1998/namespace';
  */
 export function plainSvg(text: string): string {
   const outside = (what: string) => {
-    throw new Refusal(
+    throw new UserError(
       `This SVG reaches for something outside itself (${what.slice(0, 80)}). Embed what it needs, or save it as PNG.`,
     );
   };
@@ -42,7 +42,7 @@ export function plainSvg(text: string): string {
   const parser = new SaxesParser({ xmlns: true });
   let styleDepth = 0;
   parser.on('error', (error) => {
-    throw new Refusal(
+    throw new UserError(
       `This SVG is damaged or cut off: ${error.message.replace(/^undefined:/, 'at ')} Save it again where it was drawn.`,
     );
   });

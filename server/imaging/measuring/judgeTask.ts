@@ -1,6 +1,7 @@
 import type { Rect } from '@inkwell/core/geometry';
 import type { PictureNature, Similarity } from '@inkwell/core/model';
-import { natureOf, type Raster, similarityOf } from '@inkwell/core/seeing';
+import type { Raster } from '@inkwell/core/planes';
+import { natureOf, similarityOf } from '@inkwell/core/seeing';
 
 export type JudgeTask =
   | { kind: 'similarity'; picture: Raster; other: Raster; regions: readonly Rect[] }

@@ -1,7 +1,7 @@
 import type { Grid } from '@inkwell/core/geometry';
 import type { SeamStep } from '@inkwell/core/model';
 import sharp from 'sharp';
-import { inTwos } from '../../inTwos.ts';
+import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
 import { fromPixels, type Pixels } from '../stages/pixels.ts';
 
 /** A piece as it was encoded. */
@@ -31,12 +31,12 @@ export async function seamSteps(
   const found = new Map<number, SeamStep[]>();
   if (grid.bridge > 0 || pieces.some(({ quality }) => quality === null)) return found;
   const decoded: Buffer[] = [];
-  await inTwos(pieces, async ({ data }, index) => {
+  await mapTwoAtATime(pieces, async ({ data }, index) => {
     decoded[index] = await sharp(data).raw().toBuffer();
   });
   const { width, height } = grid.piece;
   const { channels } = whole;
-  await inTwos(pieces, async (_, index) => {
+  await mapTwoAtATime(pieces, async (_, index) => {
     const [column, row] = [index % grid.columns, Math.floor(index / grid.columns)];
     const steps: SeamStep[] = [];
     for (const axis of ['x', 'y'] as const) {

@@ -1,6 +1,6 @@
 import { clampWindow, wholeOf } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
-import { planOpening, type RenderPlan } from '@inkwell/core/planning';
+import { planContentArea, type RenderPlan } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import { fromPixels, type Pixels } from './pixels.ts';
 
@@ -25,14 +25,14 @@ const unsharpened = ({ finish }: RenderPlan): RenderPlan['finish'] =>
 export function echoPlan(plan: RenderPlan): RenderPlan {
   const { left, top, width, height } = plan.picture;
   const bounds = { ...wholeOf({ width, height }), box: { left, top, width, height } };
-  const opening = planOpening(plan);
-  const { pixels } = opening;
+  const contentArea = planContentArea(plan);
+  const { pixels } = contentArea;
   const share = Math.min(1, echoSide / Math.max(pixels.width, pixels.height));
   const output: Dimensions = {
     width: Math.max(1, Math.round(pixels.width * share)),
     height: Math.max(1, Math.round(pixels.height * share)),
   };
-  const window = clampWindow(plan.window, bounds, opening.window);
+  const window = clampWindow(plan.window, bounds, contentArea.window);
   return {
     ...plan,
     output,

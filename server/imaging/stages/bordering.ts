@@ -1,13 +1,13 @@
 import type { Rect } from '@inkwell/core/geometry';
-import { planOpening, type RenderPlan } from '@inkwell/core/planning';
+import { planContentArea, type RenderPlan } from '@inkwell/core/planning';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
 
-/** Draws a plan's border: round a picture that fills the plan's opening, or over one that fills the whole file. */
+/** Draws a plan's border: round a picture that fills the plan's content area, or over one that fills the whole file. */
 export async function bordered(picture: Pixels, plan: RenderPlan): Promise<Pixels> {
   const { border, output } = plan;
   if (!border) return picture;
   const coloured = await toPixels(fromPixels(picture).toColourspace('srgb'));
-  const { margins } = planOpening(plan);
+  const { margins } = planContentArea(plan);
   const isSmaller = coloured.width < output.width || coloured.height < output.height;
   const whole = isSmaller
     ? await toPixels(fromPixels(coloured).extend({ ...margins, background: border.colour }))

@@ -1,10 +1,10 @@
 import {
   besideClosing,
   enlargedPlan,
-  type Laying,
-  layPicture,
-  planOpening,
+  planContentArea,
   type RenderPlan,
+  type SourceMapping,
+  sourceMappingOf,
   turnUpright,
 } from '@inkwell/core/planning';
 import type { Sharp } from 'sharp';
@@ -49,9 +49,9 @@ async function sideBySide(left: Pixels, right: Pixels): Promise<Pixels> {
   return { data, width, height: left.height, channels };
 }
 
-/** The picture as its window shows it, in the dimensions of the plan's opening. */
+/** The picture as its window shows it, in the dimensions of the plan's content area. */
 export async function laidPixels(plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
-  const laying = layPicture(plan);
+  const laying = sourceMappingOf(plan);
   const part = await upright(await sampledPart(laying.part, copy, plan.finish?.kernel), copy);
   const field = await withMargins(part, laying, plan.backing?.kind === 'mirrored edges');
   return turned(field, laying, plan);
@@ -74,7 +74,7 @@ async function upright(pixels: Pixels, { orientation }: WorkingCopy): Promise<Pi
 }
 
 /** Puts the margins round a part: the picture mirrored at its edges, or nothing (transparent). */
-async function withMargins(part: Pixels, { margins, tilting }: Laying, mirrored: boolean): Promise<Pixels> {
+async function withMargins(part: Pixels, { margins, tilting }: SourceMapping, mirrored: boolean): Promise<Pixels> {
   if (Object.values(margins).every((margin) => margin === 0)) return part;
   if (mirrored) return toPixels(fromPixels(part).extend({ ...margins, extendWith: 'mirror' }));
   if (!tilting) {
@@ -105,8 +105,8 @@ const clear = { r: 0, g: 0, b: 0, alpha: 0 };
 const joined = (colour: Pixels, { data, width, height }: Pixels): Promise<Pixels> =>
   toPixels(fromPixels(colour).joinChannel(data, { raw: { width, height, channels: 1 } }));
 
-async function turned(field: Pixels, { quarter, tilting, mirror }: Laying, plan: RenderPlan): Promise<Pixels> {
-  const output = planOpening(plan).pixels;
+async function turned(field: Pixels, { quarter, tilting, mirror }: SourceMapping, plan: RenderPlan): Promise<Pixels> {
+  const output = planContentArea(plan).pixels;
   const mirrored = (picture: Sharp) => toPixels(picture.flop(mirror));
   if (!tilting) {
     const degrees = (quarter + 360) % 360;
@@ -142,7 +142,7 @@ async function turned(field: Pixels, { quarter, tilting, mirror }: Laying, plan:
 /** Lays what has transparent margins on its backing. */
 async function onBacking(laid: Pixels, plan: RenderPlan, copy: WorkingCopy): Promise<Pixels> {
   const { backing } = plan;
-  const output = planOpening(plan).pixels;
+  const output = planContentArea(plan).pixels;
   if (!backing || backing.kind === 'mirrored edges' || backing.kind === 'transparent') return laid;
   if (laid.channels % 2 === 1) return laid;
   const ground =

@@ -1,5 +1,5 @@
 import { type Resampling, resampled } from '@inkwell/core/finishing';
-import type { Raster } from '@inkwell/core/seeing';
+import type { Raster } from '@inkwell/core/planes';
 import { move } from 'piscina';
 
 export interface ResampleTask {

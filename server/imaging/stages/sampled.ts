@@ -1,6 +1,6 @@
 import type { ScalingKernel } from '@inkwell/core/model';
+import type { Raster } from '@inkwell/core/planes';
 import { asStored, type ExactSteps, type Part, sampling, type WholeSteps } from '@inkwell/core/planning';
-import type { Raster } from '@inkwell/core/seeing';
 import sharp, { type Sharp } from 'sharp';
 import { levelPath, type WorkingCopy } from '../copies/workingCopy.ts';
 import { inThread } from '../threads.ts';

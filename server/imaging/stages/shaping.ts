@@ -1,13 +1,13 @@
 import type { Dimensions } from '@inkwell/core/model';
-import { planOpening, type RenderPlan, ringPath, shapePath } from '@inkwell/core/planning';
+import { planContentArea, type RenderPlan, ringPath, shapePath } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
 
-/** Lays the ring round or over a picture that fills the plan's opening, and cuts the file out as its shape. */
+/** Lays the ring round or over a picture that fills the plan's content area, and cuts the file out as its shape. */
 export async function shaped(picture: Pixels, plan: RenderPlan): Promise<Pixels> {
   const { shape, output } = plan;
   if (!shape) return picture;
-  const { margins } = planOpening(plan);
+  const { margins } = planContentArea(plan);
   const { ring } = shape;
   const framed =
     margins.left > 0 && ring

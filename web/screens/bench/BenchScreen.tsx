@@ -8,7 +8,7 @@ import { useFinishes } from '../../api/finishes.ts';
 import { previewUrl } from '../../api/originals.ts';
 import { useMeasured } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
-import { Empty, Held } from '../../parts/States.tsx';
+import { Empty, Skeleton } from '../../parts/States.tsx';
 import type { Surround } from '../../theme/palette.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { BenchTools } from './BenchTools.tsx';
@@ -70,7 +70,7 @@ export function BenchScreen() {
   const choose = (frameId: string) => go({ frame: frameId, ...(original ? { original: original.id } : {}) });
 
   // Without the finishes the bench would not know what its frames look like.
-  if (isPending) return <Held height={420} />;
+  if (isPending) return <Skeleton height={420} />;
   if (!original) {
     return (
       <div className="page">

@@ -2,7 +2,7 @@ import { type Bounds, boundsOf, nudge, turnBy, zoomAbout } from '@inkwell/core/g
 import type { Dimensions, FrameChange, FrameSettings, Window } from '@inkwell/core/model';
 import { panelRange } from '@inkwell/core/splitting';
 import { useEffect, useRef } from 'react';
-import { type BenchFrame, openingFor, resetChange, windowFor } from './frames/benchFrame.ts';
+import { type BenchFrame, contentAreaFor, resetChange, windowFor } from './frames/benchFrame.ts';
 import { movingWindow, useBenchStore } from './state/useBench.ts';
 
 const keys: [string, string][] = [
@@ -93,20 +93,20 @@ export function useBenchKeys(props: {
   latest.current = props;
   useEffect(() => {
     let rest: ReturnType<typeof setTimeout> | undefined;
-    type Change = (window: Window, bounds: Bounds, opening: Dimensions) => Window;
+    type Change = (window: Window, bounds: Bounds, contentArea: Dimensions) => Window;
     const moveChosen = (change: Change) => {
       const { chosen } = latest.current;
       const { settings } = store.getState();
       const set = chosen && settings.frames[chosen.frame.id];
       if (!chosen || !set) return;
       const now = movingWindow(store.getState(), chosen.frame.id) ?? windowFor(chosen, set);
-      store.move(chosen.frame.id, change(now, boundsOf(chosen.original, set.backing), openingFor(chosen, set)));
+      store.move(chosen.frame.id, change(now, boundsOf(chosen.original, set.backing), contentAreaFor(chosen, set)));
       clearTimeout(rest);
       rest = setTimeout(() => store.commitMove(), restMs);
     };
     const zoom = (factor: number) =>
-      moveChosen((window, bounds, opening) =>
-        zoomAbout(window, factor, { x: window.centreX, y: window.centreY }, bounds, opening),
+      moveChosen((window, bounds, contentArea) =>
+        zoomAbout(window, factor, { x: window.centreX, y: window.centreY }, bounds, contentArea),
       );
     /** Turning and mirroring leave a composed frame composed. */
     const pose = (change: Change) => {
@@ -115,10 +115,10 @@ export function useBenchKeys(props: {
       const set = chosen && store.getState().settings.frames[chosen.frame.id];
       if (!chosen || !set) return;
       const now = windowFor(chosen, set);
-      const window = change(now, boundsOf(chosen.original, set.backing), openingFor(chosen, set));
+      const window = change(now, boundsOf(chosen.original, set.backing), contentAreaFor(chosen, set));
       store.set('frames', chosen.frame.id, { window });
     };
-    const turn = (by: number) => pose((window, bounds, opening) => turnBy(window, by, bounds, opening));
+    const turn = (by: number) => pose((window, bounds, contentArea) => turnBy(window, by, bounds, contentArea));
     const setChosen = (change: (one: BenchFrame, settings: FrameSettings) => FrameChange) => {
       const { chosen } = latest.current;
       const set = chosen && store.getState().settings.frames[chosen.frame.id];
@@ -146,8 +146,8 @@ export function useBenchKeys(props: {
       } else if (event.altKey) return;
       else if (direction) {
         const by = event.shiftKey ? 10 : 1;
-        moveChosen((window, bounds, opening) =>
-          nudge(window, { x: direction.x * by, y: direction.y * by }, bounds, opening),
+        moveChosen((window, bounds, contentArea) =>
+          nudge(window, { x: direction.x * by, y: direction.y * by }, bounds, contentArea),
         );
       } else if (event.key === '+' || event.key === '=') zoom(tighter);
       else if (event.key === '-') zoom(1 / tighter);

@@ -18,7 +18,7 @@ import { useChoosing } from '../../api/projects.ts';
 import { usePlaces, useSpecBook } from '../../api/specBook.ts';
 import { counted } from '../../parts/counted.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
-import { Failure, Held } from '../../parts/States.tsx';
+import { Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { PlaceForm } from '../../places/PlaceForm.tsx';
 import { purposeWords } from '../../places/placeWords.ts';
@@ -176,7 +176,7 @@ export function ChooseScreen() {
           />
         )}
         {error && <Failure error={error} />}
-        {sheets.length === 0 && !error && <Held height={400} />}
+        {sheets.length === 0 && !error && <Skeleton height={400} />}
         <div className="choose-groups">
           {grouped(by, sheets, places).map((group) => (
             <PlaceGroupList key={group.key} group={group} by={by} has={has} selected={selected} onChange={change} />

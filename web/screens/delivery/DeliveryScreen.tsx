@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDeliver, useDeliveries } from '../../api/deliveries.ts';
 import { counted } from '../../parts/counted.ts';
-import { Empty, Failure, Held } from '../../parts/States.tsx';
+import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { useProjectFrames } from '../projectFrames.ts';
@@ -109,7 +109,7 @@ export function DeliveryScreen() {
       <section aria-label="Deliveries">
         <h2>Deliveries</h2>
         {error && !deliveries && <Failure error={error} again={() => void refetch()} />}
-        {!deliveries && !error && <Held height={160} />}
+        {!deliveries && !error && <Skeleton height={160} />}
         {deliveries?.length === 0 && (
           <Empty title="Nothing delivered yet">
             Each delivery is kept as it was, and can be downloaded again, bit for bit.

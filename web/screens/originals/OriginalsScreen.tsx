@@ -8,7 +8,7 @@ import { fileUrl, previewUrl, useOriginalActions, useOriginals } from '../../api
 import { DropArea } from '../../parts/DropArea.tsx';
 import { NameField } from '../../parts/NameField.tsx';
 import { PagePicker, pagesWord } from '../../parts/PagePicker.tsx';
-import { Empty, Failure, Held } from '../../parts/States.tsx';
+import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
 /** All pictures that came in. */
@@ -25,7 +25,7 @@ export function OriginalsScreen() {
       <DropArea />
       <div style={{ height: 20 }} />
       {error && !data && <Failure error={error} again={() => void refetch()} />}
-      {!data && !error && <Held height={240} />}
+      {!data && !error && <Skeleton height={240} />}
       {data?.length === 0 && (
         <Empty title="No pictures yet">Originals are kept bit for bit; whatever is made from them is made anew.</Empty>
       )}

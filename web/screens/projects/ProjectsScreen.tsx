@@ -13,7 +13,7 @@ import { useProjectActions, useProjects } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
 import { counted } from '../../parts/counted.ts';
 import { NameField } from '../../parts/NameField.tsx';
-import { Empty, Failure, Held } from '../../parts/States.tsx';
+import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
 const coverHeight = 150;
@@ -65,7 +65,7 @@ export function ProjectsScreen() {
         </Button>
       </div>
       {error && !data && <Failure error={error} again={() => void refetch()} />}
-      {!data && !error && <Held height={240} />}
+      {!data && !error && <Skeleton height={240} />}
       {data?.length === 0 && (
         <Empty title="No projects yet">A project holds pictures and the places they go to. Start with a new one.</Empty>
       )}

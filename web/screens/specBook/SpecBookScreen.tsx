@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useOwnPlaces } from '../../api/ownPlaces.ts';
 import { useSpecBook } from '../../api/specBook.ts';
 import { counted } from '../../parts/counted.ts';
-import { Failure, Held } from '../../parts/States.tsx';
+import { Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { PlaceForm } from '../../places/PlaceForm.tsx';
 import { PlaceOutline } from '../../places/PlaceOutline.tsx';
@@ -149,7 +149,7 @@ export function SpecBookScreen() {
         />
       )}
       {error && <Failure error={error} again={() => void refetch()} />}
-      {!data && !error && <Held height={500} />}
+      {!data && !error && <Skeleton height={500} />}
       {data && (
         <nav aria-label="Networks" className="row wrap spec-ways">
           {data.map((sheet) => (

@@ -35,8 +35,8 @@ export function visiblePart(
 }
 
 /** The middle of a mark in the file. */
-function markCentre(mark: Mark, { window, opening, settings }: FrameState): Point {
-  const { left, top, width, height } = markInFrame(mark, window, opening);
+function markCentre(mark: Mark, { window, contentArea, settings }: FrameState): Point {
+  const { left, top, width, height } = markInFrame(mark, window, contentArea);
   return { x: left + width / 2, y: (top + height / 2) / settings.stretch };
 }
 

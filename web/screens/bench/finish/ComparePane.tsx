@@ -1,6 +1,6 @@
 import { hasClosing, type Rect } from '@inkwell/core/geometry';
 import type { Treatment } from '@inkwell/core/model';
-import { planFrame, planOpening } from '@inkwell/core/planning';
+import { planContentArea, planFrame } from '@inkwell/core/planning';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { proofUrl } from '../../../api/frames.ts';
 import type { Surround } from '../../../theme/palette.ts';
@@ -67,7 +67,7 @@ function FinishedLayer(props: { one: BenchFrame; state: FrameState; draft: Treat
       treatment: draft ?? state.finish.treatment,
       keeping: one.finishing.project.keeping,
     });
-    const { margins, pixels } = planOpening(plan);
+    const { margins, pixels } = planContentArea(plan);
     return { finish: plan.finish, margins, pixels };
   }, [original, at.place, state.settings, draft, state.finish.treatment, one.finishing.project.keeping]);
   // The last proof stays until the next has come: nothing flickers. Over it, the part that is finished here; but not where
@@ -116,7 +116,11 @@ function FinishedLayer(props: { one: BenchFrame; state: FrameState; draft: Treat
 }
 
 /** Where a part of the picture lies on the screen. */
-const placed = (part: Rect, { margins }: Pick<ReturnType<typeof planOpening>, 'margins'>, { layer, scale }: View) => ({
+const placed = (
+  part: Rect,
+  { margins }: Pick<ReturnType<typeof planContentArea>, 'margins'>,
+  { layer, scale }: View,
+) => ({
   left: layer.left + (part.left + margins.left) * scale,
   top: layer.top + (part.top + margins.top) * scale,
   width: part.width * scale,

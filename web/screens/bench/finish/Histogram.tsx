@@ -1,6 +1,6 @@
 import type { TonePoints } from '@inkwell/core/finishing';
+import { luminanceOf } from '@inkwell/core/planes';
 import type { Histogram as Counts } from '@inkwell/core/seeing';
-import { luminanceOf } from '@inkwell/core/seeing';
 import { Segmented } from 'antd';
 import { useMemo, useState } from 'react';
 import { Area, AreaChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';

@@ -1,4 +1,4 @@
-import { frameWindow, openingOf } from '@inkwell/core/framing';
+import { contentAreaOf, frameWindow } from '@inkwell/core/framing';
 import { boundsOf, largestWindow } from '@inkwell/core/geometry';
 import type {
   Dimensions,
@@ -42,8 +42,9 @@ export function benchFrames(
 }
 
 /** What the window of a frame fills, for the geometry of windows. */
-export const openingFor = (one: BenchFrame, settings: FrameSettings): Dimensions =>
-  openingOf(one.at.place, one.original, { ...settings, border: finishFor(one, settings).treatment.border }).dimensions;
+export const contentAreaFor = (one: BenchFrame, settings: FrameSettings): Dimensions =>
+  contentAreaOf(one.at.place, one.original, { ...settings, border: finishFor(one, settings).treatment.border })
+    .dimensions;
 
 /** The window of a frame: composed, or as it was set by hand. */
 export const windowFor = (one: BenchFrame, settings: FrameSettings): Window =>
@@ -51,8 +52,13 @@ export const windowFor = (one: BenchFrame, settings: FrameSettings): Window =>
 
 /** What sets a frame back to the largest upright window in the middle of its picture. */
 export function resetChange(one: BenchFrame, settings: FrameSettings): FrameChange {
-  const opening = openingFor(one, { ...settings, stretch: 1 });
-  return { window: largestWindow(boundsOf(one.original, null), opening), composed: false, backing: null, stretch: 1 };
+  const contentArea = contentAreaFor(one, { ...settings, stretch: 1 });
+  return {
+    window: largestWindow(boundsOf(one.original, null), contentArea),
+    composed: false,
+    backing: null,
+    stretch: 1,
+  };
 }
 
 /** What a picture of a frame is drawn from, whatever its width. */

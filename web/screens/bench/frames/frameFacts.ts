@@ -1,6 +1,6 @@
 import { frameFindings } from '@inkwell/core/checking';
 import type { ResolvedFinish } from '@inkwell/core/finishing';
-import { openingOf } from '@inkwell/core/framing';
+import { contentAreaOf } from '@inkwell/core/framing';
 import { frameDimensions, type Grid, gridOf } from '@inkwell/core/geometry';
 import type {
   Dimensions,
@@ -8,8 +8,8 @@ import type {
   Finish,
   FinishFigures,
   FrameSettings,
-  Keeping,
   Measured,
+  MetadataPolicy,
   Original,
   Place,
   PlaceOfNetwork,
@@ -25,7 +25,7 @@ export interface FrameFacts {
   /** The window that is shown: composed, or as it was set by hand. */
   window: Window;
   /** What the window fills, for the geometry of windows. */
-  opening: Dimensions;
+  contentArea: Dimensions;
   /** The pixels of the whole, before it is cut into pieces. */
   output: Dimensions;
   /** How it is cut; null where it is one picture. */
@@ -57,7 +57,7 @@ type Input = [
   Original['marks'],
   Original['trim'],
   Original['words'],
-  Keeping,
+  MetadataPolicy,
   Measured | undefined,
   Finish,
   number,
@@ -88,7 +88,7 @@ export function frameFacts(
   const figures = fresh?.figures ?? null;
   const facts: FrameFacts = {
     window: plan.window,
-    opening: openingOf(place, original, framed).dimensions,
+    contentArea: contentAreaOf(place, original, framed).dimensions,
     output: frameDimensions(place, original, settings),
     grid: gridOf(place, settings),
     numbers: piecesInOrder(place, settings)

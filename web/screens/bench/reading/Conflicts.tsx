@@ -4,7 +4,7 @@ import type { FrameSettings, Original } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { counted } from '../../../parts/counted.ts';
 import { FramePicture } from '../../../parts/FramePicture.tsx';
-import { type BenchFrame, openingFor, windowFor } from '../frames/benchFrame.ts';
+import { type BenchFrame, contentAreaFor, windowFor } from '../frames/benchFrame.ts';
 import { finishFor } from '../frames/finishing.ts';
 import type { ById } from '../state/kinds.ts';
 import type { Phase } from '../state/rowMachine.ts';
@@ -112,7 +112,7 @@ function Version({
   children: React.ReactNode;
 }) {
   const window = windowFor(one, settings);
-  const rect = windowRect(window, openingFor(one, settings));
+  const rect = windowRect(window, contentAreaFor(one, settings));
   return (
     <div className="row">
       <FramePicture

@@ -15,12 +15,12 @@ export function Numbers({ one, state }: { one: BenchFrame; state: FrameState }) 
   const store = useBenchStore();
   const [unit, setUnit] = useState<Unit>('px');
   const { original, frame } = one;
-  const { settings, window, opening } = state;
+  const { settings, window, contentArea } = state;
   const bounds = boundsOf(original, settings.backing);
-  const rect = windowRect(window, opening);
+  const rect = windowRect(window, contentArea);
   const set = (next: Window) =>
-    store.set('frames', frame.id, { window: clampWindow(next, bounds, opening), composed: false });
-  const place = (left: number, top: number, span: number) => set(windowAt(left, top, span, opening, window));
+    store.set('frames', frame.id, { window: clampWindow(next, bounds, contentArea), composed: false });
+  const place = (left: number, top: number, span: number) => set(windowAt(left, top, span, contentArea, window));
   const { quarter, tilt } = turnParts(window.turn);
   /** Turning and mirroring leave a composed frame composed: it is composed anew, so turned. */
   const pose = (next: Window) => store.set('frames', frame.id, { window: next });
@@ -52,7 +52,7 @@ export function Numbers({ one, state }: { one: BenchFrame; state: FrameState }) 
           label="Height"
           unit={unit}
           value={rect.height / down}
-          onChange={(height) => place(rect.left, rect.top, (height * down * opening.width) / opening.height)}
+          onChange={(height) => place(rect.left, rect.top, (height * down * contentArea.width) / contentArea.height)}
         />
         <Segmented<Unit>
           size="small"
@@ -68,21 +68,23 @@ export function Numbers({ one, state }: { one: BenchFrame; state: FrameState }) 
           label="Straighten"
           unit="°"
           value={tilt}
-          onChange={(degrees) => pose(turnTo(window, quarter + Math.max(-45, Math.min(45, degrees)), bounds, opening))}
+          onChange={(degrees) =>
+            pose(turnTo(window, quarter + Math.max(-45, Math.min(45, degrees)), bounds, contentArea))
+          }
         />
         <Button
           size="small"
           icon={<RotateLeftOutlined />}
           aria-label="Turn left by a quarter"
           title="Turn left by a quarter ([)"
-          onClick={() => pose(turnBy(window, -90, bounds, opening))}
+          onClick={() => pose(turnBy(window, -90, bounds, contentArea))}
         />
         <Button
           size="small"
           icon={<RotateRightOutlined />}
           aria-label="Turn right by a quarter"
           title="Turn right by a quarter (])"
-          onClick={() => pose(turnBy(window, 90, bounds, opening))}
+          onClick={() => pose(turnBy(window, 90, bounds, contentArea))}
         />
         <Button
           size="small"

@@ -3,7 +3,7 @@ import { stretchWords } from '@inkwell/core/checking';
 import { boundsOf, clampWindow, frameAxes, pictureBox, wholeWindow } from '@inkwell/core/geometry';
 import { type FrameChange, type FrameSettings, stretches } from '@inkwell/core/model';
 import { Button, Dropdown, Tooltip } from 'antd';
-import { type BenchFrame, type FrameState, openingFor, resetChange } from '../frames/benchFrame.ts';
+import { type BenchFrame, contentAreaFor, type FrameState, resetChange } from '../frames/benchFrame.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 
 /** Shapes that differ less than this are alike enough to share a window. */
@@ -21,20 +21,20 @@ export function Placement({
 }) {
   const store = useBenchStore();
   const { frame, original } = one;
-  const { settings, window, opening } = state;
+  const { settings, window, contentArea } = state;
   const set = (change: FrameChange) => store.set('frames', frame.id, change);
   const all = useBench((bench) => bench.settings.frames);
   const alike = frames.flatMap((other) => {
     const set = all[other.frame.id];
     if (!set || other.frame.id === frame.id) return [];
-    const shape = openingFor(other, set);
-    const isAlike = Math.abs((shape.height / shape.width) * (opening.width / opening.height) - 1) < likeRatio;
+    const shape = contentAreaFor(other, set);
+    const isAlike = Math.abs((shape.height / shape.width) * (contentArea.width / contentArea.height) - 1) < likeRatio;
     return isAlike ? [{ ...other, set }] : [];
   });
   const copy = () => {
     const { backing, stretch } = settings;
     const change = (other: BenchFrame & { set: FrameSettings }): FrameChange => {
-      const theirs = openingFor(other, { ...other.set, stretch });
+      const theirs = contentAreaFor(other, { ...other.set, stretch });
       return { window: clampWindow(window, boundsOf(original, backing), theirs), composed: false, backing, stretch };
     };
     store.setFrames(new Map(alike.map((other) => [other.frame.id, change(other)])));
@@ -89,15 +89,15 @@ function stretchToWhole(
   const { turn } = window;
   if (turn % 90 !== 0) return { label: 'Stretch: only upright pictures and quarter turns', change: null };
   const onSide = Math.abs(frameAxes(window).across.x) < 0.5;
-  const opening = openingFor(one, { ...settings, stretch: 1 });
+  const contentArea = contentAreaFor(one, { ...settings, stretch: 1 });
   const rise = onSide ? box.width / box.height : box.height / box.width;
-  const stretch = Math.round(rise * (opening.width / opening.height) * 10_000) / 10_000;
+  const stretch = Math.round(rise * (contentArea.width / contentArea.height) * 10_000) / 10_000;
   if (Math.abs(stretch - 1) < 0.005) return { label: 'Stretch: the whole picture fits as it is', change: null };
   const words = stretchWords(stretch);
   if (stretch < stretches.least || stretch > stretches.most) {
     return { label: `Stretch: the whole picture would be ${words}, which is too much`, change: null };
   }
-  const stretched = { width: opening.width, height: opening.height * stretch };
+  const stretched = { width: contentArea.width, height: contentArea.height * stretch };
   return {
     label: `Stretch to show the whole picture: drawn ${words}`,
     change: {

@@ -53,7 +53,7 @@ export function Reading({
     measureFirst(frame.id, state.savedHash, true)
       .then(() => client.invalidateQueries({ queryKey: ['measured', frame.projectId] }))
       .catch(note.failed);
-  const times = enlargement(window, state.opening) * Math.max(1, 1 / settings.stretch);
+  const times = enlargement(window, state.contentArea) * Math.max(1, 1 / settings.stretch);
   // What is cut out with nothing round it needs a format that can say so.
   const clearOnly = isCutOut(at.place, settings) && settings.flatten === null;
   return (

@@ -7,7 +7,7 @@ import { movingPreviewWidth } from '../../../parts/FramePicture.tsx';
 import { OriginalStage } from '../../../stage/OriginalStage.tsx';
 import type { Tool } from '../../../stage/tools.ts';
 import { type Surround, surrounds } from '../../../theme/palette.ts';
-import { type BenchFrame, openingFor, windowFor } from '../frames/benchFrame.ts';
+import { type BenchFrame, contentAreaFor, windowFor } from '../frames/benchFrame.ts';
 import { withMoved } from '../state/bench.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 import { MarkPanel } from './MarkPanel.tsx';
@@ -40,7 +40,7 @@ export function BenchStage(props: {
     () =>
       frames.flatMap((one) => {
         const set = settings[one.frame.id];
-        const output = set && openingFor(one, set);
+        const output = set && contentAreaFor(one, set);
         if (!output) return [];
         const window = windowFor({ ...one, original }, set);
         return [{ id: one.frame.id, window, output, grid: spreadOf(one.at.place, set) }];

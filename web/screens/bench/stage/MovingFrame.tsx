@@ -28,12 +28,12 @@ export function MovingFrame(props: {
   children: ReactNode;
 }) {
   const { one, state, width } = props;
-  const { window, opening, settings, output } = state;
+  const { window, contentArea, settings, output } = state;
   const { original, frame } = one;
   const store = useBenchStore();
   const element = useRef<HTMLDivElement>(null);
   const held = useRef<{ from: Point; window: Window } | null>(null);
-  /** Pixels of the opening for one on the screen, each way. */
+  /** Pixels of the content area for one on the screen, each way. */
   const scale = { x: output.width / width, y: (output.width / width) * settings.stretch };
   /** What of the frame on the screen the window does not fill, at its right: a closing panel. */
   const closing = hasClosing(one.at.place, settings) ? one.at.place.width / scale.x : 0;
@@ -48,8 +48,10 @@ export function MovingFrame(props: {
     const { from, window: start } = held.current;
     // The picture follows the hand, so the window goes the other way.
     const by = { x: (from.x - event.clientX) * scale.x, y: (from.y - event.clientY) * scale.y };
-    const dragged = nudge(start, by, bounds(), opening);
-    const snapped = event.altKey ? null : snapWindow(dragged, original.marks, bounds(), opening, snapReach * scale.x);
+    const dragged = nudge(start, by, bounds(), contentArea);
+    const snapped = event.altKey
+      ? null
+      : snapWindow(dragged, original.marks, bounds(), contentArea, snapReach * scale.x);
     props.onSnap(snapped?.snaps ?? []);
     store.move(frame.id, snapped?.window ?? dragged);
   };
@@ -59,25 +61,25 @@ export function MovingFrame(props: {
     store.commitMove();
   };
 
-  const latest = useRef({ window, bounds, scale, opening, closing });
-  latest.current = { window, bounds, scale, opening, closing };
+  const latest = useRef({ window, bounds, scale, contentArea, closing });
+  latest.current = { window, bounds, scale, contentArea, closing };
   useEffect(() => {
     const box = element.current;
     let rest: ReturnType<typeof setTimeout> | undefined;
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
-      const { window, bounds, scale, opening, closing } = latest.current;
+      const { window, bounds, scale, contentArea, closing } = latest.current;
       const edge = box?.getBoundingClientRect();
       if (!edge) return;
       const fromMiddle = {
         x: event.clientX - edge.left - (edge.width - closing) / 2,
         y: event.clientY - edge.top - edge.height / 2,
       };
-      const anchor = frameToOriginal(window, opening, {
-        x: opening.width / 2 + fromMiddle.x * scale.x,
-        y: opening.height / 2 + fromMiddle.y * scale.y,
+      const anchor = frameToOriginal(window, contentArea, {
+        x: contentArea.width / 2 + fromMiddle.x * scale.x,
+        y: contentArea.height / 2 + fromMiddle.y * scale.y,
       });
-      store.move(frame.id, zoomAbout(window, Math.exp(event.deltaY * wheelStrength), anchor, bounds(), opening));
+      store.move(frame.id, zoomAbout(window, Math.exp(event.deltaY * wheelStrength), anchor, bounds(), contentArea));
       clearTimeout(rest);
       rest = setTimeout(() => store.commitMove(), restMs);
     };

@@ -10,7 +10,7 @@ import {
   type Trial,
   uncompressedUrl,
 } from '../../../api/encodings.ts';
-import { Held } from '../../../parts/States.tsx';
+import { Skeleton } from '../../../parts/States.tsx';
 import type { Surround } from '../../../theme/palette.ts';
 import { theFinisher } from '../../../workers/theFinisher.ts';
 import { CompareRoom, type View } from '../compare/CompareRoom.tsx';
@@ -47,7 +47,7 @@ export function EncodingCompare(props: {
   if (!made) {
     return (
       <section className="compare" aria-label="Encodings">
-        <Held height={400} />
+        <Skeleton height={400} />
       </section>
     );
   }

@@ -74,7 +74,7 @@ export function FileNumbers(props: {
             >
               Unrest in calm areas
             </th>
-            <td>{similarity.unrest.toFixed(1)}</td>
+            <td>{similarity.flatAreaError.toFixed(1)}</td>
             <td className="quiet">of 255 levels</td>
           </tr>
           <tr>

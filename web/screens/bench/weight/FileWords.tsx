@@ -1,4 +1,4 @@
-import type { Keeping, Weight, Words } from '@inkwell/core/model';
+import type { MetadataPolicy, Weight, Words } from '@inkwell/core/model';
 import { Checkbox, Input } from 'antd';
 import { useState } from 'react';
 import type { BenchFrame } from '../frames/benchFrame.ts';
@@ -9,7 +9,7 @@ const wordFields: [keyof Words, string][] = [
   ['copyright', 'Copyright'],
   ['altText', 'Alternative text'],
 ];
-const keepingFields: [keyof Keeping, string, string][] = [
+const keepingFields: [keyof MetadataPolicy, string, string][] = [
   ['words', 'Credit, copyright and alternative text', 'Written as EXIF and as IPTC in XMP'],
   ['profile', 'A small colour profile (sRGB)', 'For programs that guess otherwise'],
   ['position', 'Where it was taken', 'Anybody who has the file can read it'],
@@ -22,7 +22,7 @@ export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | n
   const store = useBenchStore();
   const { keeping } = finishing.project;
   const { origin } = original;
-  const known: Record<keyof Keeping, boolean> = {
+  const known: Record<keyof MetadataPolicy, boolean> = {
     words: true,
     profile: true,
     position: origin.position !== null,

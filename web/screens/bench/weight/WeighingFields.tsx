@@ -1,19 +1,19 @@
 import {
   type Aim,
+  type FidelityTier,
   formatLabel,
   type ImageFormat,
   ImageFormatSchema,
-  type Level,
   type Weighing,
 } from '@inkwell/core/model';
 import { bestQuality } from '@inkwell/core/planning';
-import { levelWords, usualAim } from '@inkwell/core/weighing';
+import { tierWords, usualAim } from '@inkwell/core/weighing';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { NumberField } from '../../../parts/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 
-type AimChoice = 'place' | 'fits' | Level;
+type AimChoice = 'place' | 'fits' | FidelityTier;
 
 const aimOf: Record<Exclude<AimChoice, 'place'>, Aim> = {
   fits: { kind: 'as good as fits' },
@@ -44,7 +44,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
   const promise =
     aim.kind === 'as good as fits'
       ? `The highest quality up to ${weighing.mostQuality ?? bestQuality} whose file fits the limit.${weighing.mostQuality === null ? ' Take a quality by hand to go up to 100.' : ''}`
-      : `The lightest file that holds ${levelWords[aim.level].name}: ${levelWords[aim.level].promise}`;
+      : `The lightest file that holds ${tierWords[aim.level].name}: ${tierWords[aim.level].promise}`;
   return (
     <section className="weighing" aria-label="How it is encoded">
       <ChoiceField<ImageFormat>

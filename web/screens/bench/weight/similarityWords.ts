@@ -1,9 +1,11 @@
-import type { Level, Similarity } from '@inkwell/core/model';
-import { levels, marginOver, similarityFloor } from '@inkwell/core/weighing';
+import type { FidelityTier, Similarity } from '@inkwell/core/model';
+import { marginOver, similarityFloor, tierFloors } from '@inkwell/core/weighing';
 
 /** What a similarity means to somebody who looks. */
 export function similarityWords(similarity: Similarity): string {
-  const held = (Object.keys(levels) as Level[]).find((level) => marginOver(similarity, levels[level]) >= 0);
+  const held = (Object.keys(tierFloors) as FidelityTier[]).find(
+    (level) => marginOver(similarity, tierFloors[level]) >= 0,
+  );
   if (held) return { flick: 'nothing moves', look: 'nothing is missing', glance: 'good in passing' }[held];
   return marginOver(similarity, similarityFloor) >= 0 ? 'it is seen' : 'broken';
 }

@@ -1,5 +1,5 @@
 import { type FrameSettings, formatLabel } from '@inkwell/core/model';
-import { levelWords } from '@inkwell/core/weighing';
+import { tierWords } from '@inkwell/core/weighing';
 
 /** How a frame's file is to be encoded, in short: its format, and what was set otherwise than usual. */
 export function weighingWords({
@@ -12,7 +12,7 @@ export function weighingWords({
     formatLabel[format],
     ...(format === 'png' && colours !== 'full' ? [colours] : []),
     ...(aim?.kind === 'as good as fits' ? ['as good as fits'] : []),
-    ...(aim?.kind === 'no heavier than it needs' ? [`no heavier: ${levelWords[aim.level].name}`] : []),
+    ...(aim?.kind === 'no heavier than it needs' ? [`no heavier: ${tierWords[aim.level].name}`] : []),
     ...(mostQuality === null ? [] : [`quality at most ${mostQuality}`]),
     ...(chroma === 'measured' ? [] : [`colour ${chroma}`]),
     ...(height === null ? [] : [`${height} px high`]),

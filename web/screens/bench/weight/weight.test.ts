@@ -45,8 +45,8 @@ test('what is set otherwise than usual is said, and nothing else', () => {
 
 test('a similarity is told by what a person sees of it', () => {
   const worst = { left: 0, top: 0, width: 32, height: 32, similarity: 95 };
-  const words = (overall: number, unrest = 0) =>
-    similarityWords({ overall, worst, unrest, blockError: 0, regions: [] });
+  const words = (overall: number, flatAreaError = 0) =>
+    similarityWords({ overall, worst, flatAreaError, blockError: 0, regions: [] });
   expect([words(99), words(97.5), words(99, 2.5), words(95.5), words(93), words(80)]).toEqual([
     'nothing moves',
     'nothing is missing',

@@ -1,5 +1,5 @@
 /** Something that came in and cannot be taken. The message is a plain sentence for the person: what, why, what to do. */
-export class Refusal extends Error {
+export class UserError extends Error {
   constructor(
     message: string,
     /** HTTP status. */
@@ -11,12 +11,12 @@ export class Refusal extends Error {
   }
 }
 
-export function notFound(what: string): Refusal {
-  return new Refusal(`${what} is not there any more. Go back and reload.`, 404);
+export function notFound(what: string): UserError {
+  return new UserError(`${what} is not there any more. Go back and reload.`, 404);
 }
 
 /** What was found, or the refusal that says it is not there. */
-export function found<Value>(value: Value | null | undefined | false, what: string): Value {
+export function orNotFound<Value>(value: Value | null | undefined | false, what: string): Value {
   if (value === null || value === undefined || value === false) throw notFound(what);
   return value;
 }

@@ -36,17 +36,17 @@ export function halve(plane: usize, width: i32, height: i32, to: usize): void {
  * The structural similarity of two planes at every pixel of some rows: how alike they are in contrast and structure, and
  * where `whole` is true, times how alike they are in light.
  *
- * @param half the right half of the weights of a pixel's surroundings, the middle first, `reach + 1` of them
+ * @param half the right half of the weights of a pixel's surroundings, the middle first, `radius + 1` of them
  * @param first of the rows that are looked at, then every `step`th, `rows` of them
- * @param line room for five rows, each with `2 * reach + 8` pixels more
+ * @param line room for five rows, each with `2 * radius + 8` pixels more
  */
-export function likeness(
+export function ssimMap(
   a: usize,
   b: usize,
   width: i32,
   height: i32,
   half: usize,
-  reach: i32,
+  radius: i32,
   first: i32,
   step: i32,
   rows: i32,
@@ -55,8 +55,8 @@ export function likeness(
   to: usize,
 ): void {
   const stride = strideOf(width);
-  const length = stride + (2 * reach + 2 * lane) * bytes;
-  const start = line + reach * bytes;
+  const length = stride + (2 * radius + 2 * lane) * bytes;
+  const start = line + radius * bytes;
   const c1 = f32x4.splat(6.5025);
   const c2 = f32x4.splat(58.5225);
   const two = f32x4.splat(2);
@@ -69,7 +69,7 @@ export function likeness(
       let sumAA = sumA;
       let sumBB = sumA;
       let sumAB = sumA;
-      for (let by = -reach; by <= reach; by++) {
+      for (let by = -radius; by <= radius; by++) {
         const weight = v128.load32_splat(half + (by < 0 ? -by : by) * bytes);
         const at = clampTo(height, y + by) * stride + column;
         const valueA = v128.load(a + at);
@@ -91,10 +91,10 @@ export function likeness(
     }
     for (let sum = 0; sum < 5; sum++) {
       const own = line + sum * length;
-      const begin = load<f32>(own + reach * bytes);
-      const end = load<f32>(own + (reach + width - 1) * bytes);
-      for (let at = 0; at < reach; at++) store<f32>(own + at * bytes, begin);
-      for (let at = 0; at < reach + lane; at++) store<f32>(own + (reach + width + at) * bytes, end);
+      const begin = load<f32>(own + radius * bytes);
+      const end = load<f32>(own + (radius + width - 1) * bytes);
+      for (let at = 0; at < radius; at++) store<f32>(own + at * bytes, begin);
+      for (let at = 0; at < radius + lane; at++) store<f32>(own + (radius + width + at) * bytes, end);
     }
     for (let x = 0; x < width; x += lane) {
       let meanA = f32x4.splat(0);
@@ -102,7 +102,7 @@ export function likeness(
       let meanAA = meanA;
       let meanBB = meanA;
       let meanAB = meanA;
-      for (let by = -reach; by <= reach; by++) {
+      for (let by = -radius; by <= radius; by++) {
         const weight = v128.load32_splat(half + (by < 0 ? -by : by) * bytes);
         const at = start + (x + by) * bytes;
         meanA = f32x4.add(meanA, f32x4.mul(weight, v128.load(at)));

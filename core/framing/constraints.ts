@@ -1,26 +1,26 @@
 import { intersection, type Rect } from '../geometry/index.ts';
 import type { Area, Dimensions, KeepMark, Mark, Place } from '../model/index.ts';
+import type { ContentArea } from './contentArea.ts';
 import {
   besideSides,
   type FacingSide,
+  type FramePose,
   facing,
-  type Limit,
-  type Pane,
   rectangleSides,
   roundedSides,
   roundSides,
   type Side,
-  withinLimits,
-} from './limits.ts';
-import type { Opening } from './opening.ts';
+  withinSides,
+} from './halfSpaces.ts';
+import type { HalfSpace } from './linearProgram.ts';
 
 /** The radius with which places of rounded shape round their corners, in output pixels. */
 export const roundedRadius = ({ width, height }: Dimensions) => Math.round(Math.min(width, height) * 0.04);
 
 /** What is asked of a window: all of `all`, and at least one of each list in `oneOf`. */
-export interface Demand {
-  all: Limit[];
-  oneOf: Limit[][];
+export interface Constraint {
+  all: HalfSpace[];
+  oneOf: HalfSpace[][];
 }
 
 /** How much of a frame a mark may be asked to lie in, from the most to the least that is good for it. */
@@ -29,7 +29,7 @@ export type Zone = 'always shown' | 'open' | 'frame';
 const wholeFrame = ({ width, height }: Dimensions): Rect => ({ left: 0, top: 0, width, height });
 
 /** What of the frame is shown by its shape: its sides, and the corners that a mask takes. */
-export function shapeSides({ shape, dimensions, inset }: Opening): Side[] {
+export function shapeSides({ shape, dimensions, inset }: ContentArea): Side[] {
   if (shape === 'circle') return roundSides(dimensions, inset);
   const { width, height } = dimensions;
   const seen = { left: inset.x, top: inset.y, width: width - 2 * inset.x, height: height - 2 * inset.y };
@@ -47,7 +47,7 @@ export function coveredRects(place: Pick<Place, 'covered'>, output: Dimensions):
 }
 
 /** The sides of a frame that demands are made of, worked out once for all marks. */
-export interface Ground {
+export interface ConstraintSides {
   zones: Record<Zone, FacingSide[]>;
   /** The four sides of each covered area. */
   covered: FacingSide[][];
@@ -55,36 +55,36 @@ export interface Ground {
   outside: FacingSide[];
 }
 
-export function groundOf(opening: Opening, pane: Pane): Ground {
-  const { output } = pane;
-  const shape = facing(shapeSides(opening), pane);
-  const shown = opening.shownPart ? facing(rectangleSides(opening.shownPart, output), pane) : [];
-  const beside = (area: Rect) => facing(besideSides(area, output), pane);
+export function constraintSidesOf(contentArea: ContentArea, framePose: FramePose): ConstraintSides {
+  const { output } = framePose;
+  const shape = facing(shapeSides(contentArea), framePose);
+  const shown = contentArea.shownPart ? facing(rectangleSides(contentArea.shownPart, output), framePose) : [];
+  const beside = (area: Rect) => facing(besideSides(area, output), framePose);
   return {
     zones: { 'always shown': [...shape, ...shown], open: shape, frame: shape },
-    covered: coveredRects(opening, output).map(beside),
+    covered: coveredRects(contentArea, output).map(beside),
     outside: beside(wholeFrame(output)),
   };
 }
 
 /** What keeping a mark within a zone of the frame asks of the window. */
-export function keepDemand(mark: KeepMark, zone: Zone, { zones, covered }: Ground): Demand {
+export function keepConstraint(mark: KeepMark, zone: Zone, { zones, covered }: ConstraintSides): Constraint {
   return {
-    all: withinLimits(mark, zones[zone]),
-    oneOf: zone === 'frame' ? [] : covered.map((sides) => withinLimits(mark, sides)),
+    all: withinSides(mark, zones[zone]),
+    oneOf: zone === 'frame' ? [] : covered.map((sides) => withinSides(mark, sides)),
   };
 }
 
 /** What keeping a mark out of the frame asks of the window. */
-export function avoidDemand(mark: Mark, { outside }: Ground): Demand {
-  return { all: [], oneOf: [withinLimits(mark, outside)] };
+export function avoidConstraint(mark: Mark, { outside }: ConstraintSides): Constraint {
+  return { all: [], oneOf: [withinSides(mark, outside)] };
 }
 
 /**
  * The largest rectangle of the frame that nothing covers and that is always shown: where a composition is made.
  * Of a few covered areas its sides lie on theirs or on the frame's.
  */
-export function openRect({ covered: areas, shownPart, dimensions }: Opening): Rect {
+export function openRect({ covered: areas, shownPart, dimensions }: ContentArea): Rect {
   const frame = shownPart ? intersection(shownPart, wholeFrame(dimensions)) : wholeFrame(dimensions);
   const covered = coveredRects({ covered: areas }, dimensions);
   let open = [frame];

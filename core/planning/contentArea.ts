@@ -3,7 +3,7 @@ import type { Dimensions } from '../model/index.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
 /** The part of a file that a plan's window fills. */
-export interface PlanOpening {
+export interface PlanContentArea {
   /** Whole pixels. */
   pixels: Dimensions;
   /** The same with the picture's own proportions: what the geometry of windows works with. */
@@ -13,13 +13,13 @@ export interface PlanOpening {
 }
 
 /** Where the picture lies in the file: all of it, or what a closing panel and a ring or border outside leave. */
-export function planOpening({
+export function planContentArea({
   output,
   shape,
   stretch,
   closing,
   border,
-}: Pick<RenderPlan, 'output' | 'shape' | 'stretch' | 'closing' | 'border'>): PlanOpening {
+}: Pick<RenderPlan, 'output' | 'shape' | 'stretch' | 'closing' | 'border'>): PlanContentArea {
   const most = Math.floor((Math.min(output.width, output.height) - 1) / 2);
   const ring = Math.min(most, shape?.ring?.side === 'outside' ? Math.round(shape.ring.width) : 0);
   const margins =

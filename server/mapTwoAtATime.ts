@@ -1,5 +1,5 @@
 /** Runs the task over all items, two at a time: one for each core that is planned for. Fails after all have run if one failed. */
-export async function inTwos<Item>(
+export async function mapTwoAtATime<Item>(
   items: readonly Item[],
   task: (item: Item, index: number) => Promise<void>,
 ): Promise<void> {

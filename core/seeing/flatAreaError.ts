@@ -1,6 +1,6 @@
 import type { Rect } from '../geometry/index.ts';
-import { mapMeans } from './likeness.ts';
-import type { PlaneMemory } from './planeMemory.ts';
+import { findCalmBlocks, type PlaneMemory } from '../planes/index.ts';
+import { mapMeans } from './ssimMap.ts';
 
 /** Blocks of so many pixels each way are looked at. */
 const block = 4;
@@ -10,24 +10,24 @@ const calmRange = 6;
 const leastCalm = 1 / 8;
 
 /**
- * Asks for the room that it takes to see how far the calm parts of a picture have moved; what comes back does so once the two
+ * Reserves the memory that it takes to see how far the calm parts of a picture have moved; what comes back does so once the two
  * planes are filled, for any rectangle: the root of the mean square of the difference, in levels. Steps in a smooth sky and
  * specks round lettering on a plain ground are seen at two levels, where structural similarity, which is made for texture,
  * hardly counts them. 0 where too little of the rectangle is calm.
  */
-export function lookForUnrest(
-  room: PlaneMemory,
+export function flatAreaErrors(
+  arena: PlaneMemory,
   [before, after]: readonly [number, number],
   { width, height }: { width: number; height: number },
 ): () => (rect: Rect) => number {
   const [columns, rows] = [Math.floor(width / block), Math.floor(height / block)];
   const blocks = { width: columns, height: rows };
-  const [moved, calm] = [room.takePlane(blocks), room.takePlane(blocks)];
+  const [moved, calm] = [arena.reservePlane(blocks), arena.reservePlane(blocks)];
   const place = { scale: block, first: 0, step: 1 };
-  const [mapMoved, mapCalm] = [mapMeans(room, columns, rows, place), mapMeans(room, columns, rows, place)];
+  const [mapMoved, mapCalm] = [mapMeans(arena, columns, rows, place), mapMeans(arena, columns, rows, place)];
   return () => {
     if (columns === 0 || rows === 0) return () => 0;
-    room.planes.calmBlocks(before, after, width, height, calmRange, moved, calm);
+    findCalmBlocks(arena, [{ at: before, width, height }, after], { range: calmRange, moved, calm });
     const [movedMap, calmMap] = [mapMoved(moved), mapCalm(calm)];
     return (rect) => {
       const share = calmMap.mean(rect);

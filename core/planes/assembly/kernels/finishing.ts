@@ -5,8 +5,8 @@ import { bytes, clampTo, lane, padded, strideOf } from './rows';
 /**
  * Unsharp masking: `strength` times the difference to a blurred copy is added, less the threshold.
  *
- * @param half the right half of the blur's weights, the middle first, `reach + 1` of them
- * @param line room for a row with `reach + 4` pixels more at each end
+ * @param half the right half of the blur's weights, the middle first, `radius + 1` of them
+ * @param line room for a row with `radius + 4` pixels more at each end
  * @param across room for a plane
  */
 export function sharpen(
@@ -14,7 +14,7 @@ export function sharpen(
   width: i32,
   height: i32,
   half: usize,
-  reach: i32,
+  radius: i32,
   strength: f32,
   threshold: f32,
   line: usize,
@@ -24,12 +24,12 @@ export function sharpen(
   const stride = strideOf(width);
   const middle = f32x4.splat(load<f32>(half));
   for (let y = 0; y < height; y++) {
-    padded(plane + y * stride, width, line, reach, reach + lane);
+    padded(plane + y * stride, width, line, radius, radius + lane);
     const row = across + y * stride;
     for (let x = 0; x < width; x += lane) {
-      const at = line + (x + reach) * bytes;
+      const at = line + (x + radius) * bytes;
       let sum = f32x4.mul(middle, v128.load(at));
-      for (let by = 1; by <= reach; by++) {
+      for (let by = 1; by <= radius; by++) {
         const weight = f32x4.splat(load<f32>(half + by * bytes));
         const both = f32x4.add(v128.load(at - by * bytes), v128.load(at + by * bytes));
         sum = f32x4.add(sum, f32x4.mul(weight, both));
@@ -45,7 +45,7 @@ export function sharpen(
     for (let x = 0; x < width; x += lane) {
       const column = x * bytes;
       let sum = f32x4.mul(middle, v128.load(row + column));
-      for (let by = 1; by <= reach; by++) {
+      for (let by = 1; by <= radius; by++) {
         const weight = f32x4.splat(load<f32>(half + by * bytes));
         const above = v128.load(across + clampTo(height, y - by) * stride + column);
         const below = v128.load(across + clampTo(height, y + by) * stride + column);
@@ -128,19 +128,19 @@ export function scale(
 }
 
 /**
- * Holds a plane within its surroundings in another: never over the highest or under the lowest value within `reach` by
+ * Holds a plane within its surroundings in another: never over the highest or under the lowest value within `radius` by
  * more than `share` of what lies between them; and where no more than `calm` lies between them, at its value there to half
  * a level.
  *
  * @param low room for a plane, as is `high`
- * @param line room for a row with `reach + 4` pixels more at each end
+ * @param line room for a row with `radius + 4` pixels more at each end
  */
 export function limit(
   plane: usize,
   plain: usize,
   width: i32,
   height: i32,
-  reach: i32,
+  radius: i32,
   share: f32,
   calm: f32,
   line: usize,
@@ -149,12 +149,12 @@ export function limit(
 ): void {
   const stride = strideOf(width);
   for (let y = 0; y < height; y++) {
-    padded(plain + y * stride, width, line, reach, reach + lane);
+    padded(plain + y * stride, width, line, radius, radius + lane);
     for (let x = 0; x < width; x += lane) {
-      const at = line + (x + reach) * bytes;
+      const at = line + (x + radius) * bytes;
       let lowest = v128.load(at);
       let highest = lowest;
-      for (let by = 1; by <= reach; by++) {
+      for (let by = 1; by <= radius; by++) {
         const left = v128.load(at - by * bytes);
         const right = v128.load(at + by * bytes);
         lowest = f32x4.min(lowest, f32x4.min(left, right));
@@ -172,7 +172,7 @@ export function limit(
       const column = x * bytes;
       let lowest = v128.load(low + y * stride + column);
       let highest = v128.load(high + y * stride + column);
-      for (let by = 1; by <= reach; by++) {
+      for (let by = 1; by <= radius; by++) {
         const above = clampTo(height, y - by) * stride + column;
         const below = clampTo(height, y + by) * stride + column;
         lowest = f32x4.min(lowest, f32x4.min(v128.load(low + above), v128.load(low + below)));

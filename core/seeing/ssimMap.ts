@@ -1,5 +1,5 @@
 import type { Rect } from '../geometry/index.ts';
-import type { PlaneMemory } from './planeMemory.ts';
+import type { PlaneMemory } from '../planes/index.ts';
 
 /** Where the values of a map lie in the whole picture. */
 export interface MapPlace {
@@ -11,20 +11,15 @@ export interface MapPlace {
 }
 
 /**
- * Asks for the room that it takes to know the mean of any rectangle of a plane; what comes back sums the plane up once it is
+ * Reserves the memory that it takes to know the mean of any rectangle of a plane; what comes back sums the plane up once it is
  * filled.
  */
-export function mapMeans(
-  room: PlaneMemory,
-  width: number,
-  rows: number,
-  place: MapPlace,
-): (plane: number) => LikenessMap {
+export function mapMeans(arena: PlaneMemory, width: number, rows: number, place: MapPlace): (plane: number) => SsimMap {
   const entries = (width + 1) * (rows + 1);
-  const sums = room.take((entries * Float64Array.BYTES_PER_ELEMENT) / Float32Array.BYTES_PER_ELEMENT);
+  const sums = arena.reserve((entries * Float64Array.BYTES_PER_ELEMENT) / Float32Array.BYTES_PER_ELEMENT);
   return (plane) => {
-    room.planes.sumUp(plane, width, rows, sums);
-    return new LikenessMap(room.doubles(sums, entries), width, rows, place);
+    arena.kernels.sumUp(plane, width, rows, sums);
+    return new SsimMap(arena.doubles(sums, entries), width, rows, place);
   };
 }
 
@@ -32,7 +27,7 @@ export function mapMeans(
  * Values at some rows of a picture, or of the same picture scaled down, with the mean of any rectangle at hand: until the
  * memory that they were made in is used for something else.
  */
-export class LikenessMap {
+export class SsimMap {
   /** @param sums a summed-area table, with a first row and a first column of nothing */
   constructor(
     private readonly sums: Float64Array,

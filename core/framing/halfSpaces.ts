@@ -1,4 +1,4 @@
-import { type Bounds, frameAxes, type Point, type Pose, reach, rise } from '../geometry/index.ts';
+import { type Bounds, frameAxes, halfExtent, heightOverWidth, type Point, type Pose } from '../geometry/index.ts';
 import type { Dimensions, Mark } from '../model/index.ts';
 import type { HalfSpace } from './linearProgram.ts';
 
@@ -6,17 +6,16 @@ import type { HalfSpace } from './linearProgram.ts';
  * What is asked of a window, as half-spaces over its centre and span (x, y, span): for a given place and turn every
  * demand is linear in them, because everything in the frame grows with the span.
  */
-export type Limit = HalfSpace;
 
 /** How the frame lies on the original, and its proportions. */
-export interface Pane {
+export interface FramePose {
   output: Dimensions;
   across: Point;
   down: Point;
   turn: number;
 }
 
-export function paneOf(output: Dimensions, pose: Pose): Pane {
+export function framePoseOf(output: Dimensions, pose: Pose): FramePose {
   return { output, turn: pose.turn, ...frameAxes(pose) };
 }
 
@@ -33,7 +32,7 @@ export interface FacingSide {
 }
 
 /** Sides of the frame as they face on the original. */
-export function facing(sides: readonly Side[], { across, down }: Pane): FacingSide[] {
+export function facing(sides: readonly Side[], { across, down }: FramePose): FacingSide[] {
   return sides.map(({ normal, limit }) => {
     const direction = {
       x: across.x * normal.x + down.x * normal.y,
@@ -52,8 +51,8 @@ export function support(mark: Mark, direction: Point): number {
 }
 
 /** The window lies on the picture. */
-export function insideLimits({ box }: Bounds, { output, turn }: Pane): Limit[] {
-  const half = reach(turn, output);
+export function insidePicture({ box }: Bounds, { output, turn }: FramePose): HalfSpace[] {
+  const half = halfExtent(turn, output);
   return [
     { normal: [-1, 0, half.x], limit: -box.left },
     { normal: [1, 0, half.x], limit: box.left + box.width },
@@ -63,7 +62,7 @@ export function insideLimits({ box }: Bounds, { output, turn }: Pane): Limit[] {
 }
 
 /** The mark lies within the given sides. */
-export function withinLimits(mark: Mark, sides: readonly FacingSide[]): Limit[] {
+export function withinSides(mark: Mark, sides: readonly FacingSide[]): HalfSpace[] {
   return sides.map(({ direction, normal }) => ({ normal, limit: -support(mark, direction) }));
 }
 
@@ -106,7 +105,7 @@ const circleSides = 32;
  * @param inset how far the circle lies inside of the frame's edges, in output pixels
  */
 export function roundSides(output: Dimensions, inset: Point): Side[] {
-  const half = { x: 0.5 - inset.x / output.width, y: rise(output) / 2 - inset.y / output.width };
+  const half = { x: 0.5 - inset.x / output.width, y: heightOverWidth(output) / 2 - inset.y / output.width };
   return Array.from({ length: circleSides }, (_, at) => {
     const angle = (2 * Math.PI * at) / circleSides;
     const normal = { x: Math.cos(angle), y: Math.sin(angle) };
@@ -128,7 +127,7 @@ export function roundedSides(output: Dimensions, radius: number, inset: Point): 
         const normal = { x: x * Math.cos((degrees * Math.PI) / 180), y: y * Math.sin((degrees * Math.PI) / 180) };
         const middle = {
           x: 0.5 - (inset.x + radius) / output.width,
-          y: rise(output) / 2 - (inset.y + radius) / output.width,
+          y: heightOverWidth(output) / 2 - (inset.y + radius) / output.width,
         };
         const inner = Math.cos((11.25 * Math.PI) / 180);
         return {

@@ -1,11 +1,12 @@
 import { hexToBytes } from '@noble/hashes/utils.js';
-import { planesCode } from './assembly/planesCode.ts';
+import { kernelCode } from './assembly/kernelCode.ts';
 import type { Plane } from './raster.ts';
 
-type Pointer = number;
+/** Where something lies in the module's memory, in bytes. */
+export type Pointer = number;
 
-/** What assembly/planes exports; it says there what each does. */
-interface Planes {
+/** What assembly/kernels exports; it says there what each does. They are called by name in kernels.ts. */
+export interface Kernels {
   memory: { readonly buffer: ArrayBuffer; grow(pages: number): number };
   luminance(from: Pointer, channels: number, width: number, height: number, to: Pointer): void;
   sharpen(
@@ -13,7 +14,7 @@ interface Planes {
     width: number,
     height: number,
     half: Pointer,
-    reach: number,
+    radius: number,
     strength: number,
     threshold: number,
     line: Pointer,
@@ -43,7 +44,7 @@ interface Planes {
     plain: Pointer,
     width: number,
     height: number,
-    reach: number,
+    radius: number,
     share: number,
     calm: number,
     line: Pointer,
@@ -71,13 +72,13 @@ interface Planes {
   coarsen(plane: Pointer, width: number, height: number, to: Pointer): void;
   halve(plane: Pointer, width: number, height: number, to: Pointer): void;
   sumUp(values: Pointer, width: number, rows: number, to: Pointer): void;
-  likeness(
+  ssimMap(
     a: Pointer,
     b: Pointer,
     width: number,
     height: number,
     half: Pointer,
-    reach: number,
+    radius: number,
     first: number,
     step: number,
     rows: number,
@@ -91,13 +92,13 @@ interface Planes {
 const engine = globalThis as unknown as {
   WebAssembly: {
     Module: new (code: Uint8Array) => object;
-    Instance: new (module: object) => { exports: Planes };
+    Instance: new (module: object) => { exports: Kernels };
   };
 };
 
-let compiled: Planes | null = null;
-function thePlanes(): Planes {
-  compiled ??= new engine.WebAssembly.Instance(new engine.WebAssembly.Module(hexToBytes(planesCode))).exports;
+let compiled: Kernels | null = null;
+function theKernels(): Kernels {
+  compiled ??= new engine.WebAssembly.Instance(new engine.WebAssembly.Module(hexToBytes(kernelCode))).exports;
   return compiled;
 }
 
@@ -108,44 +109,61 @@ const bytes = 4;
 /** Floats from one row of a plane to the next, as the module lays them. */
 const strideOf = (width: number) => Math.ceil(width / lane) * lane;
 
-/** Room in the module's memory for one piece of work: first everything is asked for, then it is filled. */
-export class PlaneMemory {
-  readonly planes = thePlanes();
-  /** The first page is the module's own. */
-  private end = page;
+/** The first page is the module's own. */
+let taken = page;
 
-  /** Room for so many floats or whole numbers. */
-  take(count: number): Pointer {
+/**
+ * Does a piece of work in memory of its own: it lies after that of the work that it is part of, and is free for other work
+ * afterwards. Nothing that the memory holds may be kept.
+ */
+export function inPlaneMemory<Result>(work: (arena: PlaneMemory) => Result): Result {
+  const begin = taken;
+  try {
+    return work(new PlaneMemory(begin));
+  } finally {
+    taken = begin;
+  }
+}
+
+/** Memory of the module for one piece of work: first everything is reserved, then it is committed, then it is filled. */
+export class PlaneMemory {
+  readonly kernels = theKernels();
+
+  constructor(private end: number) {}
+
+  /** Reserves so many floats or whole numbers. */
+  reserve(count: number): Pointer {
     const start = this.end;
     this.end += Math.ceil(count / lane) * lane * bytes;
     return start;
   }
 
-  takePlane({ width, height }: { width: number; height: number }): Pointer {
-    return this.take(strideOf(width) * height);
+  reservePlane({ width, height }: { width: number; height: number }): Pointer {
+    return this.reserve(strideOf(width) * height);
   }
 
-  /** Makes sure that all that was asked for is there. */
-  open(): void {
-    const { memory } = this.planes;
+  /** Makes sure that all that was reserved is there, and that no other work takes it meanwhile. */
+  commit(): void {
+    const { memory } = this.kernels;
     const missing = this.end + page - memory.buffer.byteLength;
     if (missing > 0) memory.grow(Math.ceil(missing / page));
+    taken = this.end;
   }
 
   octets(start: Pointer, count: number): Uint8Array {
-    return new Uint8Array(this.planes.memory.buffer, start, count);
+    return new Uint8Array(this.kernels.memory.buffer, start, count);
   }
 
   floats(start: Pointer, count: number): Float32Array {
-    return new Float32Array(this.planes.memory.buffer, start, count);
+    return new Float32Array(this.kernels.memory.buffer, start, count);
   }
 
   doubles(start: Pointer, count: number): Float64Array {
-    return new Float64Array(this.planes.memory.buffer, start, count);
+    return new Float64Array(this.kernels.memory.buffer, start, count);
   }
 
   wholes(start: Pointer, count: number): Int32Array {
-    return new Int32Array(this.planes.memory.buffer, start, count);
+    return new Int32Array(this.kernels.memory.buffer, start, count);
   }
 
   /** How many floats a plane takes here. */

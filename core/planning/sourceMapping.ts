@@ -1,6 +1,6 @@
-import { intersection, type Point, type Rect, turnParts, turnVector, windowReach } from '../geometry/index.ts';
+import { intersection, type Point, type Rect, turnParts, turnVector, windowBoundingBox } from '../geometry/index.ts';
 import type { Dimensions } from '../model/index.ts';
-import { planOpening } from './opening.ts';
+import { planContentArea } from './contentArea.ts';
 import type { Part } from './part.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
@@ -30,7 +30,7 @@ export interface Tilting {
  * The way from an original to a frame, as whole steps: an upright part of the picture is resampled; round it lie
  * margins where the window reaches past the picture, which makes the field; the field is turned and mirrored.
  */
-export interface Laying {
+export interface SourceMapping {
   part: Part;
   margins: Margins;
   /** Clockwise; 0 where the field is tilted, for then `tilting` turns it all the way. */
@@ -44,25 +44,25 @@ const oversampling = 2;
 /** Original pixels outside of the window that a tilted field still holds, in pixels of the field. */
 const rim = 4;
 
-export function layPicture(plan: RenderPlan): Laying {
+export function sourceMappingOf(plan: RenderPlan): SourceMapping {
   const { quarter, tilt } = turnParts(plan.window.turn);
-  return tilt === 0 ? layUpright(plan, quarter) : layTilted(plan);
+  return tilt === 0 ? mapUpright(plan, quarter) : mapTilted(plan);
 }
 
 const isOnSide = (quarter: number) => Math.abs(quarter) === 90;
 const whole = (value: number) => Math.max(1, Math.round(value));
 
-function layUpright(plan: RenderPlan, quarter: Laying['quarter']): Laying {
+function mapUpright(plan: RenderPlan, quarter: SourceMapping['quarter']): SourceMapping {
   const { window } = plan;
-  const opening = planOpening(plan);
-  const { pixels } = opening;
+  const contentArea = planContentArea(plan);
+  const { pixels } = contentArea;
   const field = isOnSide(quarter) ? { width: pixels.height, height: pixels.width } : pixels;
-  const { part, margins } = partOfField(plan, windowReach(window, opening.window), field);
+  const { part, margins } = partOfField(plan, windowBoundingBox(window, contentArea.window), field);
   return { part, margins, quarter, tilting: null, mirror: window.mirror };
 }
 
 /** The part of a field, which covers `reach` of the original, that shows the picture; the rest are margins. */
-function partOfField(plan: RenderPlan, reach: Rect, field: Dimensions): Pick<Laying, 'part' | 'margins'> {
+function partOfField(plan: RenderPlan, reach: Rect, field: Dimensions): Pick<SourceMapping, 'part' | 'margins'> {
   // Without a backing the window lies on the picture, whatever roundings say: no edge may stay bare.
   if (!plan.backing) {
     const none = { left: 0, top: 0, right: 0, bottom: 0 };
@@ -87,14 +87,14 @@ function partOfField(plan: RenderPlan, reach: Rect, field: Dimensions): Pick<Lay
   };
 }
 
-function layTilted(plan: RenderPlan): Laying {
+function mapTilted(plan: RenderPlan): SourceMapping {
   const { window } = plan;
-  const output = planOpening(plan).window;
+  const output = planContentArea(plan).window;
   const times = Math.min(oversampling, Math.max(1, window.span / output.width));
   const cut = { width: whole(output.width * times), height: whole(output.height * times) };
   /** Pixels of the field for one original pixel. */
   const scale = cut.width / window.span;
-  const around = windowReach(window, output);
+  const around = windowBoundingBox(window, output);
   const field = { width: whole(around.width * scale), height: whole(around.height * scale) };
   const reach = {
     left: window.centreX - field.width / scale / 2,

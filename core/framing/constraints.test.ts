@@ -2,8 +2,8 @@ import { expect, test } from 'vitest';
 import { intersection } from '../geometry/index.ts';
 import type { Place } from '../model/index.ts';
 import { sampleOriginal, samplePlace } from '../testing/index.ts';
-import { openRect } from './demands.ts';
-import { coveredRects, plainOpening } from './index.ts';
+import { openRect } from './constraints.ts';
+import { coveredRects, plainContentArea } from './index.ts';
 
 const output = { width: 1080, height: 1920 };
 const area = (left: number, top: number, width: number, height: number) => ({
@@ -22,7 +22,7 @@ const place = (covered: ReturnType<typeof area>[], shownPart?: ReturnType<typeof
     ...(shownPart ? { shownPart } : {}),
   });
 
-const openOf = (one: Place) => openRect(plainOpening(one, sampleOriginal()));
+const openOf = (one: Place) => openRect(plainContentArea(one, sampleOriginal()));
 
 test('the open part of a frame is the largest rectangle that nothing covers', () => {
   expect(openOf(place([]))).toEqual({ left: 0, top: 0, ...output });

@@ -18,13 +18,16 @@ import {
 } from '../model/index.ts';
 
 /** What changes how a window meets its file. */
-export type OpeningSettings = Pick<FrameSettings, 'ring' | 'stretch' | 'grid' | 'bridged' | 'closing' | 'height'> & {
+export type ContentAreaSettings = Pick<
+  FrameSettings,
+  'ring' | 'stretch' | 'grid' | 'bridged' | 'closing' | 'height'
+> & {
   /** Of the frame's finish. */
   border: Border | null;
 };
 
-/** A place as it is seen from a window: everything in pixels of the opening. */
-export interface Opening {
+/** A place as it is seen from a window: everything in pixels of the content area. */
+export interface ContentArea {
   /**
    * What the window fills: the file's dimensions less a closing panel, a ring and a border outside, the height times the stretch. A window
    * of this ratio shows as much of the picture as the frame does, so that all geometry of windows holds unchanged.
@@ -33,7 +36,7 @@ export interface Opening {
   shape: Place['shape'];
   /** How many times wider the picture is drawn than it is. */
   stretch: number;
-  /** How far the picture's visible shape lies inside of the opening, each way: under a ring that lies inside. */
+  /** How far the picture's visible shape lies inside of the content area, each way: under a ring that lies inside. */
   inset: Point;
   covered: Area[];
   shownPart: Area | null;
@@ -91,7 +94,7 @@ export function coveredAreas(place: Place, settings: GridSettings): Area[] {
 }
 
 /** How the window of a frame meets its file. */
-export function openingOf(place: Place, picture: Picture, settings: OpeningSettings): Opening {
+export function contentAreaOf(place: Place, picture: Picture, settings: ContentAreaSettings): ContentArea {
   const { ring, stretch } = settings;
   const spread = { ...settings, closing: null };
   const file = frameDimensions(place, picture, spread);
@@ -121,6 +124,6 @@ export function openingOf(place: Place, picture: Picture, settings: OpeningSetti
   };
 }
 
-/** The opening of a place without a ring, unstretched. */
-export const plainOpening = (place: Place, picture: Picture): Opening =>
-  openingOf(place, picture, { ...plainSettings, border: null });
+/** The content area of a place without a ring, unstretched. */
+export const plainContentArea = (place: Place, picture: Picture): ContentArea =>
+  contentAreaOf(place, picture, { ...plainSettings, border: null });

@@ -1,0 +1,3 @@
+export * from './kernels.ts';
+export * from './planeMemory.ts';
+export * from './raster.ts';

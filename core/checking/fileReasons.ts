@@ -41,7 +41,7 @@ export function fileReasons(file: OpenedFile, demand: FileDemand): string[] {
   if (demand.least && marginOver(file.similarity, demand.least) < 0) {
     reasons.push(
       `Under its limit only ${file.similarity.overall} of 100 would be left of it, ` +
-        `${file.similarity.worst.similarity} at the worst spot. Allow that on the bench, or take one of the ways out there.`,
+        `${file.similarity.worst.similarity} at the worst spot. Allow that on the bench, or choose one of the ways to make it fit.`,
     );
   }
   return reasons;

@@ -8,7 +8,7 @@ import type { FrameToCheck } from './frameToCheck.ts';
 const glowing = 0.06;
 /** This many times the energy of edges, and a picture looks etched. */
 const etched = 2;
-/** Calm areas move by this many levels before anybody sees grain, and this many times more than before. */
+/** Flat areas vary by this many levels before anybody sees grain, and this many times more than before. */
 const grain = { levels: 1.5, times: 1.5 };
 /** This share of the pixels may become black or white unnoticed. */
 const clipped = 0.01;
@@ -43,8 +43,8 @@ export function finishFindings(frame: FrameToCheck, file: { width: number; heigh
       caution('over-sharpened', {
         text:
           halo > glowing
-            ? `Edges shoot over their surroundings by ${percent(halo)} of their contrast: they will glow.`
-            : `Its edges have ${times.toFixed(1)} times the energy of the plain picture: it will look etched.`,
+            ? `Edges overshoot their surroundings by ${percent(halo)} of their contrast: they will glow.`
+            : `Its edges have ${times.toFixed(1)} times the energy of the plain picture: it will look harsh.`,
         measured: halo > glowing ? percent(halo) : times.toFixed(1),
         allowed: halo > glowing ? percent(glowing) : etched,
         ...fix,
@@ -54,7 +54,7 @@ export function finishFindings(frame: FrameToCheck, file: { width: number; heigh
   if (untoned && finished.noise > grain.levels && finished.noise > plain.noise * grain.times) {
     found.push(
       caution('noise lifted', {
-        text: `Calm areas move by ${finished.noise.toFixed(1)} levels instead of ${plain.noise.toFixed(1)}: grain comes out. A higher threshold leaves it alone.`,
+        text: `Flat areas vary by ${finished.noise.toFixed(1)} levels instead of ${plain.noise.toFixed(1)}: grain comes out. A higher threshold leaves it alone.`,
         measured: finished.noise,
         allowed: Math.round(plain.noise * grain.times * 10) / 10,
         ...fix,
@@ -70,7 +70,7 @@ export function finishFindings(frame: FrameToCheck, file: { width: number; heigh
     ];
     found.push(
       caution('clipped', {
-        text: `${words.join(' and ')}: what was there cannot be told apart any more. Pull the points less far in.`,
+        text: `${words.join(' and ')}: detail there is lost. Move the black and white points further out.`,
         measured: percent(Math.max(shadows, lights), 1),
         allowed: percent(clipped),
       }),

@@ -18,10 +18,10 @@ export function similarityFindings({ place, settings, weight }: FrameToCheck): F
         level: 'blocker',
         text:
           `To stay under ${limit} it would have to lose too much: ${points(overall)} of 100 are left, ` +
-          `${points(worst)} at the worst spot. See the ways out under Weight.`,
+          `${points(worst)} at the worst spot. See the ways to make it fit under Weight.`,
         measured: overall,
         allowed: similarityFloor.overall,
-        fix: { label: 'Deliver it all the same', change: { weighing: { ...weighing, belowFloor: true } } },
+        fix: { label: 'Deliver it anyway', change: { weighing: { ...weighing, belowFloor: true } } },
       },
     ];
   }
@@ -37,16 +37,16 @@ export function similarityFindings({ place, settings, weight }: FrameToCheck): F
     return caution('low quality', overall, glance.overall, text);
   }
   if (flatAreaError > glance.flatAreaError) {
-    const text = `Calm areas have moved by ${flatAreaError.toFixed(1)} of 255 levels at one spot: steps or specks will show.`;
+    const text = `Flat areas have changed by ${flatAreaError.toFixed(1)} of 255 levels at one spot: bands or specks will show.`;
     return caution('low quality', flatAreaError, glance.flatAreaError, text);
   }
   if (worst < glance.worst) {
-    const text = `One spot has kept only ${points(worst)} of 100. Have a look at it under Weight.`;
+    const text = `At one spot only ${points(worst)} of 100 is left. Look at it under Weight.`;
     return caution('ruined spot', worst, glance.worst, text);
   }
   const blockError = Math.max(...weight.files.map((file) => file.similarity.blockError));
   if (blockError > glance.blockError) {
-    const text = `One block of 8 × 8 px has moved by ${blockError.toFixed(0)} of 255 levels. Have a look at the file under Weight.`;
+    const text = `One block of 8 × 8 px has moved by ${blockError.toFixed(0)} of 255 levels. Look at the file under Weight.`;
     return caution('ruined spot', blockError, glance.blockError, text);
   }
   return [];

@@ -41,7 +41,7 @@ const shipped: readonly Omit<Finish, 'version' | 'shipped'>[] = [
   {
     id: 'gentle',
     name: 'Gentle',
-    description: 'For faces, skies and fine grain: a little sharper, with a threshold that leaves calm areas alone.',
+    description: 'For faces, skies and fine grain: a little sharper, with a threshold that leaves flat areas alone.',
     treatment: {
       ...plainTreatment,
       oversize: 1.5,

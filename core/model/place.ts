@@ -18,7 +18,7 @@ export const PurposeSchema = z.enum([
   'thumbnail',
   'profile',
   'link',
-  'pin',
+  'card',
   'banner',
   'inline',
 ]);

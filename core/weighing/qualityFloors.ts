@@ -26,14 +26,14 @@ export const tierFloors: Record<FidelityTier, QualityFloor> = {
 
 /** What a level is called and what it promises, as a sentence. */
 export const tierWords: Record<FidelityTier, { name: string; promise: string }> = {
-  flick: { name: 'Flick', promise: 'Nothing moves even when you flick between the file and the picture at 100 %.' },
+  flick: { name: 'Flick', promise: 'No difference even when you flick between the file and the picture at 100 %.' },
   look: {
     name: 'Look',
-    promise: 'Looked at by itself nothing is missing; flicking shows that fine grain has gone.',
+    promise: 'Nothing is missing when the file is seen alone. Flicking shows that fine grain is gone.',
   },
   glance: {
     name: 'Glance',
-    promise: 'Good in passing, as in a feed; a careful look finds smooth areas blocky and edges restless.',
+    promise: 'Good enough for scrolling past. A careful look shows blocks in smooth areas and noise at edges.',
   },
 };
 

@@ -72,7 +72,7 @@ test('the main views of the demo', async ({ page }) => {
   await page.locator('body').press('w');
   await weight.getByRole('combobox', { name: 'Format of the file' }).click();
   await page.locator('.ant-select-dropdown:visible').getByText('PNG', { exact: true }).click();
-  const ways = weight.getByRole('region', { name: 'Ways out' });
+  const ways = weight.getByRole('region', { name: 'Ways to make it fit' });
   await expect(ways).toContainText('JPEG');
   await expect(ways.getByText('still being measured')).toHaveCount(0);
   await expect.poll(async () => Number(await curve.getAttribute('data-points'))).toBeGreaterThan(10);

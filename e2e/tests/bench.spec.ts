@@ -127,7 +127,7 @@ test('of two tabs that change one frame, the later save is refused and shown wit
   // This tab has not heard of it: it saves on the old version.
   await page.getByLabel('Left in px').fill('500');
   await page.keyboard.press('Enter');
-  const note = page.getByRole('alert').filter({ hasText: 'was changed elsewhere meanwhile' });
+  const note = page.getByRole('alert').filter({ hasText: 'was changed in another window' });
   await expect(note).toContainText('left 500');
   await expect(note).toContainText('left 10');
   await note.getByRole('button', { name: 'Keep yours' }).click();

@@ -57,7 +57,7 @@ test('a scan becomes white paper with dark lines; a finish is made, run over a p
   await choose(page, place);
   await page.locator('body').press('f');
   await pick(page, 'Finish of the project', 'Crisp');
-  await panel(page).getByRole('button', { name: 'Make one of my own from it' }).click();
+  await panel(page).getByRole('button', { name: 'Make my own copy' }).click();
   await expect(panel(page)).toContainText('A change touches 2 frames here.');
   await panel(page).getByRole('button', { name: 'Rename finish My crisp' }).click();
   await panel(page).getByRole('textbox', { name: 'Name of finish' }).fill('Dune light');

@@ -38,11 +38,11 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
   const form = page.getByRole('region', { name: 'New place' });
   await form.getByLabel('Name of the place').fill('Blog header');
   await form.getByLabel('Height in px').fill('8.5');
-  await form.getByRole('button', { name: 'Make the place' }).click();
+  await form.getByRole('button', { name: 'Add the place' }).click();
   await expect(form.getByRole('alert')).toContainText('from 8 to 20,000');
   await form.getByLabel('Width in px').fill('1237');
   await form.getByLabel('Height in px').fill('411');
-  await form.getByRole('button', { name: 'Make the place' }).click();
+  await form.getByRole('button', { name: 'Add the place' }).click();
   await expect(page.getByText('10 frames in this project.')).toBeVisible();
   await page.getByRole('button', { name: 'Frame them' }).click();
 
@@ -54,10 +54,10 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
     [2820, 1820],
     [3870, 1920],
   ] as const) {
-    await page.getByTitle('Draw round what must be in every frame').click();
+    await page.getByTitle('Draw around what must be in every frame').click();
     await drag(page, at(left, top), at(left + 290, top + 430));
   }
-  await page.getByTitle('Draw round what should stay out').click();
+  await page.getByTitle('Draw around what should stay out').click();
   await drag(page, at(5570, 2920), at(5880, 3520));
   await expect(page.getByRole('button', { name: 'Keep 2, must be kept' })).toBeVisible();
   for (const placeId of Object.values(places)) {
@@ -100,7 +100,7 @@ test('two faces kept and a litter bin avoided: every place composes; tightened, 
   await expect(typed).not.toHaveValue(first);
   const taken = await typed.inputValue();
   await page.keyboard.press('Escape');
-  await pick(page, 'Delivered as', 'Cut out, transparent round it');
+  await pick(page, 'Delivered as', 'Cut out, transparent around it');
   await expect(page.getByLabel('Ring: Width in px')).toHaveValue('24');
   await page.reload();
   await expect(page.getByRole('button', { name: `Colour of the ring: ${taken}` })).toBeVisible();
@@ -173,7 +173,7 @@ test('a stretch happens only by name, says how much it distorts, and stays a fin
   await page.getByRole('link', { name: 'Open Festival week', exact: true }).click();
   await choose(page, 'hearthring/cover');
   const width = await number(page, 'Width');
-  await page.getByRole('button', { name: 'More ways' }).click();
+  await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name: /^Stretch to show the whole picture: drawn \d+ % wider/ }).click();
   await expect.poll(() => number(page, 'Width')).toBe(6000);
   expect(await number(page, 'Height')).toBe(4000);

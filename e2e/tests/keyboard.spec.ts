@@ -70,9 +70,9 @@ test('a ring, its colour, a cut-out and a stretch are made with the keyboard alo
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'Colour of the ring: #aabbcc' })).toBeFocused();
   await choosing('Delivered as', 1);
-  await expect(reading).toContainText('Cut out, transparent round it');
+  await expect(reading).toContainText('Cut out, transparent around it');
   await expect(reading).toContainText('PNG');
-  await page.getByRole('button', { name: 'More ways' }).focus();
+  await page.getByRole('button', { name: 'More' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('menuitem', { name: /^Stretch/ })).toBeVisible();
   await page.keyboard.press('ArrowDown');

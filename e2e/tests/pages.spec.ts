@@ -11,7 +11,7 @@ test('of a file with three pages the first comes in at once, and others are chos
   await page.goto('/originals');
   const buffer = await several('tiff', sheet('#c02020'), sheet('#2040c0'), sheet('#208040'));
   await page.getByTestId('file-input').setInputFiles({ name: 'Sail pattern.tif', mimeType: 'image/tiff', buffer });
-  const dock = page.getByRole('region', { name: 'Pictures on their way in' });
+  const dock = page.getByRole('region', { name: 'Uploads' });
   await expect(dock).toContainText('It holds 3 pages; the first was taken.');
   await dock.getByRole('button', { name: 'Choose others' }).click();
   const dialog = page.getByRole('dialog', { name: 'The 3 pages of Sail pattern.tif' });
@@ -48,7 +48,7 @@ test('words of a picture and what goes into files are set beside its weight, cou
   await page.getByRole('button', { name: 'Frame them' }).click();
   await page.locator('[data-place="stallfront/course-image"]').click();
   await page.locator('body').press('w');
-  const beside = page.getByRole('region', { name: 'Beside the pixels' });
+  const beside = page.getByRole('region', { name: 'Metadata' });
   await expect(beside).toContainText('It takes 0 bytes of this file.');
   const credit = beside.getByRole('textbox', { name: 'Credit' });
   await credit.fill('Saltmarsh Kites');

@@ -28,7 +28,7 @@ test('a panorama becomes five panels, a block and a quilt that meet exactly; a t
   await expect(reading).toContainText('5 panels, suits it best');
   // A kite where the second seam lies: the strip is composed anew so that no seam meets it.
   const at = await stage(page);
-  await page.getByTitle('Draw round what must be in every frame').click();
+  await page.getByTitle('Draw around what must be in every frame').click();
   await drag(page, at(4600, 400), at(5000, 1000));
   await expect(page.getByRole('button', { name: 'Keep 1, must be kept' })).toBeVisible();
   const seams = async (panels: number) => {

@@ -23,7 +23,7 @@ test('many pictures at once: a line each; one is cancelled on its way, tried aga
       { name: 'heavy.png', mimeType: 'image/png', buffer: await noise(900, 700).png().toBuffer() },
       ...[1, 2, 3].map((number) => ({ name: `light ${number}.png`, mimeType: 'image/png', buffer: small })),
     ]);
-  const lines = page.getByRole('region', { name: 'Pictures on their way in' });
+  const lines = page.getByRole('region', { name: 'Uploads' });
   const heavy = lines.locator('.upload-line', { hasText: 'heavy.png' });
   await expect(heavy).toHaveAttribute('data-state', 'sending');
   await expect(heavy.getByRole('progressbar')).not.toHaveAttribute('aria-valuenow', '0');

@@ -109,7 +109,7 @@ test('what cannot be taken says why in its line, and the rest goes on', async ({
     { name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('buy line and spruce') },
     { name: 'whole.png', mimeType: 'image/png', buffer: whole },
   ]);
-  const lines = page.getByRole('region', { name: 'Pictures on their way in' });
+  const lines = page.getByRole('region', { name: 'Uploads' });
   await expect(lines.getByText('cut off or damaged')).toBeVisible();
   await expect(lines.getByText('not a picture, whatever its name says')).toBeVisible();
   await expect(page.getByRole('article', { name: 'whole', exact: true })).toContainText('640 × 401 px');

@@ -38,7 +38,7 @@ test('a poster is too heavy as PNG; a way out is taken, compared, delivered, and
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText('takes 500 kB less headroom');
 
   // Every way out is measured; those that are good come first, and what is too heavy as well cannot be pressed.
-  const ways = panel(page).getByRole('region', { name: 'Ways out' });
+  const ways = panel(page).getByRole('region', { name: 'Ways to make it fit' });
   await expect(ways).toContainText('WebP');
   await expect(ways.getByText('still being measured')).toHaveCount(0);
   const offered = await ways.getByRole('listitem').allTextContents();

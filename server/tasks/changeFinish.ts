@@ -25,7 +25,7 @@ export async function changeFinish(
   });
   if (saved) return saved;
   const current = orNotFound(await findFinish(db, finish.id), 'This finish');
-  throw new UserError('This finish was changed elsewhere meanwhile.', 409, { current });
+  throw new UserError('This finish was changed in another window.', 409, { current });
 }
 
 /** Puts a finish aside, from where it can be taken back. @throws Refusal where it is in use */

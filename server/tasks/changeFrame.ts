@@ -50,5 +50,5 @@ export async function changeFrame(
   });
   if (saved) return saved;
   const { frame: current } = orNotFound(await findFrame(db, frame.id), 'This frame');
-  throw new UserError('This frame was changed elsewhere meanwhile.', 409, { current });
+  throw new UserError('This frame was changed in another window.', 409, { current });
 }

@@ -40,7 +40,7 @@ export async function changeOriginal(
   });
   if (saved) return saved;
   const current = orNotFound(await findOriginal(db, original.id), 'This original');
-  throw new UserError('Marks or words of this picture were changed elsewhere meanwhile.', 409, { current });
+  throw new UserError('The marks or words of this picture were changed in another window.', 409, { current });
 }
 
 /** The number of a page of an original, from 0. @throws Refusal where it has no such page */

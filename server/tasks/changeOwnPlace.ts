@@ -52,7 +52,7 @@ export async function changeOwnPlace(
     return changed;
   });
   if (!saved) {
-    throw new UserError('This place was changed elsewhere meanwhile. Reload the page to see it as it is now.', 409);
+    throw new UserError('This place was changed in another window. Reload the page to see the latest version.', 409);
   }
   return { id: row.id, placeId: placeIdOf(row) };
 }

@@ -38,7 +38,7 @@ export async function changeProjectSettings(
   });
   const current = await opened(services, id);
   if (isSaved) return current;
-  throw new UserError('What holds for all files of this project was changed elsewhere meanwhile.', 409, { current });
+  throw new UserError('These project settings were changed in another window.', 409, { current });
 }
 
 /** Makes a project of its own with the same originals and frames. */

@@ -68,7 +68,7 @@ test('connections that the database breaks cost at most a request or two, and no
   const project = await client.project(
     'Broken off',
     [original],
-    ['sunpane/story', 'guildrow/feed-image', 'corkmoor/tall-pin'],
+    ['sunpane/story', 'guildrow/feed-image', 'corkmoor/tall-card'],
   );
   const { id } = DeliverySchema.parse((await client.askDelivery(project.id)).body);
   const admin = new pg.Client({ connectionString: database.href });

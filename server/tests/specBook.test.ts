@@ -31,9 +31,9 @@ guildrow/article-cover 1920x1080 F 8 MB
 guildrow/profile-banner 1600x400 F 8 MB
 guildrow/profile-picture 400x400 F 3 MB
 guildrow/document-pages 1080x1350 F 3 MB
-corkmoor/tall-pin 1000x1500 W 10 MB
-corkmoor/long-pin 1000x2000 W 10 MB
-corkmoor/board-cover 600x600 F 2 MB
+corkmoor/tall-card 1000x1500 W 10 MB
+corkmoor/long-card 1000x2000 W 10 MB
+corkmoor/collection-cover 600x600 F 2 MB
 hearthring/profile-picture 720x720 F 4 MB
 hearthring/cover 1680x640 F 4 MB
 hearthring/link-image 1200x630 F 8 MB

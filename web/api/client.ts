@@ -19,7 +19,7 @@ export class ApiError extends Error {
 }
 
 export const notConnected =
-  'The program does not answer. It may have been stopped; start it again, and this page goes on.';
+  'The program does not answer. It may have been stopped. Start it again, and this page continues.';
 
 /** Asks the API and checks that the answer is what the domain's schema says. @throws ApiError */
 export async function ask<Schema extends z.ZodType>(

@@ -46,7 +46,7 @@ export function UploadDock() {
   const told = uploads.filter((one) => one.state !== 'done' || (one.original?.pages ?? 1) > 1);
   if (told.length === 0) return null;
   return (
-    <section className="upload-dock sheet" aria-label="Pictures on their way in">
+    <section className="upload-dock sheet" aria-label="Uploads">
       {picking && <PagePicker original={picking} onClose={() => setPicking(null)} />}
       {told.map((one) => (
         <div key={one.id} className="upload-line" data-state={one.state}>

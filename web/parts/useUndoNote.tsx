@@ -25,7 +25,7 @@ export function useUndoNote() {
       const takeBack = () => {
         notification.destroy(key);
         undo().catch((error: unknown) =>
-          notification.error({ title: 'Not taken back', description: sentenceOf(error) }),
+          notification.error({ title: 'Could not be undone', description: sentenceOf(error) }),
         );
       };
       notification.open({

@@ -166,7 +166,7 @@ export function PlaceForm(props: {
       </div>
       <div className="row">
         <Button type="primary" loading={busy} onClick={keep}>
-          {changed ? 'Keep the change' : 'Make the place'}
+          {changed ? 'Save the change' : 'Add the place'}
         </Button>
         <Button onClick={onClose}>Cancel</Button>
         {draft.from && draft.from.covered.length > 0 && (

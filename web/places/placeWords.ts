@@ -7,7 +7,7 @@ export const purposeWords: Record<Purpose, string> = {
   thumbnail: 'Thumbnails',
   profile: 'Profile pictures',
   link: 'Shared links',
-  pin: 'Pins',
+  card: 'Cards',
   banner: 'Banners',
   inline: 'Inside a text',
 };

@@ -36,7 +36,7 @@ function rasterAt(url: string): Promise<Raster> {
 
 async function fetchRaster(url: string): Promise<Raster> {
   const response = await fetch(url);
-  if (!response.ok) throw new Error(`The pixels could not be had (${response.status}).`);
+  if (!response.ok) throw new Error(`The pixels could not be loaded (${response.status}).`);
   // Numbers as they are in the file: not converted for the screen, and not multiplied by alpha.
   const bitmap = await createImageBitmap(await response.blob(), {
     colorSpaceConversion: 'none',

@@ -89,7 +89,7 @@ export function DeliveryScreen() {
           ))}
           {measuring > 0 && (
             <li className="quiet">
-              Still being weighed: {counted(measuring, 'frame')}, which can be delivered all the same.
+              Still being weighed: {counted(measuring, 'frame')}, which can be delivered anyway.
             </li>
           )}
         </ul>
@@ -103,7 +103,7 @@ export function DeliveryScreen() {
           Deliver {counted(fileCount, 'file')}
         </Button>
         <p className="quiet small">
-          Every file is opened again before it counts: dimensions, format and bytes are compared with its place.
+          Every file is opened again and checked before it counts: dimensions, format and bytes.
         </p>
       </section>
       <section aria-label="Deliveries">
@@ -112,7 +112,7 @@ export function DeliveryScreen() {
         {!deliveries && !error && <Skeleton height={160} />}
         {deliveries?.length === 0 && (
           <Empty title="Nothing delivered yet">
-            Each delivery is kept as it was, and can be downloaded again, bit for bit.
+            Each delivery is kept unchanged and can be downloaded again at any time.
           </Empty>
         )}
         {deliveries?.map((delivery, index) => (

@@ -26,9 +26,7 @@ export function OriginalsScreen() {
       <div style={{ height: 20 }} />
       {error && !data && <Failure error={error} again={() => void refetch()} />}
       {!data && !error && <Skeleton height={240} />}
-      {data?.length === 0 && (
-        <Empty title="No pictures yet">Originals are kept bit for bit; whatever is made from them is made anew.</Empty>
-      )}
+      {data?.length === 0 && <Empty title="No pictures yet">Originals are kept unchanged, bit for bit.</Empty>}
       {picking && <PagePicker original={picking} onClose={() => setPicking(null)} />}
       <div className="originals-grid">
         {data?.map((original) => (

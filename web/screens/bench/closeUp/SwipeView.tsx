@@ -90,7 +90,7 @@ export function SwipeView(props: {
         <span className="small" role="status">
           {where}
         </span>
-        <Button size="small" disabled={at === last} onClick={() => go(at + 1)} aria-label="Half a panel on">
+        <Button size="small" disabled={at === last} onClick={() => go(at + 1)} aria-label="Half a panel forward">
           ›
         </Button>
       </div>

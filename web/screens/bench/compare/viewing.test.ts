@@ -24,7 +24,7 @@ test('what is finished in the browser lies in whole pixels inside of the picture
 });
 
 test('a change of a finish says whom it touches', () => {
-  expect(touchedWords(0, 0)).toBe('No frame has it.');
+  expect(touchedWords(0, 0)).toBe('No frame uses it.');
   expect(touchedWords(1, 1)).toBe('A change touches one frame here.');
   expect(touchedWords(24, 30)).toBe('A change touches 24 frames here and 6 frames of other projects.');
 });

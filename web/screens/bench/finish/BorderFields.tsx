@@ -88,7 +88,7 @@ export function BorderFields(props: {
               checked={border.round === 'pieces'}
               onChange={({ target }) => onSet({ ...border, round: target.checked ? 'pieces' : 'whole' })}
             >
-              Round every piece, not only the whole
+              Around every piece, not only the whole
             </Checkbox>
           )}
         </>

@@ -109,7 +109,7 @@ function FinishedLayer(props: { one: BenchFrame; state: FrameState; draft: Treat
         style={{ ...(live ? placed(live, carried, view) : {}), display: live ? 'block' : 'none' }}
       />
       {(live || failed) && (
-        <output className="compare-live small">{failed ? 'Not live: it is shown when it is saved' : 'live'}</output>
+        <output className="compare-live small">{failed ? 'Not live: shown when it is saved' : 'live'}</output>
       )}
     </>
   );

@@ -7,7 +7,7 @@ const rows: { name: string; hint: string; of: keyof PictureFigures; words: (valu
   { name: 'Acutance', hint: 'Energy of edges, in levels a pixel', of: 'acutance', words: level },
   { name: 'Luminance', hint: 'Mean, in levels of 255', of: 'luminance', words: level },
   { name: 'Chroma', hint: 'Mean, in levels of 255', of: 'chroma', words: level },
-  { name: 'Noise', hint: 'How much calm areas move, in levels', of: 'noise', words: level },
+  { name: 'Noise', hint: 'How much flat areas vary, in levels', of: 'noise', words: level },
   { name: 'Black', hint: 'Share of the pixels that are black', of: 'shadows', words: percent },
   { name: 'White', hint: 'Share of the pixels that are white', of: 'lights', words: percent },
 ];
@@ -35,7 +35,7 @@ export function Figures({ figures, isFinished }: { figures: FinishFigures | null
           </tr>
         ))}
         <tr>
-          <th scope="row" title="How far edges shoot over and under their surroundings, as a share of their contrast">
+          <th scope="row" title="How far edges overshoot their surroundings, as a share of the contrast there">
             Halo
           </th>
           <td />

@@ -64,9 +64,9 @@ export function FinishPanel(props: {
     if (!finishFile.success) {
       const first = finishFile.error.issues[0];
       const where = first?.path.join(', ');
-      const problem = parsed === null ? 'It is no JSON.' : `${where ? `${where}: ` : ''}${first?.message}`;
+      const problem = parsed === null ? 'It is not JSON.' : `${where ? `${where}: ` : ''}${first?.message}`;
       notification.error({
-        title: `${chosen.name} is no finish`,
+        title: `${chosen.name} is not a finish`,
         description: `${problem} A finish is a file that this program has exported.`,
       });
       return;
@@ -167,7 +167,7 @@ export function FinishPanel(props: {
           <div className="row small wrap">
             <span className="quiet">It comes with the program and stays as it is.</span>
             <Button size="small" type="primary" loading={actions.add.isPending} onClick={makeOwn}>
-              Make one of my own from it
+              Make my own copy
             </Button>
           </div>
         ) : (

@@ -3,14 +3,14 @@ import { Button } from 'antd';
 import { useFinishActions } from '../../../api/finishes.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 
-/** Finishes that no frame has, each to be removed. */
+/** Unused finishes, each to be removed. */
 export function UnusedFinishes({ finishes }: { finishes: readonly Finish[] }) {
   const { remove, restore } = useFinishActions();
   const note = useUndoNote();
   if (finishes.length === 0) return null;
   return (
-    <section className="finish-own" aria-label="Finishes that no frame has">
-      <h4>No frame has these</h4>
+    <section className="finish-own" aria-label="Unused finishes">
+      <h4>Not used by any frame</h4>
       {finishes.map(({ id, name }) => (
         <div key={id} className="row spread small">
           {name}

@@ -18,7 +18,7 @@ export function framesWith(finishId: string, { settings, saved }: BenchState): n
 export function touchedWords(here: number, all: number): string {
   const frames = (count: number) => (count === 1 ? 'one frame' : `${count} frames`);
   const elsewhere = Math.max(0, all - here);
-  if (here + elsewhere === 0) return 'No frame has it.';
+  if (here + elsewhere === 0) return 'No frame uses it.';
   const others = elsewhere > 0 ? ` and ${frames(elsewhere)} of other projects` : '';
   return `A change touches ${frames(here)} here${others}.`;
 }

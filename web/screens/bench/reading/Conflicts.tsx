@@ -26,9 +26,9 @@ export function MarkConflict({ original }: { original: Original }) {
   return (
     <section role="alert" className="conflict">
       <p>
-        <strong>Marks or words of {original.name} were changed elsewhere meanwhile.</strong> Yours (
-        {counted(original.marks.length, 'mark')}) are not saved; there are {theirs.marks.length} there. Which shall it
-        be?
+        <strong>Marks or words of {original.name} were changed in another window.</strong> Yours (
+        {counted(original.marks.length, 'mark')}) are not saved; there are {theirs.marks.length} there. Which do you
+        want to keep?
       </p>
       <Button size="small" type="primary" onClick={() => store.keepMine('originals', original.id)}>
         Keep yours
@@ -50,13 +50,14 @@ export function SettingsConflicts() {
     ...theirsIn(projects).map(({ id }) => ({
       kind: 'projects' as const,
       id,
-      what: 'What holds for all files of this project',
+      what: 'The project settings',
     })),
   ];
   return all.map(({ kind, id, what }) => (
     <section key={id} role="alert" className="conflict">
       <p>
-        <strong>{what} was changed elsewhere meanwhile.</strong> Your change is not saved. Which one shall it be?
+        <strong>{what} was changed in another window.</strong> Your change is not saved. Which version do you want to
+        keep?
       </p>
       <Button size="small" type="primary" onClick={() => store.keepMine(kind, id)}>
         Keep yours
@@ -82,9 +83,9 @@ export function Conflicts({ frames }: { frames: BenchFrame[] }) {
     <section key={one.frame.id} role="alert" className="conflict">
       <p>
         <strong>
-          {one.at.network.name} · {one.at.place.name} was changed elsewhere meanwhile.
+          {one.at.network.name} · {one.at.place.name} was changed in another window.
         </strong>{' '}
-        Your change is not saved. Which one shall it be?
+        Your change is not saved. Which version do you want to keep?
       </p>
       <Version title="Yours" one={one} settings={mine}>
         <Button size="small" type="primary" onClick={() => store.keepMine('frames', one.frame.id)}>

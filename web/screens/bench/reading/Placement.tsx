@@ -3,6 +3,7 @@ import { stretchWords } from '@inkwell/core/checking';
 import { boundsOf, clampWindow, frameAxes, pictureBox, wholeWindow } from '@inkwell/core/geometry';
 import { type FrameChange, type FrameSettings, stretches } from '@inkwell/core/model';
 import { Button, Dropdown, Tooltip } from 'antd';
+import { counted } from '../../../parts/counted.ts';
 import { type BenchFrame, contentAreaFor, type FrameState, resetChange } from '../frames/benchFrame.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 
@@ -56,7 +57,7 @@ export function Placement({
       {alike.length > 0 && (
         <Tooltip title={alike.map((other) => `${other.at.network.name} ${other.at.place.name}`).join(', ')}>
           <Button size="small" onClick={copy}>
-            Copy to {alike.length} of like shape
+            Apply to {counted(alike.length, 'frame')} of the same shape
           </Button>
         </Tooltip>
       )}
@@ -74,7 +75,7 @@ export function Placement({
           ],
         }}
       >
-        <Button size="small" aria-label="More ways" icon={<EllipsisOutlined />} />
+        <Button size="small" aria-label="More" icon={<EllipsisOutlined />} />
       </Dropdown>
     </span>
   );

@@ -111,7 +111,7 @@ export function Reading({
         )}
         {findings.length === 0 && !state.failure && (
           <li className="quiet">
-            {state.weight ? 'Nothing to find fault with.' : 'Nothing found so far; the weight is still being measured.'}
+            {state.weight ? 'No findings.' : 'No findings so far. The weight is still being measured.'}
           </li>
         )}
         {findings.map((finding) => (

@@ -87,7 +87,7 @@ export function ShapeLine({ one, state }: { one: BenchFrame; state: FrameState }
             onChange={chooseCut}
             options={[
               { value: 'full', label: 'Full; the network masks it' },
-              { value: 'cut out', label: 'Cut out, transparent round it', disabled: !clear },
+              { value: 'cut out', label: 'Cut out, transparent around it', disabled: !clear },
               { value: 'flattened', label: 'Cut out, on a colour' },
             ]}
           />

@@ -79,7 +79,7 @@ export function MarkPanel(props: {
           Add avoid
         </Button>
         {marks.length === 0 && (
-          <span className="quiet small">Mark what matters, and every frame composes itself round it.</span>
+          <span className="quiet small">Mark what matters, and every frame is composed around it.</span>
         )}
       </div>
       {props.children ||

@@ -5,10 +5,10 @@ const toolWords: { value: Tool; label: string; title: string }[] = [
   {
     value: 'frame',
     label: 'Frames',
-    title: 'Drag an outline to move its frame; drag beside it to mark what must stay in',
+    title: 'Drag an outline to move its frame. Drag beside it to mark what must stay in',
   },
-  { value: 'keep', label: 'Keep', title: 'Draw round what must be in every frame' },
-  { value: 'avoid', label: 'Avoid', title: 'Draw round what should stay out' },
+  { value: 'keep', label: 'Keep', title: 'Draw around what must be in every frame' },
+  { value: 'avoid', label: 'Avoid', title: 'Draw around what should stay out' },
   { value: 'level', label: 'Level', title: 'Draw along a horizon or a mast to straighten the chosen frame' },
 ];
 
@@ -27,7 +27,7 @@ export function StageTools(props: {
       <Button
         size="small"
         aria-pressed={props.trimming}
-        title="Leave an empty margin of this picture away"
+        title="Trim an empty margin off this picture"
         onClick={props.onTrim}
       >
         Trim …

@@ -67,14 +67,14 @@ export function TrimPanel(props: {
       </Checkbox>
       {(['Left', 'Top', 'Width', 'Height'] as const).map(number)}
       <span role="status" className="quiet small">
-        {error ? sentenceOf(error) : isFetching ? 'looking for the margin …' : draft ? '' : 'No empty margin found.'}
+        {error ? sentenceOf(error) : isFetching ? 'Looking for the margin …' : draft ? '' : 'No empty margin found.'}
       </span>
       <Button size="small" type="primary" disabled={!draft} onClick={() => onAccept(draft)}>
         Trim
       </Button>
       {original.trim && (
         <Button size="small" onClick={() => onAccept(null)}>
-          Take the trim away
+          Remove the trim
         </Button>
       )}
       <Button size="small" onClick={onClose}>

@@ -151,7 +151,7 @@ function Layer({ url, alt, style }: { url: string; alt: string; style: View['lay
         data-current={shown === url}
         onError={() => setFailed(shown)}
       />
-      {failed === url && <output className="compare-live small">This picture could not be had.</output>}
+      {failed === url && <output className="compare-live small">This picture could not be loaded.</output>}
     </>
   );
 }
@@ -174,7 +174,7 @@ function Difference({ before, after, view }: { before: string; after: string; vi
   return (
     <>
       <canvas ref={canvas} className="compare-layer" style={view.layer} data-ready={data !== undefined} />
-      {isError && <output className="compare-live small">The difference could not be worked out.</output>}
+      {isError && <output className="compare-live small">The difference could not be computed.</output>}
     </>
   );
 }

@@ -70,9 +70,9 @@ export function FileNumbers(props: {
           <tr>
             <th
               scope="row"
-              title="How far calm areas have moved at their worst spot, in levels of 255: steps in a sky, specks round lettering"
+              title="How far flat areas have changed at their worst spot, in levels of 255: bands in a sky, specks around lettering"
             >
-              Unrest in calm areas
+              Noise in flat areas
             </th>
             <td>{similarity.flatAreaError.toFixed(1)}</td>
             <td className="quiet">of 255 levels</td>

@@ -11,9 +11,9 @@ const wordFields: [keyof Words, string][] = [
 ];
 const keepingFields: [keyof MetadataPolicy, string, string][] = [
   ['words', 'Credit, copyright and alternative text', 'Written as EXIF and as IPTC in XMP'],
-  ['profile', 'A small colour profile (sRGB)', 'For programs that guess otherwise'],
-  ['position', 'Where it was taken', 'Anybody who has the file can read it'],
-  ['device', 'Camera and its serial numbers', 'Anybody who has the file can read it'],
+  ['profile', 'A colour profile (sRGB, small)', 'For programs that would otherwise guess'],
+  ['position', 'Where it was taken', 'Anyone who has the file can read it'],
+  ['device', 'Camera and its serial numbers', 'Anyone who has the file can read it'],
 ];
 
 /** What goes into the files of the project beside their pixels, and the words of this picture. */
@@ -29,7 +29,7 @@ export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | n
     device: origin.device !== null,
   };
   return (
-    <section className="file-words" aria-label="Beside the pixels">
+    <section className="file-words" aria-label="Metadata">
       <h3>In all files of this project</h3>
       {keepingFields.map(([key, label, hint]) => (
         <Checkbox

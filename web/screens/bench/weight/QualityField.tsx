@@ -70,7 +70,7 @@ export function QualityField(props: {
           type="text"
           onClick={() => store.set('frames', frameId, { weighing: { ...weighing, mostQuality: null } })}
         >
-          No bound by hand (now {weighing.mostQuality})
+          No maximum of your own (now {weighing.mostQuality})
         </Button>
       )}
     </section>

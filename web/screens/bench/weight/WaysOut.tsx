@@ -13,8 +13,8 @@ export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: AskedWay
   const waiting = ways ? ways.filter(({ weight, failure }) => weight === null && failure === null).length : 1;
   const failures = (ways ?? []).filter(({ failure }) => failure !== null);
   return (
-    <section className="ways" aria-label="Ways out">
-      <h3>Ways out</h3>
+    <section className="ways" aria-label="Ways to make it fit">
+      <h3>Ways to make it fit</h3>
       <ol>
         {measured.map((way) => (
           <li key={way.key} data-way={way.key}>

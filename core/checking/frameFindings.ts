@@ -29,6 +29,8 @@ import { similarityFindings } from './similarityFindings.ts';
 import { stretchWords } from './stretchWords.ts';
 import { stripFindings } from './stripFindings.ts';
 
+/** Up to so many times nobody sees it: it stands among the numbers of the frame, and is no finding. */
+const unseenEnlargement = 1.1;
 /** Enlargement from which the caution becomes a strong one. */
 const strongEnlargement = 1.5;
 /** Beyond this nothing of the picture is left to be seen but its pixels. */
@@ -99,7 +101,7 @@ function enlargedFinding({ original, settings }: FrameToCheck, window: Window, o
   // Where the picture is drawn narrower than it is, it is enlarged more upwards than sideways.
   const upright = Math.max(1, 1 / settings.stretch);
   const times = enlargement(window, output) * upright;
-  if (times <= 1.0005) return null;
+  if (times <= unseenEnlargement) return null;
   const loosened = clampWindow(
     { ...window, span: output.width * upright },
     boundsOf(original, settings.backing),

@@ -6,9 +6,8 @@ import { Rect, Shape, Text } from 'react-konva';
 import { palette } from '../theme/palette.ts';
 import { placed } from './placed.ts';
 import { RegionHandles } from './RegionHandles.tsx';
+import { smallestMark } from './tools.ts';
 
-/** A mark is at least this many original pixels wide and high. */
-export const smallestMark = 8;
 const hatch = 9;
 
 /** The marks on an original: soft brackets round what is kept, hatching over what is avoided. */

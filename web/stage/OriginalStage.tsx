@@ -24,10 +24,9 @@ import { RegionHandles } from './RegionHandles.tsx';
 import { smallestTrim, type Tool } from './tools.ts';
 import { useLoadedImage } from './useLoadedImage.ts';
 import { useRoom } from './useRoom.ts';
+import { wheelFactor } from './wheel.ts';
 
 const margin = 18;
-/** How much a turn of the wheel tightens or loosens. */
-const wheelStrength = 0.0011;
 const veil = 0.5;
 /** What is drawn shorter than this, in screen pixels, was a click. */
 const shortestDrag = 6;
@@ -69,7 +68,7 @@ export function OriginalStage(props: {
     evt.preventDefault();
     const pointer = target.getStage()?.getPointerPosition();
     if (!chosen || !pointer) return;
-    const factor = Math.exp(evt.deltaY * wheelStrength);
+    const factor = wheelFactor(evt);
     onMove(zoomAbout(chosen.window, factor, toOriginal(view, pointer), chosen.bounds, chosen.output));
     clearTimeout(wheelRest.current);
     wheelRest.current = setTimeout(onRest, 160);

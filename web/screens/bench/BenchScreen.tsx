@@ -132,7 +132,7 @@ export function BenchScreen() {
                 onChoose={choose}
               />
               <div className="bench-strip">
-                <div className="row" role="tablist" aria-label="Originals" style={{ gap: 6, overflowX: 'auto' }}>
+                <div className="bench-originals" role="tablist" aria-label="Originals">
                   {framed.map((one) => (
                     <button
                       key={one.id}

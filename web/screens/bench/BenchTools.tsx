@@ -47,9 +47,12 @@ export function BenchTools({
   useEffect(() => setTarget(document.getElementById('project-tools')), []);
   useBenchKeys({ frames, chosen, onChoose, onCloseUp, onFinish, onWeight, onList: () => setListOpen((open) => !open) });
   if (!target) return null;
-  const said = { fine: 'Saved', saving: 'Saving …', offline: 'Not connected: changes are kept here and sent later' }[
-    connection
-  ];
+  const said = {
+    fine: 'Saved',
+    saving: 'Saving …',
+    held: 'Not everything is saved',
+    offline: 'Not connected: changes are kept here and sent later',
+  }[connection];
   return createPortal(
     <>
       <Button
@@ -61,7 +64,10 @@ export function BenchTools({
       >
         {count === 0 ? 'No findings' : `${count} of ${project.frames.length} with findings`}
       </Button>
-      <span role="status" className={`small ${connection === 'offline' ? 'bench-offline' : 'quiet'}`}>
+      <span
+        role="status"
+        className={`small ${connection === 'offline' || connection === 'held' ? 'bench-offline' : 'quiet'}`}
+      >
         {said}
       </span>
       <Button

@@ -62,7 +62,6 @@ function morePanels({ at }: BenchFrame, { grid, closing }: FrameSettings, by: nu
 
 const tighter = 0.97;
 /** After the last key the picture rests, and the movement becomes one step of undo. */
-const restMs = 160;
 
 /** Where letters and arrows belong to what is being typed or chosen, not to the bench. */
 const takesKeys = (target: EventTarget | null) =>
@@ -92,7 +91,6 @@ export function useBenchKeys(props: {
   const latest = useRef(props);
   latest.current = props;
   useEffect(() => {
-    let rest: ReturnType<typeof setTimeout> | undefined;
     type Change = (window: Window, bounds: Bounds, contentArea: Dimensions) => Window;
     const moveChosen = (change: Change) => {
       const { chosen } = latest.current;
@@ -101,8 +99,7 @@ export function useBenchKeys(props: {
       if (!chosen || !set) return;
       const now = movingWindow(store.getState(), chosen.frame.id) ?? windowFor(chosen, set);
       store.move(chosen.frame.id, change(now, boundsOf(chosen.original, set.backing), contentAreaFor(chosen, set)));
-      clearTimeout(rest);
-      rest = setTimeout(() => store.commitMove(), restMs);
+      store.commitMoveSoon();
     };
     const zoom = (factor: number) =>
       moveChosen((window, bounds, contentArea) =>
@@ -173,7 +170,6 @@ export function useBenchKeys(props: {
     document.addEventListener('keydown', onKey);
     return () => {
       document.removeEventListener('keydown', onKey);
-      clearTimeout(rest);
       store.commitMove();
     };
   }, [store]);

@@ -57,6 +57,7 @@ export function ssimMap(
   const stride = strideOf(width);
   const length = stride + (2 * radius + 2 * lane) * bytes;
   const start = line + radius * bytes;
+  // (0.01 · 255)² and (0.03 · 255)²: K1, K2 and L of Wang et al. 2004, which keep a quotient of two small numbers steady.
   const c1 = f32x4.splat(6.5025);
   const c2 = f32x4.splat(58.5225);
   const two = f32x4.splat(2);

@@ -12,11 +12,12 @@ import {
 import { isCutOut } from '@inkwell/core/planning';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Select } from 'antd';
+import { useLayoutEffect, useRef } from 'react';
 import { measureFirst } from '../../../api/frames.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { type BenchFrame, useFrameState } from '../frames/benchFrame.ts';
 import { useMeasuredFirst } from '../frames/useMeasuredFirst.ts';
-import { useBenchStore } from '../state/useBench.ts';
+import { useBench, useBenchStore } from '../state/useBench.ts';
 import { Numbers } from './Numbers.tsx';
 import { PiecesLine } from './PiecesLine.tsx';
 import { Placement } from './Placement.tsx';
@@ -44,6 +45,7 @@ export function Reading({
   const note = useUndoNote();
   const state = useFrameState(one, measured);
   useMeasuredFirst(one.frame.id, state);
+  const list = useHeldHeight();
   if (!state) return null;
   const { at, frame } = one;
   const { settings, window, findings } = state;
@@ -100,7 +102,7 @@ export function Reading({
           <ShapeLine one={one} state={state} />
         </>
       )}
-      <ul className="reading-findings" aria-label="Findings">
+      <ul ref={list} className="reading-findings" aria-label="Findings">
         {state.failure && (
           <li data-level="caution">
             <strong>Could not be measured</strong> {state.failure}{' '}
@@ -127,4 +129,15 @@ export function Reading({
       </ul>
     </section>
   );
+}
+
+/** An element that keeps its height while something is moved: the stage above would jump under the hand otherwise. */
+function useHeldHeight() {
+  const element = useRef<HTMLUListElement>(null);
+  const isMoving = useBench(({ moving }) => moving !== null);
+  useLayoutEffect(() => {
+    const list = element.current;
+    if (list) list.style.height = isMoving ? `${list.offsetHeight}px` : '';
+  }, [isMoving]);
+  return element;
 }

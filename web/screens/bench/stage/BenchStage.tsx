@@ -1,7 +1,7 @@
 import './BenchStage.css';
 import { boundsOf, levellingTurn, type Point, type Rect, spreadOf, turnParts, turnTo } from '@inkwell/core/geometry';
 import type { Mark, Original, Trim } from '@inkwell/core/model';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { previewUrl } from '../../../api/originals.ts';
 import { movingPreviewWidth } from '../../../parts/FramePicture.tsx';
 import { OriginalStage } from '../../../stage/OriginalStage.tsx';
@@ -14,9 +14,6 @@ import { MarkPanel } from './MarkPanel.tsx';
 import { newMark } from './marks.ts';
 import { StageTools } from './StageTools.tsx';
 import { TrimPanel, wholePixels } from './TrimPanel.tsx';
-
-/** So long after the last arrow key a mark rests. */
-const restMs = 300;
 
 /** The left side of the bench: the original, the outlines of its frames, its marks, and the tools for them. */
 export function BenchStage(props: {
@@ -65,21 +62,13 @@ export function BenchStage(props: {
   );
 
   const setMarks = (marks: Mark[]) => store.set('originals', original.id, { marks });
-  const markRest = useRef<ReturnType<typeof setTimeout>>(undefined);
   const moveMark = (id: string, region: Rect) => store.moveMark(original.id, id, region);
   /** Arrow keys come one after the other; after the last the mark rests. */
   const moveMarkByKey = (id: string, region: Rect) => {
     moveMark(id, region);
-    clearTimeout(markRest.current);
-    markRest.current = setTimeout(() => store.commitMove(), restMs);
+    store.commitMoveSoon();
   };
-  useEffect(
-    () => () => {
-      clearTimeout(markRest.current);
-      store.commitMove();
-    },
-    [store],
-  );
+  useEffect(() => () => store.commitMove(), [store]);
 
   // Esc puts a tool down, before it means anything else.
   const putDown = tool !== 'frame' || trimming !== null;
@@ -142,6 +131,8 @@ export function BenchStage(props: {
       <MarkPanel
         original={drafted}
         selected={selected}
+        tool={tool}
+        onTool={setTool}
         onSelect={setSelected}
         onMarks={setMarks}
         onMove={moveMarkByKey}

@@ -1,10 +1,10 @@
-import { DeleteOutlined } from '@ant-design/icons';
+import { DeleteOutlined, DownOutlined, UpOutlined } from '@ant-design/icons';
 import { type Rect, rectWithin } from '@inkwell/core/geometry';
 import { type KeepMark, type Mark, MarkNameSchema, MarkSchema, type Original } from '@inkwell/core/model';
 import { Button, Input, Select } from 'antd';
 import { type KeyboardEvent, type ReactNode, useState } from 'react';
 import { NumberField } from '../../../parts/NumberField.tsx';
-import { smallestMark } from '../../../stage/MarksLayer.tsx';
+import { smallestMark, type Tool } from '../../../stage/tools.ts';
 import { inRole, middleRegion, newMark } from './marks.ts';
 
 const sides = { Left: 'left', Top: 'top', Width: 'width', Height: 'height' } as const;
@@ -16,6 +16,8 @@ const arrowStep = 0.005;
 export function MarkPanel(props: {
   original: Original;
   selected: string | null;
+  tool: Tool;
+  onTool: (tool: Tool) => void;
   onSelect: (id: string | null) => void;
   onMarks: (marks: Mark[]) => void;
   /** A mark is moved by keys, one after the other. */
@@ -23,7 +25,8 @@ export function MarkPanel(props: {
   /** What takes the place of the fields of a mark, where something does. */
   children?: ReactNode;
 }) {
-  const { original, selected, onSelect, onMarks, onMove } = props;
+  const { original, selected, tool, onTool, onSelect, onMarks, onMove } = props;
+  const [isOpen, setIsOpen] = useState(false);
   const { marks } = original;
   const mark = marks.find((one) => one.id === selected);
   const change = (next: Mark) => {
@@ -34,7 +37,10 @@ export function MarkPanel(props: {
     onMarks(marks.filter((one) => one.id !== id));
     onSelect(null);
   };
+  /** Takes up the tool that draws a mark; pressed again, puts one in the middle, for those who do not draw. */
   const add = (role: Mark['role']) => {
+    if (tool !== role) return onTool(role);
+    onTool('frame');
     const made = newMark(role, middleRegion(original), original);
     onMarks([...marks, made]);
     onSelect(made.id);
@@ -72,24 +78,46 @@ export function MarkPanel(props: {
             {one.name}
           </button>
         ))}
-        <Button size="small" type="dashed" onClick={() => add('keep')}>
-          Add keep
-        </Button>
-        <Button size="small" type="dashed" onClick={() => add('avoid')}>
-          Add avoid
-        </Button>
-        {marks.length === 0 && (
-          <span className="quiet small">Mark what matters, and every frame is composed around it.</span>
+        {(['keep', 'avoid'] as const).map((role) => (
+          <Button key={role} size="small" type="dashed" aria-pressed={tool === role} onClick={() => add(role)}>
+            Add {role}
+          </Button>
+        ))}
+        {tool === 'keep' || tool === 'avoid' ? (
+          <span role="status" className="small">
+            Draw it on the picture. Press again to place it in the middle.
+          </span>
+        ) : (
+          marks.length === 0 && (
+            <span className="quiet small">Mark what matters, and every frame is composed around it.</span>
+          )
         )}
       </div>
       {props.children ||
-        (mark && <MarkFields mark={mark} original={original} onChange={change} onRemove={() => remove(mark.id)} />)}
+        (mark && (
+          <MarkFields
+            mark={mark}
+            original={original}
+            isOpen={isOpen}
+            onOpen={setIsOpen}
+            onChange={change}
+            onRemove={() => remove(mark.id)}
+          />
+        ))}
     </section>
   );
 }
 
-function MarkFields(props: { mark: Mark; original: Original; onChange: (mark: Mark) => void; onRemove: () => void }) {
-  const { mark, original, onChange, onRemove } = props;
+/** A mark in one line: the rest of what can be said of it behind a press. */
+function MarkFields(props: {
+  mark: Mark;
+  original: Original;
+  isOpen: boolean;
+  onOpen: (isOpen: boolean) => void;
+  onChange: (mark: Mark) => void;
+  onRemove: () => void;
+}) {
+  const { mark, original, isOpen, onOpen, onChange, onRemove } = props;
   const place = (region: Partial<Pick<Mark, 'left' | 'top' | 'width' | 'height'>>) =>
     onChange({ ...mark, ...rectWithin({ ...mark, ...region }, original, smallestMark) });
   return (
@@ -101,27 +129,48 @@ function MarkFields(props: { mark: Mark; original: Original; onChange: (mark: Ma
         words={{ keep: 'Keep', avoid: 'Avoid' }}
         onChange={(role) => onChange(inRole(mark, role))}
       />
-      <Choice
-        label="Shape of the mark"
-        value={mark.shape}
-        words={{ rectangle: 'Rectangle', ellipse: 'Ellipse' }}
-        onChange={(shape) => onChange({ ...mark, shape })}
-      />
-      {mark.role === 'keep' && <KeepFields mark={mark} onChange={onChange} />}
-      {(['Left', 'Top', 'Width', 'Height'] as const).map((label) => {
-        const side = sides[label];
-        return (
-          <NumberField
-            key={label}
-            label={label}
-            unit="px"
-            name={mark.name}
-            value={mark[side]}
-            onChange={(value) => place({ [side]: value })}
-          />
-        );
-      })}
+      {mark.role === 'keep' && (
+        <Choice
+          label="Priority"
+          value={mark.priority}
+          words={{ must: 'Must', should: 'Should' }}
+          onChange={(priority) => onChange({ ...mark, priority })}
+        />
+      )}
+      <Button
+        size="small"
+        type="text"
+        aria-expanded={isOpen}
+        icon={isOpen ? <DownOutlined /> : <UpOutlined />}
+        onClick={() => onOpen(!isOpen)}
+      >
+        {isOpen ? 'Less' : 'More'}
+      </Button>
       <Button size="small" icon={<DeleteOutlined />} aria-label={`Delete ${mark.name}`} onClick={onRemove} />
+      {isOpen && (
+        <div className="mark-more">
+          <Choice
+            label="Shape of the mark"
+            value={mark.shape}
+            words={{ rectangle: 'Rectangle', ellipse: 'Ellipse' }}
+            onChange={(shape) => onChange({ ...mark, shape })}
+          />
+          {mark.role === 'keep' && <KeepFields mark={mark} onChange={onChange} />}
+          {(['Left', 'Top', 'Width', 'Height'] as const).map((label) => {
+            const side = sides[label];
+            return (
+              <NumberField
+                key={label}
+                label={label}
+                unit="px"
+                name={mark.name}
+                value={mark[side]}
+                onChange={(value) => place({ [side]: value })}
+              />
+            );
+          })}
+        </div>
+      )}
     </div>
   );
 }
@@ -155,12 +204,6 @@ function MarkName({ name, onChange }: { name: string; onChange: (name: string) =
 function KeepFields({ mark, onChange }: { mark: KeepMark; onChange: (mark: Mark) => void }) {
   return (
     <>
-      <Choice
-        label="Priority"
-        value={mark.priority}
-        words={{ must: 'Must', should: 'Should' }}
-        onChange={(priority) => onChange({ ...mark, priority })}
-      />
       <Choice
         label="What it is"
         value={mark.kind ?? 'none'}

@@ -11,12 +11,9 @@ import {
 import type { Window } from '@inkwell/core/model';
 import { type PointerEvent, type ReactNode, useEffect, useRef } from 'react';
 import { snapReach } from '../../../stage/ChosenOutline.tsx';
+import { wheelFactor } from '../../../stage/wheel.ts';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
-
-/** How much a turn of the wheel tightens or loosens. */
-const wheelStrength = 0.0011;
-const restMs = 160;
 
 /** A frame under which the picture is dragged (snapping, unless Alt is held), tightened and loosened. */
 export function MovingFrame(props: {
@@ -65,7 +62,6 @@ export function MovingFrame(props: {
   latest.current = { window, bounds, scale, contentArea, closing };
   useEffect(() => {
     const box = element.current;
-    let rest: ReturnType<typeof setTimeout> | undefined;
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
       const { window, bounds, scale, contentArea, closing } = latest.current;
@@ -79,15 +75,13 @@ export function MovingFrame(props: {
         x: contentArea.width / 2 + fromMiddle.x * scale.x,
         y: contentArea.height / 2 + fromMiddle.y * scale.y,
       });
-      store.move(frame.id, zoomAbout(window, Math.exp(event.deltaY * wheelStrength), anchor, bounds(), contentArea));
-      clearTimeout(rest);
-      rest = setTimeout(() => store.commitMove(), restMs);
+      store.move(frame.id, zoomAbout(window, wheelFactor(event), anchor, bounds(), contentArea));
+      store.commitMoveSoon();
     };
     // React listens to the wheel passively, which would scroll the page as well.
     box?.addEventListener('wheel', onWheel, { passive: false });
     return () => {
       box?.removeEventListener('wheel', onWheel);
-      clearTimeout(rest);
     };
   }, [frame.id, store]);
 

@@ -1,6 +1,6 @@
 import { type Rect, rectWithin } from '@inkwell/core/geometry';
 import type { Mark, Original } from '@inkwell/core/model';
-import { smallestMark } from '../../../stage/MarksLayer.tsx';
+import { smallestMark } from '../../../stage/tools.ts';
 
 /** A name that no mark has yet: "Keep 1", "Keep 2", … */
 function freeName(role: Mark['role'], marks: readonly Mark[]): string {

@@ -48,12 +48,11 @@ export interface BenchState {
 }
 
 /** How saving stands, for the person. */
-export function connectionOf({ phases, isOffline }: BenchState): 'fine' | 'saving' | 'offline' {
+export function connectionOf({ phases, isOffline }: BenchState): 'fine' | 'saving' | 'offline' | 'held' {
   if (isOffline) return 'offline';
-  const isOnItsWay = kinds.some((kind) =>
-    Object.values(phases[kind]).some(({ is }) => is === 'waiting' || is === 'sending' || is === 'retrying'),
-  );
-  return isOnItsWay ? 'saving' : 'fine';
+  const all = new Set(kinds.flatMap((kind) => Object.values(phases[kind]).map(({ is }) => is)));
+  if (all.has('waiting') || all.has('sending') || all.has('retrying')) return 'saving';
+  return all.has('refused') || all.has('conflicted') ? 'held' : 'fine';
 }
 
 /** The same where the kind of a row is only known while the program runs. */
@@ -62,6 +61,9 @@ interface LooseState extends Omit<BenchState, 'settings' | 'saved' | 'phases'> {
   saved: ForRows<Row>;
   phases: ForRows<Phase<Row, object>>;
 }
+
+/** So long after the last turn of the wheel, or press of a key, a movement is over. */
+const restMs = 160;
 
 const machine = {
   frames: rowMachine(looseSettingsOf.frames),
@@ -106,6 +108,7 @@ export class Bench {
   private readonly store;
   /** Unsaved changes of rows that are not on the bench: those of an earlier page, and of rows that have gone from it. */
   private readonly left: LeftRows;
+  private resting: ReturnType<typeof setTimeout> | undefined;
 
   constructor(private readonly shelf: Shelf) {
     const { left, history } = shelf.open();
@@ -144,9 +147,16 @@ export class Bench {
     this.store.setState({ moving: { kind: 'mark', originalId, markId, region } });
   }
 
+  /** Ends a movement by the wheel or by keys once it rests: each turn or press puts that off. */
+  commitMoveSoon(): void {
+    clearTimeout(this.resting);
+    this.resting = setTimeout(() => this.commitMove(), restMs);
+  }
+
   /** Ends a movement: what was moved becomes a step of undo and is saved. */
   commitMove(): void {
     const { moving, settings } = this.getState();
+    clearTimeout(this.resting);
     if (!moving) return;
     this.store.setState({ moving: null });
     if (moving.kind === 'window') {

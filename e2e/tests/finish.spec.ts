@@ -104,7 +104,7 @@ test('a scan becomes white paper with dark lines; a finish is made, run over a p
   expect(file).toMatchObject({ name: 'Dune light', treatment: { sharpen: { amount: 2.4 } } });
   const chooser = panel(page).getByLabel('A finish to import');
   await chooser.setInputFiles({ name: 'poem.json', mimeType: 'application/json', buffer: Buffer.from('{"kite":1}') });
-  await expect(page.getByText('poem.json is no finish')).toBeVisible();
+  await expect(page.getByText('poem.json is not a finish')).toBeVisible();
   const wind = { ...file, name: 'Dune wind' };
   await chooser.setInputFiles({
     name: 'wind.finish.json',

@@ -28,7 +28,7 @@ export function ProjectLayout() {
   return (
     <div className="project">
       <div className="project-head">
-        <h2>
+        <h1>
           {project ? (
             <NameField
               name={project.name}
@@ -38,7 +38,7 @@ export function ProjectLayout() {
           ) : (
             <Skeleton width={180} height={22} />
           )}
-        </h2>
+        </h1>
         <nav aria-label="Project" className="tabs">
           <NavLink to={`${base}/choose`}>Pictures and places</NavLink>
           <NavLink to={`${base}${kept}`} end>

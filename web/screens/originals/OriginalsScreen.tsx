@@ -35,13 +35,13 @@ export function OriginalsScreen() {
               <img alt="" loading="lazy" src={previewUrl(original, 480)} />
             </div>
             <div className="original-line">
-              <h3>
+              <h2 className="minor-title">
                 <NameField
                   name={original.name}
                   what="original"
                   onRename={(name) => rename.mutateAsync({ id: original.id, name }).catch(note.failed)}
                 />
-              </h3>
+              </h2>
               <div className="quiet small">
                 {original.width} × {original.height} px · {original.format.toUpperCase()} ·{' '}
                 {formatWeight(original.bytes, 'MB')}

@@ -6,6 +6,7 @@ import type { Project } from '@inkwell/core/model';
 import { planFrame, planHash } from '@inkwell/core/planning';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
+import { useCallback, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useFinishes } from '../../api/finishes.ts';
 import { proofUrl } from '../../api/frames.ts';
@@ -21,27 +22,34 @@ const coverHeight = 150;
 function Cover({ project }: { project: Project }) {
   const places = usePlaces();
   const { data: known } = useFinishes();
+  const [made, setMade] = useState(0);
+  const count = useCallback(() => setMade((before) => before + 1), []);
+  const pictures = project.cover.flatMap(({ frame, original }): { id: string; share: number; url: string | null }[] => {
+    const place = places.get(frame.placeId)?.place;
+    if (!place) return [];
+    const { width, height } = frameDimensions(place, original, frame);
+    if (!known) return [{ id: frame.id, share: width / height, url: null }];
+    const { treatment } = resolveFinish({ frame, original, project }, known.finishes);
+    const hash = planHash(planFrame({ original, place, settings: frame, treatment, keeping: project.keeping }));
+    return [{ id: frame.id, share: width / height, url: proofUrl(frame.id, hash, 448) }];
+  });
   return (
     <Link to={`/projects/${project.id}`} className="project-cover" aria-label={`Open ${project.name}`}>
-      {project.cover.map(({ frame, original }) => {
-        const place = places.get(frame.placeId)?.place;
-        // Without the finishes it is not known which picture to ask for.
-        if (!place || !known) return null;
-        const { width, height } = frameDimensions(place, original, frame);
-        const { treatment } = resolveFinish({ frame, original, project }, known.finishes);
-        const hash = planHash(planFrame({ original, place, settings: frame, treatment, keeping: project.keeping }));
-        const share = width / height;
-        return (
-          <img
-            key={frame.id}
-            alt=""
-            src={proofUrl(frame.id, hash, 448)}
-            style={{ flex: share, aspectRatio: share, maxWidth: coverHeight * share }}
-          />
-        );
-      })}
+      {pictures.map(({ id, share, url }) => (
+        <CoverPicture key={id} share={share} url={url} onMade={count} />
+      ))}
       {project.cover.length === 0 && <span className="quiet">No frames yet</span>}
+      {made < pictures.length && <span className="project-cover-note small">Making the pictures …</span>}
     </Link>
+  );
+}
+
+/** One picture of a cover: its shape at once, the picture when it is made. Without the finishes it is not known which. */
+function CoverPicture({ share, url, onMade }: { share: number; url: string | null; onMade: () => void }) {
+  return (
+    <span className="project-cover-picture" style={{ flex: share, aspectRatio: share, maxWidth: coverHeight * share }}>
+      {url && <img alt="" src={url} onLoad={onMade} onError={onMade} />}
+    </span>
   );
 }
 
@@ -75,13 +83,13 @@ export function ProjectsScreen() {
             <Cover project={project} />
             <div className="row spread project-line">
               <div>
-                <h3>
+                <h2 className="minor-title">
                   <NameField
                     name={project.name}
                     what="project"
                     onRename={(name) => rename.mutateAsync({ id: project.id, name }).catch(note.failed)}
                   />
-                </h3>
+                </h2>
                 <span className="quiet small">
                   {counted(project.frameCount, 'frame')} · changed{' '}
                   {dayjs(project.changedAt).format('D MMM YYYY, HH:mm')}

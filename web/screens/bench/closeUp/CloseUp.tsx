@@ -77,7 +77,7 @@ export function CloseUp(props: {
         </div>
       </div>
       <aside className="close-up-sizes" aria-label="As the audience sees it">
-        <h3>{at.place.group?.kind === 'panels' ? 'Swipe it' : 'As the audience sees it'}</h3>
+        <h2 className="minor-title">{at.place.group?.kind === 'panels' ? 'Swipe it' : 'As the audience sees it'}</h2>
         {at.place.shownWidths.length === 0 && (
           <p className="quiet">The spec book does not say at which size this place is shown.</p>
         )}

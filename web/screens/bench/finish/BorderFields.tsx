@@ -27,7 +27,7 @@ export function BorderFields(props: {
   const { border, original, disabled, isCut, onSet } = props;
   return (
     <div className="treatment">
-      <h4>Border</h4>
+      <h3>Border</h3>
       <ChoiceField<Side>
         label="Drawn"
         name="Border"

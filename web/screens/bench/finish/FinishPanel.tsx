@@ -124,9 +124,9 @@ export function FinishPanel(props: {
       )}
       <section className="finish-own" aria-label="The finish itself">
         <div className="row spread">
-          <h3>
+          <h2 className="minor-title">
             {shipped ? name : <NameField name={name} what="finish" onRename={(next) => setFinish({ name: next })} />}
-          </h3>
+          </h2>
           <span className="row">
             <Button size="small" href={finishFileUrl(id)} download>
               Export

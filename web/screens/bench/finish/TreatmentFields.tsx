@@ -80,7 +80,7 @@ export function TreatmentFields(props: {
   const [black, white] = [Math.round(points?.black[0] ?? 0), Math.round(Math.max(...(points?.white ?? [255])))];
   return (
     <div className="treatment">
-      <h4>Sharpen</h4>
+      <h3>Sharpen</h3>
       {tune(
         'Oversize',
         'It is sharpened at so many times its final dimensions',
@@ -109,7 +109,7 @@ export function TreatmentFields(props: {
         choices={scalingKernels.map((kernel) => [kernel, kernelWords[kernel]])}
         onChoose={(kernel) => onSet({ ...treatment, kernel })}
       />
-      <h4>Brightness and colourfulness</h4>
+      <h3>Brightness and colourfulness</h3>
       <ChoiceField
         label="Compensate"
         disabled={disabled}
@@ -139,7 +139,7 @@ export function TreatmentFields(props: {
           (saturation) => ({ compensate: { ...compensate, saturation } }),
         ),
       ]}
-      <h4>Tone</h4>
+      <h3>Tone</h3>
       <ChoiceField
         label="Points"
         name="Tone"

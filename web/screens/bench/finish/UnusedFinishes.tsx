@@ -10,7 +10,7 @@ export function UnusedFinishes({ finishes }: { finishes: readonly Finish[] }) {
   if (finishes.length === 0) return null;
   return (
     <section className="finish-own" aria-label="Unused finishes">
-      <h4>Not used by any frame</h4>
+      <h3>Not used by any frame</h3>
       {finishes.map(({ id, name }) => (
         <div key={id} className="row spread small">
           {name}

@@ -35,7 +35,7 @@ export function Wall(props: {
     <div className="wall">
       {networks.map((network) => (
         <section key={network.slug} aria-label={network.name}>
-          <h3 className="row spread">
+          <h2 className="minor-title row spread">
             {network.name}
             {isMarked && (
               <Button
@@ -48,7 +48,7 @@ export function Wall(props: {
                 Compose
               </Button>
             )}
-          </h3>
+          </h2>
           <div className="wall-row">
             {props.frames
               .filter(({ at }) => at.network.slug === network.slug)

@@ -1,6 +1,7 @@
 import { Segmented, Slider } from 'antd';
 import { type ComponentProps, useState } from 'react';
 import { type Surround, surrounds } from '../../../theme/palette.ts';
+import { PlainNote } from './PlainNote.tsx';
 import { Wall } from './Wall.tsx';
 
 /** Side of a square picture on the wall at first, in CSS pixels. */
@@ -20,6 +21,7 @@ export function WallPart({
       style={{ background: surrounds[surround] }}
       data-surround={surround}
     >
+      {wall.frames[0] && <PlainNote projectId={wall.frames[0].frame.projectId} />}
       <Wall {...wall} scale={scale} />
       <div className="wall-scale">
         <Segmented<'alike' | 'shown'>

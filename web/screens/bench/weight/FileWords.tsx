@@ -30,7 +30,7 @@ export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | n
   };
   return (
     <section className="file-words" aria-label="Metadata">
-      <h3>In all files of this project</h3>
+      <h2 className="minor-title">In all files of this project</h2>
       {keepingFields.map(([key, label, hint]) => (
         <Checkbox
           key={key}
@@ -48,7 +48,7 @@ export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | n
           ? `It takes ${weight.metadataBytes.toLocaleString('en')} bytes of this file.`
           : 'Its bytes are being counted …'}
       </p>
-      <h3>Words of “{original.name}”</h3>
+      <h2 className="minor-title">Words of “{original.name}”</h2>
       {wordFields.map(([key, label]) => (
         <WordField
           key={`${original.id} ${key} ${original.words[key]}`}

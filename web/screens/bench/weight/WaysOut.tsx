@@ -14,7 +14,7 @@ export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: AskedWay
   const failures = (ways ?? []).filter(({ failure }) => failure !== null);
   return (
     <section className="ways" aria-label="Ways to make it fit">
-      <h3>Ways to make it fit</h3>
+      <h2 className="minor-title">Ways to make it fit</h2>
       <ol>
         {measured.map((way) => (
           <li key={way.key} data-way={way.key}>

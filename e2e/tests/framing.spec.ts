@@ -171,7 +171,7 @@ test('marks are made, moved, named and weighed with the keyboard alone', async (
   await add.press('Enter');
   await expect(page.getByText('Draw it on the picture.')).toBeVisible();
   await add.press('Enter');
-  await page.getByRole('button', { name: 'More', exact: true }).press('Enter');
+  await page.getByRole('button', { name: 'More of the mark' }).press('Enter');
   const chip = page.getByRole('button', { name: /^Keep 1/ });
   await chip.focus();
   for (let presses = 0; presses < 60; presses += 1) await page.keyboard.press('ArrowRight');

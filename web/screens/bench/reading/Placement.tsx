@@ -75,7 +75,7 @@ export function Placement({
           ],
         }}
       >
-        <Button size="small" aria-label="More" icon={<EllipsisOutlined />} />
+        <Button size="small" aria-label="More for this frame" icon={<EllipsisOutlined />} />
       </Dropdown>
     </span>
   );

@@ -66,7 +66,7 @@ export function Reading({
         </strong>
         <Placement one={one} state={state} frames={frames} />
         <span className="reading-fact" title="Output pixels for one pixel of the original">
-          {times > 1 ? `enlarged ${times.toFixed(2)}×` : `${(1 / times).toFixed(2)} original px to 1`}
+          {times > 1 ? `enlarged ${times.toFixed(2)}×` : `${(1 / times).toFixed(2)} px to 1`}
         </span>
         <Button
           size="small"

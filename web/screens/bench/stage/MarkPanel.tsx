@@ -83,14 +83,8 @@ export function MarkPanel(props: {
             Add {role}
           </Button>
         ))}
-        {tool === 'keep' || tool === 'avoid' ? (
-          <span role="status" className="small">
-            Draw it on the picture. Press again to place it in the middle.
-          </span>
-        ) : (
-          marks.length === 0 && (
-            <span className="quiet small">Mark what matters, and every frame is composed around it.</span>
-          )
+        {marks.length === 0 && (
+          <span className="quiet small">Mark what matters, and every frame is composed around it.</span>
         )}
       </div>
       {props.children ||
@@ -141,6 +135,7 @@ function MarkFields(props: {
         size="small"
         type="text"
         aria-expanded={isOpen}
+        aria-label={isOpen ? 'Less of the mark' : 'More of the mark'}
         icon={isOpen ? <DownOutlined /> : <UpOutlined />}
         onClick={() => onOpen(!isOpen)}
       >

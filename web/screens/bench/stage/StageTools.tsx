@@ -12,6 +12,13 @@ const toolWords: { value: Tool; label: string; title: string }[] = [
   { value: 'level', label: 'Level', title: 'Draw along a horizon or a mast to straighten the chosen frame' },
 ];
 
+/** What a tool that was taken up waits for. */
+const hints: Partial<Record<Tool, string>> = {
+  keep: 'Draw it on the picture. “Add keep” places it in the middle.',
+  avoid: 'Draw it on the picture. “Add avoid” places it in the middle.',
+  level: 'Draw along what should be level or upright.',
+};
+
 /** What dragging on the original does, and composing all its frames anew. */
 export function StageTools(props: {
   tool: Tool;
@@ -41,6 +48,9 @@ export function StageTools(props: {
           Compose all
         </Button>
       )}
+      <span aria-live="polite" className="stage-hint small">
+        {hints[props.tool]}
+      </span>
     </div>
   );
 }

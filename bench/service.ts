@@ -58,7 +58,7 @@ export async function measured(program: Program, id: string): Promise<{ frameId:
 export async function delivered(program: Program, projectId: string, seen: unknown): Promise<Delivery> {
   let delivery = DeliverySchema.parse(await program.ask('POST', '/deliveries', { projectId, seen }));
   while (delivery.state === 'waiting' || delivery.state === 'working') {
-    await pause(30);
+    await pause(10);
     delivery = DeliverySchema.parse(await program.ask('GET', `/deliveries/${delivery.id}`));
   }
   if (delivery.state !== 'done') throw new Error(`A delivery ended as ${delivery.state}.`);

@@ -84,8 +84,10 @@ const vastFrame = async (format: ImageFormat): Promise<Vast> =>
       limit: { bytes: 200_000_000, unit: 'MB' },
     };
     const keptIn = { kind: 'sheet', name: 'Workshop' };
-    const { id } = z.object({ id: z.string() }).parse(await program.ask('POST', '/places', { place, keptIn }));
-    await deliverOne(program, path, id, { format, finishId: 'crisp' });
+    const { placeId } = z
+      .object({ placeId: z.string() })
+      .parse(await program.ask('POST', '/own-places', { place, keptIn }));
+    await deliverOne(program, path, placeId, { format, finishId: 'crisp' });
   });
 
 /** What it takes where a picture, a strip or a frame is vast, as a section of the results. */

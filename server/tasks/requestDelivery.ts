@@ -17,7 +17,7 @@ const mostNamed = 3;
 
 /** Refuses where what would be delivered is not what was seen, and names what has changed. */
 function checkSeen(seen: ReadonlyMap<string, string>, wanted: readonly WantedFrame[]): void {
-  const changed = wanted.filter(({ frame, plan }) => seen.get(frame.id) !== planHash(plan));
+  const changed = wanted.filter(({ frame, hash }) => seen.get(frame.id) !== hash);
   const gone = [...seen.keys()].filter((id) => !wanted.some(({ frame }) => frame.id === id));
   if (changed.length === 0 && gone.length === 0) return;
   const named = changed
@@ -37,6 +37,7 @@ function checkSeen(seen: ReadonlyMap<string, string>, wanted: readonly WantedFra
 interface WantedFrame extends FramedPicture {
   at: PlaceOfNetwork;
   plan: RenderPlan;
+  hash: string;
   finish: ResolvedFinish;
 }
 
@@ -68,7 +69,7 @@ export async function requestDelivery(
   const wanted = frames.flatMap((framed): WantedFrame[] => {
     const at = places.get(framed.frame.placeId);
     const plan = planOf(framed);
-    return at && plan ? [{ ...framed, at, plan, finish: finishOf(framed) }] : [];
+    return at && plan ? [{ ...framed, at, plan, hash: planHash(plan), finish: finishOf(framed) }] : [];
   });
   checkSeen(new Map(seen.map(({ frameId, plan }) => [frameId, plan])), wanted);
   if (wanted.length === 0) {

@@ -27,7 +27,7 @@ export const antTheme: ThemeConfig = {
   },
   components: {
     Button: { primaryShadow: 'none', defaultShadow: 'none', dangerShadow: 'none' },
-    Segmented: { trackBg: palette.rule, itemSelectedBg: palette.sheet },
+    Segmented: { trackBg: palette.rule, itemSelectedBg: palette.sheet, itemColor: palette.ink },
     Table: { headerBg: palette.ground, cellPaddingBlockSM: 6 },
   },
 };

@@ -16,14 +16,14 @@ function contrast(a: string, b: string): number {
 }
 
 describe.each(['ground', 'sheet'] as const)('on %s', (paper) => {
-  test.each(['ink', 'secondInk', 'action', 'blocker', 'selection'] as const)(
+  test.each(['ink', 'secondInk', 'action', 'cautionInk', 'blocker', 'selection'] as const)(
     '%s can be read: at least 4.5 to 1',
     (text) => {
       expect(contrast(palette[text], palette[paper])).toBeGreaterThanOrEqual(4.5);
     },
   );
 
-  test('the colour of a caution is only used for bold words and dots: at least 3 to 1', () => {
+  test('the colour of a caution is only used for dots and lines: at least 3 to 1', () => {
     expect(contrast(palette.caution, palette[paper])).toBeGreaterThanOrEqual(3);
   });
 });

@@ -7,6 +7,8 @@ export const palette = {
   secondInk: '#566074',
   action: '#1F6F66',
   caution: '#A86A10',
+  /** The same for words, which have to be read. */
+  cautionInk: '#985E0C',
   blocker: '#A8322A',
   selection: '#2B4C8C',
   /** Faint outlines over a picture: light with a dark edge reads on any picture. */

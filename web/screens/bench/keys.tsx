@@ -5,34 +5,123 @@ import { useEffect, useRef } from 'react';
 import { type BenchFrame, contentAreaFor, resetChange, windowFor } from './frames/benchFrame.ts';
 import { movingWindow, useBenchStore } from './state/useBench.ts';
 
-const keys: [string, string][] = [
-  ['← → ↑ ↓', 'move the frame by one of its pixels'],
-  ['Shift ← → ↑ ↓', 'by ten'],
-  ['+ and −', 'tighten and loosen'],
-  ['0', 'reset to the largest window in the middle, upright and without a backing'],
-  ['N', 'one panel more; with Shift one fewer'],
-  ['C', 'compose the frame again from the marks'],
-  ['Alt while dragging', 'no snapping to thirds, middles, marks and edges'],
-  ['[ and ]', 'turn by a quarter, left and right'],
-  ['< and >', 'straighten by a tenth of a degree'],
-  ['M', 'mirror'],
-  [', and .', 'the frame before and after'],
-  ['Enter', 'the frame as a close-up; Esc goes back, or puts a tool down'],
-  ['F', 'the frame plain and finished; P held shows it plain'],
-  ['W', 'the weight of the frame’s file; P held shows it uncompressed'],
-  ['Ctrl Z', 'undo'],
-  ['Ctrl Shift Z', 'redo'],
-  ['?', 'this list'],
+/** What the keys of the bench can do with it. */
+interface Hands {
+  nudge(x: number, y: number): void;
+  zoom(factor: number): void;
+  turn(by: number): void;
+  mirror(): void;
+  change(change: (one: BenchFrame, settings: FrameSettings) => FrameChange): void;
+  chooseNext(by: number): void;
+  closeUp(target: EventTarget | null): void;
+  back(): void;
+  finish(): void;
+  weight(): void;
+  undo(): void;
+  redo(): void;
+  list(): void;
+}
+
+/** Some keys, how the list calls them, and what they do. What has no keys is only listed. */
+interface Binding {
+  label: string;
+  does: string;
+  keys: Record<string, (hands: Hands, event: KeyboardEvent) => void>;
+}
+
+const tighter = 0.97;
+const step = ({ shiftKey }: KeyboardEvent) => (shiftKey ? 10 : 1);
+const panels: Binding['keys'][string] = ({ change }, { shiftKey }) =>
+  change((one, settings) => morePanels(one, settings, shiftKey ? -1 : 1));
+
+/** With "Ctrl " before it: the key together with Ctrl, or the key of that meaning. */
+const bindings: Binding[] = [
+  {
+    label: '← → ↑ ↓',
+    does: 'move the frame by one of its pixels',
+    keys: {
+      ArrowLeft: (hands, event) => hands.nudge(-step(event), 0),
+      ArrowRight: (hands, event) => hands.nudge(step(event), 0),
+      ArrowUp: (hands, event) => hands.nudge(0, -step(event)),
+      ArrowDown: (hands, event) => hands.nudge(0, step(event)),
+    },
+  },
+  { label: 'Shift ← → ↑ ↓', does: 'by ten', keys: {} },
+  {
+    label: '+ and −',
+    does: 'tighten and loosen',
+    keys: {
+      '+': (hands) => hands.zoom(tighter),
+      '=': (hands) => hands.zoom(tighter),
+      '-': (hands) => hands.zoom(1 / tighter),
+    },
+  },
+  {
+    label: '0',
+    does: 'reset to the largest window in the middle, upright and without a backing',
+    keys: { '0': (hands) => hands.change(resetChange) },
+  },
+  { label: 'N', does: 'one panel more; with Shift one fewer', keys: { n: panels, N: panels } },
+  {
+    label: 'C',
+    does: 'compose the frame again from the marks',
+    keys: { c: (hands) => hands.change(() => ({ composed: true })) },
+  },
+  { label: 'Alt while dragging', does: 'no snapping to thirds, middles, marks and edges', keys: {} },
+  {
+    label: '[ and ]',
+    does: 'turn by a quarter, left and right',
+    keys: { '[': (hands) => hands.turn(-90), ']': (hands) => hands.turn(90) },
+  },
+  {
+    label: '< and >',
+    does: 'straighten by a tenth of a degree',
+    keys: { '<': (hands) => hands.turn(-0.1), '>': (hands) => hands.turn(0.1) },
+  },
+  { label: 'M', does: 'mirror', keys: { m: (hands) => hands.mirror() } },
+  {
+    label: ', and .',
+    does: 'the frame before and after',
+    keys: { ',': (hands) => hands.chooseNext(-1), '.': (hands) => hands.chooseNext(1) },
+  },
+  {
+    label: 'Enter',
+    does: 'the frame as a close-up; Esc goes back, or puts a tool down',
+    keys: { Enter: (hands, { target }) => hands.closeUp(target), Escape: (hands) => hands.back() },
+  },
+  {
+    label: 'F',
+    does: 'the frame plain and finished; P held shows it plain',
+    keys: { f: (hands) => hands.finish() },
+  },
+  {
+    label: 'W',
+    does: 'the weight of the frame’s file; P held shows it uncompressed',
+    keys: { w: (hands) => hands.weight() },
+  },
+  { label: 'Ctrl Z', does: 'undo', keys: { 'Ctrl z': (hands) => hands.undo() } },
+  { label: 'Ctrl Shift Z', does: 'redo', keys: { 'Ctrl Z': (hands) => hands.redo() } },
+  { label: '?', does: 'this list', keys: { '?': (hands) => hands.list() } },
 ];
+
+/** What a press does; undefined where it is not the bench's. */
+function actionOf(event: KeyboardEvent) {
+  const { key, altKey, ctrlKey, metaKey, shiftKey, target } = event;
+  const isCommand = ctrlKey || metaKey;
+  if (altKey || (key === 'Enter' && !opensCloseUp(target))) return undefined;
+  // With Shift or Caps Lock a letter comes as a capital: for commands only Shift decides.
+  const name = isCommand ? `Ctrl ${shiftKey ? key.toUpperCase() : key.toLowerCase()}` : key;
+  return bindings.map(({ keys }) => keys[name]).find((action) => action !== undefined);
+}
 
 export function KeyList() {
   return (
     <table className="small" aria-label="Keys">
       <tbody>
-        {keys.map(([key, does]) => (
-          <tr key={key}>
+        {bindings.map(({ label, does }) => (
+          <tr key={label}>
             <th scope="row" style={{ textAlign: 'left', paddingRight: 18, fontWeight: 600 }}>
-              {key}
+              {label}
             </th>
             <td>{does}</td>
           </tr>
@@ -42,12 +131,6 @@ export function KeyList() {
   );
 }
 
-const directions: Record<string, { x: number; y: number }> = {
-  ArrowLeft: { x: -1, y: 0 },
-  ArrowRight: { x: 1, y: 0 },
-  ArrowUp: { x: 0, y: -1 },
-  ArrowDown: { x: 0, y: 1 },
-};
 /** One panel more or fewer, or one row of a quilt, as far as the place goes. */
 function morePanels({ at }: BenchFrame, { grid, closing }: FrameSettings, by: number): FrameChange {
   const { group } = at.place;
@@ -59,9 +142,6 @@ function morePanels({ at }: BenchFrame, { grid, closing }: FrameSettings, by: nu
     ? { grid: { columns: grid.columns, rows: within(grid.rows + by, group.minRows, group.maxRows) } }
     : {};
 }
-
-const tighter = 0.97;
-/** After the last key the picture rests, and the movement becomes one step of undo. */
 
 /** Where letters and arrows belong to what is being typed or chosen, not to the bench. */
 const takesKeys = (target: EventTarget | null) =>
@@ -101,10 +181,6 @@ export function useBenchKeys(props: {
       store.move(chosen.frame.id, change(now, boundsOf(chosen.original, set.backing), contentAreaFor(chosen, set)));
       store.commitMoveSoon();
     };
-    const zoom = (factor: number) =>
-      moveChosen((window, bounds, contentArea) =>
-        zoomAbout(window, factor, { x: window.centreX, y: window.centreY }, bounds, contentArea),
-      );
     /** Turning and mirroring leave a composed frame composed. */
     const pose = (change: Change) => {
       store.commitMove();
@@ -115,56 +191,44 @@ export function useBenchKeys(props: {
       const window = change(now, boundsOf(chosen.original, set.backing), contentAreaFor(chosen, set));
       store.set('frames', chosen.frame.id, { window });
     };
-    const turn = (by: number) => pose((window, bounds, contentArea) => turnBy(window, by, bounds, contentArea));
-    const setChosen = (change: (one: BenchFrame, settings: FrameSettings) => FrameChange) => {
-      const { chosen } = latest.current;
-      const set = chosen && store.getState().settings.frames[chosen.frame.id];
-      if (chosen && set) store.set('frames', chosen.frame.id, change(chosen, set));
-    };
-    const openCloseUp = (target: EventTarget | null) => {
-      const pressed = target instanceof HTMLElement ? target.closest<HTMLElement>('[data-frame]')?.dataset.frame : null;
-      const { chosen, onCloseUp } = latest.current;
-      const shown = pressed ?? chosen?.frame.id;
-      if (shown) onCloseUp(shown);
-    };
-    const chooseNext = (by: number) => {
-      const { frames, chosen, onChoose } = latest.current;
-      const at = frames.findIndex((one) => one.frame.id === chosen?.frame.id);
-      const next = frames[(at + by + frames.length) % frames.length];
-      if (next) onChoose(next.frame.id);
+    const hands: Hands = {
+      nudge: (x, y) => moveChosen((window, bounds, contentArea) => nudge(window, { x, y }, bounds, contentArea)),
+      zoom: (factor) =>
+        moveChosen((window, bounds, contentArea) =>
+          zoomAbout(window, factor, { x: window.centreX, y: window.centreY }, bounds, contentArea),
+        ),
+      turn: (by) => pose((window, bounds, contentArea) => turnBy(window, by, bounds, contentArea)),
+      mirror: () => pose((window) => ({ ...window, mirror: !window.mirror })),
+      change(change) {
+        const { chosen } = latest.current;
+        const set = chosen && store.getState().settings.frames[chosen.frame.id];
+        if (chosen && set) store.set('frames', chosen.frame.id, change(chosen, set));
+      },
+      chooseNext(by) {
+        const { frames, chosen, onChoose } = latest.current;
+        const at = frames.findIndex((one) => one.frame.id === chosen?.frame.id);
+        const next = frames[(at + by + frames.length) % frames.length];
+        if (next) onChoose(next.frame.id);
+      },
+      closeUp(target) {
+        const pressed =
+          target instanceof HTMLElement ? target.closest<HTMLElement>('[data-frame]')?.dataset.frame : null;
+        const { chosen, onCloseUp } = latest.current;
+        const shown = pressed ?? chosen?.frame.id;
+        if (shown) onCloseUp(shown);
+      },
+      back: () => latest.current.onCloseUp(null),
+      finish: () => latest.current.chosen && latest.current.onFinish(latest.current.chosen.frame.id),
+      weight: () => latest.current.chosen && latest.current.onWeight(latest.current.chosen.frame.id),
+      undo: () => store.undo(),
+      redo: () => store.redo(),
+      list: () => latest.current.onList(),
     };
     const onKey = (event: KeyboardEvent) => {
       if (event.defaultPrevented || takesKeys(event.target)) return;
-      const direction = directions[event.key];
-      if (event.ctrlKey || event.metaKey) {
-        if (event.key.toLowerCase() !== 'z') return;
-        if (event.shiftKey) store.redo();
-        else store.undo();
-      } else if (event.altKey) return;
-      else if (direction) {
-        const by = event.shiftKey ? 10 : 1;
-        moveChosen((window, bounds, contentArea) =>
-          nudge(window, { x: direction.x * by, y: direction.y * by }, bounds, contentArea),
-        );
-      } else if (event.key === '+' || event.key === '=') zoom(tighter);
-      else if (event.key === '-') zoom(1 / tighter);
-      else if (event.key === '0') setChosen(resetChange);
-      else if (event.key === '[') turn(-90);
-      else if (event.key === ']') turn(90);
-      else if (event.key === '<') turn(-0.1);
-      else if (event.key === '>') turn(0.1);
-      else if (event.key === 'm') pose((window) => ({ ...window, mirror: !window.mirror }));
-      else if (event.key === 'n' || event.key === 'N')
-        setChosen((one, settings) => morePanels(one, settings, event.shiftKey ? -1 : 1));
-      else if (event.key === 'c') setChosen(() => ({ composed: true }));
-      else if (event.key === 'Enter' && opensCloseUp(event.target)) openCloseUp(event.target);
-      else if (event.key === 'f' && latest.current.chosen) latest.current.onFinish(latest.current.chosen.frame.id);
-      else if (event.key === 'w' && latest.current.chosen) latest.current.onWeight(latest.current.chosen.frame.id);
-      else if (event.key === 'Escape') latest.current.onCloseUp(null);
-      else if (event.key === ',') chooseNext(-1);
-      else if (event.key === '.') chooseNext(1);
-      else if (event.key === '?') latest.current.onList();
-      else return;
+      const action = actionOf(event);
+      if (!action) return;
+      action(hands, event);
       event.preventDefault();
     };
     document.addEventListener('keydown', onKey);

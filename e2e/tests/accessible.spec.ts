@@ -1,0 +1,59 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+import { choose, openDemo, test } from '../support/bench.ts';
+
+/** WCAG 2.2, levels A and AA. */
+const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
+/** What is wrong on the page as it stands, one line for each kind of fault. */
+async function faults(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).withTags(rules).analyze();
+  return violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(' ')).join(' | ')}`);
+}
+
+test('every screen and open panel holds WCAG 2.2 AA', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: 'Open Festival week', exact: true })).toBeVisible();
+  expect.soft(await faults(page), 'projects').toEqual([]);
+  await page.goto('/originals');
+  await expect(page.getByRole('article').first()).toBeVisible();
+  expect.soft(await faults(page), 'originals').toEqual([]);
+  await page.goto('/spec-book');
+  await expect(page.getByRole('heading', { name: 'Sunpane' })).toBeVisible();
+  expect.soft(await faults(page), 'spec book').toEqual([]);
+  await page.getByRole('button', { name: 'New place …' }).click();
+  expect.soft(await faults(page), 'new place').toEqual([]);
+
+  await openDemo(page);
+  await choose(page, 'sunpane/square-post');
+  await expect(page.getByRole('list', { name: 'Findings' })).not.toContainText('measured');
+  expect.soft(await faults(page), 'bench').toEqual([]);
+  await page.getByRole('button', { name: /^Flyer in red/ }).click();
+  await page.getByRole('button', { name: 'More of the mark' }).click();
+  expect.soft(await faults(page), 'mark').toEqual([]);
+  await page.getByRole('button', { name: /^Flyer in red/ }).click();
+  await page.getByRole('button', { name: 'Trim …' }).click();
+  expect.soft(await faults(page), 'trim').toEqual([]);
+  await page.keyboard.press('Escape');
+  for (const [key, name] of [
+    ['Enter', 'close-up'],
+    ['f', 'finish'],
+    ['w', 'weight'],
+  ] as const) {
+    await page.locator('[data-frame][aria-pressed="true"]').first().focus();
+    await page.keyboard.press(key);
+    await expect(page.getByRole('button', { name: 'Back', exact: true }).first()).toBeVisible();
+    expect.soft(await faults(page), name).toEqual([]);
+    await page.getByRole('button', { name: 'Back', exact: true }).first().click();
+  }
+  await page.keyboard.press('?');
+  await expect(page.getByRole('table', { name: 'Keys' })).toBeVisible();
+  expect.soft(await faults(page), 'keys').toEqual([]);
+  await page.keyboard.press('?');
+
+  for (const name of ['Pictures and places', 'Files', 'Deliver']) {
+    await page.getByRole('link', { name, exact: true }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    expect.soft(await faults(page), name).toEqual([]);
+  }
+});

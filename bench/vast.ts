@@ -1,7 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type ImageFormat, OpenProjectSchema } from '@inkwell/core/model';
+import { type ImageFormat, OpenProjectSchema, plainWeighing } from '@inkwell/core/model';
 import sharp, { type Sharp } from 'sharp';
 import { z } from 'zod';
 import { delivered, measured } from './service.ts';
@@ -87,7 +87,9 @@ const vastFrame = async (format: ImageFormat): Promise<Vast> =>
     const { placeId } = z
       .object({ placeId: z.string() })
       .parse(await program.ask('POST', '/own-places', { place, keptIn }));
-    await deliverOne(program, path, placeId, { format, finishId: 'crisp' });
+    // One encoding is enough to see what it takes; to look for the lightest takes the same memory, several times over.
+    const weighing = { ...plainWeighing, aim: { kind: 'as good as fits' } };
+    await deliverOne(program, path, placeId, { format, weighing, finishId: 'crisp' });
   });
 
 /** What it takes where a picture, a strip or a frame is vast, as a section of the results. */

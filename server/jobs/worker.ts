@@ -52,6 +52,8 @@ export class Worker {
   private wake: () => void = () => undefined;
   private woken = new Promise<void>((resolve) => (this.wake = resolve));
   private readonly running: Promise<void>[];
+  /** The work that is being done, by its id. */
+  private readonly doing = new Set<number>();
   private readonly timers: NodeJS.Timeout[];
 
   constructor(
@@ -81,8 +83,20 @@ export class Worker {
     });
     await Promise.race([Promise.all(this.running), over]);
     clearTimeout(grace);
+    await this.leaveToOthers();
     this.number = null;
     await this.connection?.end().catch(() => undefined);
+  }
+
+  /** What is not done when a worker is told to stop has not failed: it does not count as an attempt. */
+  private async leaveToOthers(): Promise<void> {
+    const { number } = this;
+    if (number === null) return;
+    for (const id of this.doing) {
+      await putBack(this.tools.db, id, number).catch((error: unknown) =>
+        this.tools.log.error({ error: String(error), id }, 'work was not put back; it is taken up all the same'),
+      );
+    }
   }
 
   private async lane(least: number): Promise<void> {
@@ -139,6 +153,7 @@ export class Worker {
 
   private async do(claimed: ClaimedWork, number: number): Promise<void> {
     const { db, log } = this.tools;
+    this.doing.add(claimed.id);
     try {
       const keep = await this.perform(claimed);
       if (!keep) {
@@ -155,6 +170,7 @@ export class Worker {
       if (!isRefused) log.error({ error, key: claimed.key }, 'work failed');
       await this.saying(number, () => failWork(db, claimed, number, wordsOf(error), isRefused));
     } finally {
+      this.doing.delete(claimed.id);
       this.wakeAll();
     }
   }

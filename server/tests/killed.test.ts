@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readdirSync } from 'node:fs';
 import { request } from 'node:http';
 import { join } from 'node:path';
-import { type Delivery, DeliverySchema, OriginalSchema } from '@inkwell/core/model';
+import { type Delivery, DeliverySchema, OriginalSchema, plainWeighing } from '@inkwell/core/model';
 import fc from 'fast-check';
 import pg from 'pg';
 import { afterAll, expect, test } from 'vitest';
@@ -83,6 +83,28 @@ test('killed in the middle of an upload and of a delivery, the program goes on w
   const back = await client.bytes(`/originals/${original.id}/file`);
   expect(createHash('sha256').update(back).digest('hex')).toBe(original.sha256);
   await Promise.all([server.end(), worker.end()]);
+}, 480_000);
+
+test('a worker that is told to stop leaves what it does to others, and that does not count against it', async () => {
+  const server = await begun(ServerProcess.start(env));
+  const client = new Client(server.address);
+  const original = await client.original(await noise(4000, 4000).png().toBuffer(), 'long.png');
+  const project = await client.project('Long', [original], ['candlecast/channel-banner']);
+  const weighing = { ...plainWeighing, aim: { kind: 'no heavier than it needs', level: 'flick' }, colours: 'palette' };
+  const change = { format: 'png', weighing };
+  await client.ask('PATCH', `/frames/${project.frames[0]?.id}`, { version: 1, change });
+  const database = new pg.Client({ connectionString: settings.DATABASE_URL });
+  await database.connect();
+  const work = async () => (await database.query('select state, attempts from work')).rows;
+  for (let stop = 0; stop < 2; stop += 1) {
+    const worker = await begun(WorkerProcess.start(env));
+    await until(work, (rows) => rows.some(({ state }) => state === 'working'));
+    await worker.end();
+    expect(await work()).toContainEqual({ state: 'waiting', attempts: 0 });
+  }
+  await database.query('delete from work');
+  await database.end();
+  await server.end();
 }, 480_000);
 
 /** How often a worker is killed: a few times in the check, fifty with `npm run faults`. */

@@ -5,13 +5,14 @@ import type { Raster } from '@inkwell/core/planes';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { differencePixels, type Histogram, histogramOf } from '@inkwell/core/seeing';
 import { expose, transfer } from 'comlink';
+import { LRUCache } from 'lru-cache';
 
 /** What is finished in the browser while a hand moves a slider. */
 export interface PartToFinish {
-  /** Where a part of the plain picture is, and where of the same enlarged by the finish's oversize: without the part. */
+  /** URLs of the plain and the enlarged picture, without the crop query. */
   plainUrl: string;
   enlargedUrl: string;
-  /** Where a picture is whose histogram stands for that of the whole plain picture. */
+  /** URL of a picture whose histogram stands for that of the whole plain picture. */
   countedUrl: string;
   /** The dimensions of the whole plain picture. */
   picture: Dimensions;
@@ -20,19 +21,23 @@ export interface PartToFinish {
   rect: Rect;
 }
 
-/** The last of what was fetched under an address: sliders ask for the same pixels again and again. */
-const kept = new Map<string, Promise<Raster>>();
-const keptMost = 4;
-
-function rasterAt(url: string): Promise<Raster> {
-  const known = kept.get(url);
-  if (known) return known;
-  const made = fetchRaster(url);
-  kept.set(url, made);
-  made.catch(() => kept.delete(url));
-  for (const old of [...kept.keys()].slice(0, -keptMost)) kept.delete(old);
-  return made;
+/** What was asked for under a key lately, made once: while it is made, and as long as it is kept. */
+function lately<Value extends object>(most: number, make: (key: string) => Promise<Value>) {
+  const kept = new LRUCache<string, Promise<Value>>({ max: most });
+  return (key: string): Promise<Value> => {
+    const known = kept.get(key);
+    if (known) return known;
+    const made = make(key);
+    kept.set(key, made);
+    made.catch(() => kept.delete(key));
+    return made;
+  };
 }
+
+/** Pixels by their URL: sliders ask for the same ones again and again. */
+const rasterAt = lately(4, fetchRaster);
+/** Histograms by their picture's URL: the pictures themselves need not be kept for them. */
+const counted = lately(50, async (url) => histogramOf(await fetchRaster(url)));
 
 async function fetchRaster(url: string): Promise<Raster> {
   const response = await fetch(url);
@@ -70,20 +75,6 @@ function withAlpha({ data, width, height, channels }: Raster): Uint8ClampedArray
     for (let channel = 0; channel < channels; channel += 1) pixels[to + channel] = data[from + channel] as number;
   }
   return pixels;
-}
-
-/** Histograms by where their picture is: the pictures themselves need not be kept for them. */
-const histograms = new Map<string, Promise<Histogram>>();
-const histogramsKept = 50;
-
-function counted(url: string): Promise<Histogram> {
-  const known = histograms.get(url);
-  if (known) return known;
-  const made = fetchRaster(url).then(histogramOf);
-  histograms.set(url, made);
-  made.catch(() => histograms.delete(url));
-  for (const old of [...histograms.keys()].slice(0, -histogramsKept)) histograms.delete(old);
-  return made;
 }
 
 const partQuery = ({ left, top, width, height }: Rect) => `&left=${left}&top=${top}&width=${width}&height=${height}`;

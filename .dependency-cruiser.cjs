@@ -56,7 +56,7 @@ module.exports = {
     {
       name: 'samples-are-for-tests',
       severity: 'error',
-      from: { pathNot: '\\.test\\.ts$|^core/testing/|^bench/' },
+      from: { pathNot: '\\.test\\.ts$|/test[A-Z]\\w*\\.ts$|^core/testing/|^bench/' },
       to: { path: '^core/testing/' },
     },
     {

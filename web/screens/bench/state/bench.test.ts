@@ -1,80 +1,23 @@
 import { finishById } from '@inkwell/core/finishing';
-import { type Finish, type Frame, keepNothing, type Mark, plainSettings } from '@inkwell/core/model';
-import { sampleOriginal } from '@inkwell/core/testing';
+import { type Finish, keepNothing } from '@inkwell/core/model';
 import { describe, expect, test } from 'vitest';
-import { Bench } from './bench.ts';
-import { type Kind, type RowOf, settingsOf } from './kinds.ts';
-import { type Drawer, Shelf } from './shelf.ts';
-
-const ids = ['00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000002'] as const;
-const frame = (index: 0 | 1, span: number, version = 1): Frame => ({
-  id: ids[index],
-  projectId: '00000000-0000-4000-8000-0000000000aa',
-  originalId: '00000000-0000-4000-8000-0000000000bb',
-  placeId: 'sunpane/story',
-  ...plainSettings,
-  window: { centreX: 500, centreY: 500, span, turn: 0, mirror: false },
-  composed: false,
-  format: 'jpeg',
-  version,
-});
-const at = (span: number) => ({ window: { centreX: 500, centreY: 500, span, turn: 0, mirror: false } });
-/** The rows that wait to be sent, and on which version. */
-const waiting = (bench: Bench, kind: Kind = 'frames') => {
-  const { phases, saved, settings } = bench.getState();
-  return Object.entries(phases[kind]).flatMap(([id, { is }]) =>
-    is === 'waiting' ? [{ row: saved[kind][id], settings: settings[kind][id] }] : [],
-  );
-};
-/** It is sent as it is set now, and the server answers with `row`. */
-const saves = <K extends Kind>(bench: Bench, kind: K, row: RowOf<K>, meanwhile: () => void = () => undefined) => {
-  bench.happen(kind, row.id, (machine, state) => machine.sent(state));
-  meanwhile();
-  bench.happen(kind, row.id, (machine, state) => machine.answered(state, row));
-};
-/** It is sent, and the server has it otherwise. */
-const conflicts = <K extends Kind>(bench: Bench, kind: K, theirs: RowOf<K>) => {
-  bench.happen(kind, theirs.id, (machine, state) => machine.sent(state));
-  bench.happen(kind, theirs.id, (machine, state) => machine.contradicted(state, theirs));
-};
-const others = { projects: [], finishes: [] };
-
-const originalId = sampleOriginal().id;
-const picture = (marks: Mark[] = [], version = 1) => sampleOriginal({ marks, version });
-const mark = (left: number): Mark => ({
-  id: '00000000-0000-4000-8000-0000000000cc',
-  name: 'Bin',
-  role: 'avoid',
-  shape: 'rectangle',
-  left,
-  top: 10,
-  width: 20,
-  height: 30,
-});
-
-function drawer(): Drawer {
-  const kept = new Map<string, string>();
-  return {
-    get length() {
-      return kept.size;
-    },
-    key: (index) => [...kept.keys()][index] ?? null,
-    getItem: (key) => kept.get(key) ?? null,
-    setItem: (key, value) => void kept.set(key, value),
-    removeItem: (key) => void kept.delete(key),
-  };
-}
-const nothingKept = { unsaved: { frames: {}, originals: {}, projects: {}, finishes: {} }, past: [], future: [] };
-const bulk = (characters: number) => ({ ...nothingKept.unsaved, frames: { a: { text: 'x'.repeat(characters) } } });
-const opened = (on: Drawer, page = 'one') => new Bench(new Shelf('p', () => on, page));
-
-function bench(on: Drawer = drawer()) {
-  const store = opened(on);
-  store.adopt({ ...others, frames: [frame(0, 100), frame(1, 200)], originals: [picture()] });
-  return store;
-}
-const span = (store: ReturnType<typeof bench>, index: 0 | 1) =>
-  store.getState().settings.frames[ids[index]]?.window.span;
+import type { Drawer } from './shelf.ts';
+import {
+  at,
+  bench,
+  conflicts,
+  drawer,
+  frame,
+  ids,
+  mark,
+  opened,
+  originalId,
+  others,
+  picture,
+  saves,
+  span,
+  waiting,
+} from './testBench.ts';
 
 describe('moving and undoing', () => {
   test('a movement is one step of undo, however many places it passes', () => {
@@ -285,90 +228,6 @@ describe('over a reload', () => {
     expect(span(store, 0)).toBe(150);
     on.setItem('inkwell.bench.p.one', '{"past": "nonsense"');
     expect(opened(on).getState().history).toEqual({ past: [], future: [] });
-  });
-
-  test('what an earlier version kept is read, with what it did not know as it is on the server', () => {
-    const on = drawer();
-    const { weighing } = plainSettings;
-    const old = { ...at(150), weighing: { aim: weighing.aim }, cutOut: 'yes', forgotten: 3 };
-    const none = { originals: {}, projects: {}, finishes: {} };
-    const steps = [{ frames: { [ids[1]]: { ...at(120), format: 'never heard of' } }, ...none }];
-    const unsaved = { frames: { [ids[0]]: { settings: old, version: 1 } }, ...none };
-    on.setItem('inkwell.bench.p', JSON.stringify({ unsaved, past: steps, future: [] }));
-    const store = bench(on);
-    expect(store.getState().settings.frames[ids[0]]).toEqual(settingsOf.frames(frame(0, 150)));
-    store.undo();
-    expect(store.getState().settings.frames[ids[1]]).toEqual(settingsOf.frames(frame(1, 120)));
-  });
-
-  test('steps are bounded by number and weight, and the project that was opened longest ago goes first', () => {
-    const on = drawer();
-    on.setItem('inkwell.bench.older.one', JSON.stringify({ ...nothingKept, written: 1, past: [bulk(1_200_000)] }));
-    on.setItem('inkwell.bench.newer.one', JSON.stringify({ ...nothingKept, written: 2, past: [bulk(1_200_000)] }));
-    const store = bench(on);
-    for (let wide = 1; wide <= 320; wide += 1) store.set('frames', ids[0], at(1000 + wide));
-    expect(store.getState().history.past).toHaveLength(300);
-    expect([on.getItem('inkwell.bench.older.one'), on.getItem('inkwell.bench.newer.one')?.length]).toEqual([
-      null,
-      expect.any(Number),
-    ]);
-    const altText = 'A long sentence. '.repeat(100);
-    for (let step = 0; step < 300; step += 1) {
-      store.set('originals', originalId, { words: { credit: `${step}`, copyright: '', altText: altText + step } });
-      store.set('frames', ids[0], at(step + 1));
-    }
-    const kept = on.getItem('inkwell.bench.p.one') ?? '';
-    expect(kept.length).toBeLessThanOrEqual(1_000_000);
-    expect(opened(on).getState().history.past.length).toBeGreaterThan(100);
-  });
-
-  test('storage that is refused or full costs only what outlives a reload', () => {
-    const refused = new Bench(
-      new Shelf(
-        'p',
-        () => {
-          throw new Error('SecurityError');
-        },
-        'one',
-      ),
-    );
-    refused.adopt({ frames: [frame(0, 100)] });
-    refused.set('frames', ids[0], at(150));
-    expect([refused.getState().outlivesReload, waiting(refused)]).toMatchObject([false, [{ settings: at(150) }]]);
-    refused.undo();
-    expect(span(refused, 0)).toBe(100);
-
-    const on = drawer();
-    const full = bench({
-      ...on,
-      setItem() {
-        throw new Error('QuotaExceededError');
-      },
-    });
-    let heard = 0;
-    full.subscribe(() => {
-      heard += 1;
-    });
-    full.set('frames', ids[0], at(150));
-    full.set('frames', ids[1], at(250));
-    expect([full.getState().outlivesReload, waiting(full).length, full.getState().history.past.length]).toEqual([
-      false,
-      2,
-      2,
-    ]);
-    expect(heard).toBeGreaterThanOrEqual(2);
-  });
-
-  test('two pages keep their own changes of one frame; what a closed page has left is taken up', () => {
-    const on = drawer();
-    bench(on).set('frames', ids[0], at(150));
-    const other = opened(on, 'two');
-    other.adopt({ frames: [frame(0, 100), frame(1, 200)] });
-    expect(span(other, 0)).toBe(150);
-    other.set('frames', ids[0], at(160));
-    const first = opened(on);
-    first.adopt({ frames: [frame(0, 100), frame(1, 200)] });
-    expect([span(first, 0), span(other, 0)]).toEqual([160, 160]);
   });
 });
 

@@ -16,7 +16,7 @@ interface Vast {
 const panels = 20;
 const widePlace = 'sunpane/swipe-panels-portrait';
 /** The most that a frame may have: see `frameBounds` in core. */
-const largestSide = 8000;
+const largestSide = 6000;
 
 /** Coarse noise of any dimensions as a JPEG, made from an eighth of them. */
 async function vastPicture(width: number, height: number): Promise<Sharp> {

@@ -37,7 +37,7 @@ export const AreaSchema = z.object({
 export type Area = z.infer<typeof AreaSchema>;
 
 /** What a frame may take in all, so that it can be rendered in the memory there is: of all its pieces together. */
-export const frameBounds = { pixels: 64_000_000, pieces: 100 } as const;
+export const frameBounds = { pixels: 36_000_000, pieces: 100 } as const;
 const boundWords = `A frame has at most ${frameBounds.pieces} pieces`;
 const counts = z.int(`${boundWords}.`).min(1).max(frameBounds.pieces, `${boundWords}.`);
 const gap = z.number().min(0).max(0.2);

@@ -5,8 +5,10 @@ import { type WorkTask, work } from './schema.ts';
 /** Whoever waits at the bench comes first, then files that only have to be put into a delivery, deliveries, what is measured ahead. */
 export const priorities = { looked: 30, putting: 25, delivering: 20, measuring: 10 } as const;
 
-/** After so many attempts that failed, or that ended their worker, nothing more is tried. */
+/** After so many attempts that failed nothing more is tried. */
 export const mostAttempts = 3;
+/** The same for attempts that ended with their worker. Often that is not the work's fault: a machine fails, or is restarted. */
+const mostStranded = 10;
 
 export interface NewWork {
   key: string;
@@ -160,8 +162,8 @@ export async function signOn(connection: { query(text: string, values?: unknown[
 export async function freeStranded(db: Queryable): Promise<number> {
   const { rows } = await db.execute(sql`
     update work set
-      state = case when attempts >= ${mostAttempts} then 'failed' else 'waiting' end,
-      failure = case when attempts >= ${mostAttempts} then 'It ended the program each time that it was tried.' else failure end,
+      state = case when attempts >= ${mostStranded} then 'failed' else 'waiting' end,
+      failure = case when attempts >= ${mostStranded} then 'It ended the program each time that it was tried.' else failure end,
       worker = null
     where state = 'working' and not exists (
       select from pg_locks

@@ -1,6 +1,7 @@
 import './ProjectLayout.css';
 import type { OpenProject } from '@inkwell/core/model';
 import { NavLink, Outlet, useOutletContext, useParams, useSearchParams } from 'react-router';
+import { ApiError } from '../api/client.ts';
 import { useProject, useProjectActions } from '../api/projects.ts';
 import { NameField } from '../parts/NameField.tsx';
 import { Failure, Skeleton } from '../parts/States.tsx';
@@ -16,7 +17,9 @@ export function ProjectLayout() {
   const { data: project, error, refetch } = useProject(projectId);
   const { rename } = useProjectActions();
   const note = useUndoNote();
-  if (error && !project) {
+  // Deleted in another window, it is not worked on any further here, though it is still known.
+  const isGone = error instanceof ApiError && error.status === 404;
+  if (error && (!project || isGone)) {
     return (
       <div className="page">
         <Failure error={error} again={() => void refetch()} />

@@ -7,7 +7,7 @@ import { useOpenProject } from '../ProjectLayout.tsx';
 import type { BenchFrame } from './frames/benchFrame.ts';
 import { useFindingCount } from './frames/useFindingCount.ts';
 import { KeyList, useBenchKeys } from './keys.tsx';
-import { connectionOf } from './state/bench.ts';
+import { connectionOf } from './state/benchState.ts';
 import { useBench, useBenchStore } from './state/useBench.ts';
 
 /** Undo, redo, the keys and how saving stands, in the project's head line. */

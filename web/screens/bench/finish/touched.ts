@@ -1,4 +1,4 @@
-import type { BenchState } from '../state/bench.ts';
+import type { BenchState } from '../state/benchState.ts';
 
 /** How many frames of a bench's project a finish holds for, as they are set now. */
 export function framesWith(finishId: string, { settings, saved }: BenchState): number {

@@ -8,7 +8,7 @@ import { OriginalStage } from '../../../stage/OriginalStage.tsx';
 import type { Tool } from '../../../stage/tools.ts';
 import { type Surround, surrounds } from '../../../theme/palette.ts';
 import { type BenchFrame, contentAreaFor, windowFor } from '../frames/benchFrame.ts';
-import { withMoved } from '../state/bench.ts';
+import { withMoved } from '../state/moving.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 import { MarkPanel } from './MarkPanel.tsx';
 import { newMark } from './marks.ts';

@@ -1,6 +1,7 @@
 import { finishById } from '@inkwell/core/finishing';
 import { type Finish, keepNothing } from '@inkwell/core/model';
 import { describe, expect, test } from 'vitest';
+import { connectionOf } from './benchState.ts';
 import type { Drawer } from './shelf.ts';
 import {
   at,
@@ -117,6 +118,7 @@ describe('marks of an original', () => {
     saves(store, 'originals', picture([mark(10)], 2));
     expect(waiting(store, 'originals')).toEqual([]);
 
+    store.flush();
     const after = opened(on);
     after.adopt({ ...others, frames: [frame(0, 100), frame(1, 200)], originals: [picture([mark(10)], 2)] });
     after.undo();
@@ -163,6 +165,20 @@ test('many frames set at once are one step of undo', () => {
   expect(ids.map((id) => store.getState().settings.frames[id]?.composed)).toEqual([false, false]);
 });
 
+test('what the server has is taken over without a change where it is the same', () => {
+  const store = bench();
+  const before = store.getState();
+  store.adopt({ ...others, frames: [frame(0, 100), frame(1, 200)], originals: [picture()] });
+  expect(store.getState()).toBe(before);
+});
+
+test('a row that the server has no more is not passed off as saved', () => {
+  const store = bench();
+  store.set('frames', ids[0], at(150));
+  store.happen('frames', ids[0], (machine, row) => machine.wentMissing(machine.sent(row)));
+  expect([connectionOf(store.getState()), waiting(store)]).toEqual(['held', []]);
+});
+
 describe('changed elsewhere meanwhile', () => {
   const conflicting = () => {
     const store = bench();
@@ -198,6 +214,7 @@ describe('over a reload', () => {
     before.set('frames', ids[0], at(150));
     saves(before, 'frames', frame(0, 150, 2));
     before.set('frames', ids[1], at(260));
+    before.flush();
 
     const after = opened(on);
     after.adopt({ ...others, frames: [frame(0, 150, 2), frame(1, 200)], originals: [picture()] });
@@ -211,7 +228,9 @@ describe('over a reload', () => {
 
   test('an unsaved change keeps the version it was made on, so that a conflict is still found', () => {
     const on = drawer();
-    bench(on).set('frames', ids[0], at(150));
+    const before = bench(on);
+    before.set('frames', ids[0], at(150));
+    before.flush();
     const after = opened(on);
     after.adopt({ ...others, frames: [frame(0, 999, 7), frame(1, 200)], originals: [picture()] });
     expect(waiting(after)).toMatchObject([{ row: { version: 1 }, settings: at(150) }]);
@@ -259,6 +278,7 @@ describe('finishes', () => {
     store.set('finishes', finish(0).id, { treatment: finish(0.8).treatment });
     store.set('frames', ids[0], { blend: 0.1 });
     expect(waiting(store, 'projects')).toMatchObject([{ settings: { finishId: finish(0).id } }]);
+    store.flush();
     const after = opened(on);
     after.adopt(known('plain', [finish(0.4)]));
     expect([blend(after), after.getState().settings.frames[ids[0]]?.blend]).toEqual([0.8, 0.1]);

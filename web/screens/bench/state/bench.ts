@@ -1,107 +1,29 @@
-import type { FrameSettings, Mark, Region, Window } from '@inkwell/core/model';
+import type { FrameSettings, Region, Window } from '@inkwell/core/model';
+import { throttle } from 'es-toolkit';
 import equal from 'fast-deep-equal';
 import { createStore } from 'zustand';
-import { changedFrom, emptyStep, type History, recorded, rowsOf, type Step, stepOf } from './history.ts';
 import {
-  type AllPhases,
-  type AllRows,
-  type AllSettings,
-  type ById,
-  type ForRows,
-  type Kind,
-  type Known,
-  kinds,
-  looseSettingsOf,
-  restored,
-  type SettingsOf,
-} from './kinds.ts';
-import { type Phase, type Row, type RowState, rowMachine, unansweredOf } from './rowMachine.ts';
+  type AnyMachine,
+  type AnyRow,
+  type BenchState,
+  type LooseState,
+  machines,
+  rowOn,
+  unsavedOf,
+  withoutRows,
+  withRows,
+} from './benchState.ts';
+import { changedFrom, emptyStep, type History, recorded, type Step, stepOf } from './history.ts';
+import { type ById, type Kind, type Known, kinds, looseSettingsOf, restored, type SettingsOf } from './kinds.ts';
+import { withMoved } from './moving.ts';
+import type { Row } from './rowMachine.ts';
 import type { LeftRows, Shelf } from './shelf.ts';
-
-/** A window or a mark on its way. */
-export type Moving =
-  | { kind: 'window'; frameId: string; window: Window }
-  | { kind: 'mark'; originalId: string; markId: string; region: Region };
-
-/** The marks of an original with the one that is moved where it is now. */
-export function withMoved(marks: readonly Mark[], moving: Moving | null): Mark[] {
-  return marks.map((mark) =>
-    moving?.kind === 'mark' && mark.id === moving.markId ? { ...mark, ...moving.region } : mark,
-  );
-}
-
-/** What the bench of one project knows, ahead of what the server has. */
-export interface BenchState {
-  /** How everything is set now. */
-  settings: AllSettings;
-  /** Everything as the server has it. */
-  saved: AllRows;
-  /** Where every row stands between the two. */
-  phases: AllPhases;
-  /** What a hand or the arrow keys move: seen, but neither saved nor a step of undo until it rests. */
-  moving: Moving | null;
-  history: History;
-  /** The server does not answer. */
-  isOffline: boolean;
-  /** Whether steps of undo, and what is not sent yet, are there again after a reload. */
-  outlivesReload: boolean;
-}
-
-/** How saving stands, for the person. */
-export function connectionOf({ phases, isOffline }: BenchState): 'fine' | 'saving' | 'offline' | 'held' {
-  if (isOffline) return 'offline';
-  const all = new Set(kinds.flatMap((kind) => Object.values(phases[kind]).map(({ is }) => is)));
-  if (all.has('waiting') || all.has('sending') || all.has('retrying')) return 'saving';
-  return all.has('refused') || all.has('conflicted') ? 'held' : 'fine';
-}
-
-/** The same where the kind of a row is only known while the program runs. */
-interface LooseState extends Omit<BenchState, 'settings' | 'saved' | 'phases'> {
-  settings: ForRows<object>;
-  saved: ForRows<Row>;
-  phases: ForRows<Phase<Row, object>>;
-}
 
 /** So long after the last turn of the wheel, or press of a key, a movement is over. */
 const restMs = 160;
 
-const machine = {
-  frames: rowMachine(looseSettingsOf.frames),
-  originals: rowMachine(looseSettingsOf.originals),
-  projects: rowMachine(looseSettingsOf.projects),
-  finishes: rowMachine(looseSettingsOf.finishes),
-};
-export type AnyRow = RowState<Row, object>;
-export type AnyMachine = (typeof machine)[Kind];
-
-/** A row of the bench; undefined where there is none. */
-export function rowOn({ settings, saved, phases }: LooseState, kind: Kind, id: string): AnyRow | undefined {
-  const [now, there, phase] = [settings[kind][id], saved[kind][id], phases[kind][id]];
-  return now && there && phase ? { settings: now, saved: there, phase } : undefined;
-}
-
-const withRow = (state: LooseState, kind: Kind, id: string, row: AnyRow): LooseState => ({
-  ...state,
-  settings: { ...state.settings, [kind]: { ...state.settings[kind], [id]: row.settings } },
-  saved: { ...state.saved, [kind]: { ...state.saved[kind], [id]: row.saved } },
-  phases: { ...state.phases, [kind]: { ...state.phases[kind], [id]: row.phase } },
-});
-
-function withoutRows(state: LooseState, kind: Kind, gone: readonly string[]): LooseState {
-  const rest = <Value>(all: ForRows<Value>) => ({
-    ...all,
-    [kind]: Object.fromEntries(Object.entries(all[kind]).filter(([id]) => !gone.includes(id))),
-  });
-  return { ...state, settings: rest(state.settings), saved: rest(state.saved), phases: rest(state.phases) };
-}
-
-/** What of a row the server does not have; null where it has all. */
-function unsavedOf(kind: Kind, row: AnyRow | undefined): LeftRows[Kind][string] | null {
-  if (!row || row.phase.is === 'clean' || row.phase.is === 'gone') return null;
-  const { settings, saved, phase } = row;
-  const changed = changedFrom(settings, looseSettingsOf[kind](saved));
-  return { settings: changed, version: saved.version, unanswered: unansweredOf(phase) };
-}
+/** What changes is kept at once, and then no more often than this: many saves one after the other are kept together. */
+const keepMs = 150;
 
 /** The bench of one project: what is on it, and everything that a person, or the server, does to that. */
 export class Bench {
@@ -109,6 +31,7 @@ export class Bench {
   /** Unsaved changes of rows that are not on the bench: those of an earlier page, and of rows that have gone from it. */
   private readonly left: LeftRows;
   private resting: ReturnType<typeof setTimeout> | undefined;
+  private readonly keepSoon = throttle(() => this.keep(), keepMs);
 
   constructor(private readonly shelf: Shelf) {
     const { left, history } = shelf.open();
@@ -199,17 +122,24 @@ export class Bench {
     this.commitMove();
     const state: LooseState = this.getState();
     const row = rowOn(state, kind, id);
-    if (!row) return;
-    const next = machine[kind].tookTheirs(row);
+    const next = row && machines[kind].tookTheirs(row);
+    if (!row || next === undefined || next === row) return;
     const was = { [id]: changedFrom(row.settings, next.settings) };
-    this.change({ ...withRow(state, kind, id, next), history: recorded(state.history, stepOf(kind, was)) });
+    const history = recorded(state.history, stepOf(kind, was));
+    this.change({ ...withRows(state, kind, new Map([[id, next]])), history });
   }
 
   /** Something has happened to a row; nothing does to one that is not on the bench. */
   happen(kind: Kind, id: string, event: (machine: AnyMachine, row: AnyRow) => AnyRow): void {
     const state: LooseState = this.getState();
     const row = rowOn(state, kind, id);
-    if (row) this.change(withRow(state, kind, id, event(machine[kind], row)));
+    const next = row && event(machines[kind], row);
+    if (next && next !== row) this.change(withRows(state, kind, new Map([[id, next]])));
+  }
+
+  /** Keeps at once what waits to be kept: the page goes. */
+  flush(): void {
+    this.keepSoon.flush();
   }
 
   connect(isOffline: boolean): void {
@@ -219,16 +149,18 @@ export class Bench {
   private setRows(kind: Kind, changes: Iterable<readonly [string, object]>): void {
     // What comes after a movement must not be overtaken by it.
     this.commitMove();
-    let state: LooseState = this.getState();
+    const state: LooseState = this.getState();
     const was: ById<object> = {};
+    const edited = new Map<string, AnyRow>();
     for (const [id, some] of changes) {
       const row = rowOn(state, kind, id);
       const settings = { ...row?.settings, ...some };
       if (!row || equal(row.settings, settings)) continue;
       was[id] = changedFrom(row.settings, settings);
-      state = withRow(state, kind, id, machine[kind].edited(row, settings));
+      edited.set(id, machines[kind].edited(row, settings));
     }
-    if (Object.keys(was).length > 0) this.change({ ...state, history: recorded(state.history, stepOf(kind, was)) });
+    if (edited.size === 0) return;
+    this.change({ ...withRows(state, kind, edited), history: recorded(state.history, stepOf(kind, was)) });
   }
 
   /** Takes the last of some steps that changes anything which is still there; the steps after it have nothing left to change. */
@@ -237,12 +169,16 @@ export class Bench {
     for (let at = steps.length - 1; at >= 0; at -= 1) {
       const back = emptyStep();
       let next = state;
-      for (const [kind, id, was] of rowsOf(steps[at])) {
-        const row = rowOn(next, kind, id);
-        const settings = row ? restored(kind, row.settings, was) : was;
-        if (!row || equal(settings, row.settings)) continue;
-        back[kind][id] = changedFrom(row.settings, settings);
-        next = withRow(next, kind, id, machine[kind].edited(row, settings));
+      for (const kind of kinds) {
+        const edited = new Map<string, AnyRow>();
+        for (const [id, was] of Object.entries(steps[at]?.[kind] ?? {})) {
+          const row = rowOn(state, kind, id);
+          const settings = row ? restored(kind, row.settings, was) : was;
+          if (!row || equal(settings, row.settings)) continue;
+          back[kind][id] = changedFrom(row.settings, settings);
+          edited.set(id, machines[kind].edited(row, settings));
+        }
+        next = withRows(next, kind, edited);
       }
       if (next !== state) {
         this.change({ ...next, history: toHistory(steps.slice(0, at), back) });
@@ -254,20 +190,20 @@ export class Bench {
 
   /** Takes over what the server has of one kind. Rows that it has no more go; what was unsaved of them is kept, if they return. */
   private adopted(before: LooseState, kind: Kind, rows: readonly Row[]): LooseState {
-    let state = before;
+    const found = new Map<string, AnyRow>();
     for (const there of rows) {
-      const known = rowOn(state, kind, there.id);
-      const row = known ? machine[kind].found(known, there) : this.taken(kind, there);
-      if (row !== known) state = withRow(state, kind, there.id, row);
+      const known = rowOn(before, kind, there.id);
+      const row = known ? machines[kind].found(known, there) : this.taken(kind, there);
+      if (row !== known) found.set(there.id, row);
     }
+    const state = withRows(before, kind, found);
     const listed = new Set(rows.map(({ id }) => id));
-    const gone = Object.keys(state.saved[kind]).filter((id) => !listed.has(id));
-    if (gone.length === 0) return state;
+    const gone = new Set(Object.keys(state.saved[kind]).filter((id) => !listed.has(id)));
     for (const id of gone) {
       const unsaved = unsavedOf(kind, rowOn(state, kind, id));
       if (unsaved) this.left[kind][id] = unsaved;
     }
-    return withoutRows(state, kind, gone);
+    return gone.size > 0 ? withoutRows(state, kind, gone) : state;
   }
 
   /** A row that was not on the bench, with what was left unsaved of it. */
@@ -275,9 +211,9 @@ export class Bench {
     const left = this.left[kind][there.id];
     delete this.left[kind][there.id];
     const own = looseSettingsOf[kind](there);
-    if (!left) return machine[kind].settled(there, own);
+    if (!left) return machines[kind].settled(there, own);
     const unanswered = left.unanswered.map((sent) => restored(kind, own, sent));
-    const row = machine[kind].settled(there, restored(kind, own, left.settings), unanswered);
+    const row = machines[kind].settled(there, restored(kind, own, left.settings), unanswered);
     // Sent as made on the version that it was made on: a conflict is found all the same.
     return row.phase.is === 'clean' ? row : { ...row, saved: { ...there, version: left.version } };
   }
@@ -287,7 +223,7 @@ export class Bench {
     if (next === before) return;
     // A row is only ever replaced by one of its own kind.
     this.store.setState(next as BenchState);
-    if (next.phases !== before.phases || next.history !== before.history) this.keep();
+    if (next.phases !== before.phases || next.history !== before.history) this.keepSoon();
   }
 
   private keep(): void {

@@ -1,5 +1,5 @@
 import equal from 'fast-deep-equal';
-import { type ById, type ForRows, type Kind, kinds } from './kinds.ts';
+import type { ById, ForRows, Kind } from './kinds.ts';
 
 /** What a step back, or forward, sets: of each row only what the step changes. */
 export type Step = ForRows<object>;
@@ -28,9 +28,3 @@ export const recorded = ({ past }: History, step: Step): History => ({
   past: [...past, step].slice(-mostSteps),
   future: [],
 });
-
-/** The rows of a step, and what it sets of each. */
-export const rowsOf = (step: Step | undefined): [kind: Kind, id: string, settings: object][] =>
-  kinds.flatMap((kind) =>
-    Object.entries(step?.[kind] ?? {}).map(([id, settings]): [Kind, string, object] => [kind, id, settings]),
-  );

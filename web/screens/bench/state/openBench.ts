@@ -69,5 +69,6 @@ export function openBench(projectId: string, client: QueryClient): Bench {
     heard: (kind, id, row) => intoCache(client, projectId, kind, id, row),
     later: (task) => setTimeout(task, retryMs),
   });
+  addEventListener('pagehide', () => bench.flush());
   return bench;
 }

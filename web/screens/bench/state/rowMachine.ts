@@ -56,7 +56,8 @@ export function rowMachine<Kept extends Row, Settings>(settingsOf: (row: Kept) =
     /** It was saved, as `saved`. What was changed meanwhile waits to be sent. */
     answered({ settings, phase, ...state }: State, saved: Kept): State {
       if (phase.is !== 'sending') return { ...state, settings, phase };
-      return settled(saved, equal(settings, phase.sent) ? settingsOf(saved) : settings);
+      const there = settingsOf(saved);
+      return settled(saved, equal(settings, phase.sent) && !equal(settings, there) ? there : settings);
     },
 
     /** It was not saved, because the server has it otherwise: as `theirs`. */
@@ -96,6 +97,7 @@ export function rowMachine<Kept extends Row, Settings>(settingsOf: (row: Kept) =
       const { saved, settings, phase } = state;
       switch (phase.is) {
         case 'clean':
+          if (equal(there, saved)) return state;
           return there.version >= saved.version ? settled(there, settingsOf(there)) : state;
         case 'waiting':
         case 'refused':

@@ -1,6 +1,7 @@
-import { type Bench, rowOn } from './bench.ts';
+import type { Bench } from './bench.ts';
+import { rowOn } from './benchState.ts';
 import { type Kind, kinds } from './kinds.ts';
-import type { Row } from './rowMachine.ts';
+import type { Phase, Row } from './rowMachine.ts';
 
 /** What came of sending a row: saved; changed elsewhere and now as `row`; refused in words; not there any more; no answer. */
 export type Outcome =
@@ -19,12 +20,16 @@ export interface Ports {
   later(task: () => void): void;
 }
 
+/** So many rows are on their way at once: about as many as a browser asks one server at a time. */
+const mostAtOnce = 6;
+
 /**
  * Sends every change of a bench as soon as it is made, one save a row at a time. While the server does not answer, all
  * that waits is tried again after a while. A bench has one saver as long as the page lives, whichever screen is shown.
  */
 export class Saver {
   private isTryingLater = false;
+  private isSendingAll = false;
 
   constructor(
     private readonly bench: Bench,
@@ -37,27 +42,39 @@ export class Saver {
   }
 
   private sendAll(): void {
-    for (const [kind, id] of this.rowsThatWait()) {
-      if (this.bench.getState().isOffline) return;
-      void this.send(kind, id);
-    }
+    if (!this.bench.getState().isOffline) this.sendSome();
   }
 
-  /** What was sent without an answer comes first. */
-  private rowsThatWait(): [Kind, string][] {
+  /** Sends what waits, as far as there is room on the way. What was never sent goes first, so that a row that fails holds up none. */
+  private sendSome(): void {
+    // That a row is sent is a change as well, of which this is told while it is at it.
+    if (this.isSendingAll) return;
+    this.isSendingAll = true;
+    const { sending, waiting, retrying } = this.rowsByPhase();
+    const room = Math.max(0, mostAtOnce - sending.length);
+    for (const [kind, id] of [...waiting, ...retrying].slice(0, room)) void this.send(kind, id);
+    this.isSendingAll = false;
+  }
+
+  private rowsByPhase() {
     const { phases } = this.bench.getState();
-    const rowsThatAre = (phase: 'retrying' | 'waiting') =>
-      kinds.flatMap((kind) =>
-        Object.entries(phases[kind]).flatMap(([id, { is }]): [Kind, string][] => (is === phase ? [[kind, id]] : [])),
-      );
-    return [...rowsThatAre('retrying'), ...rowsThatAre('waiting')];
+    const rows: Record<'sending' | 'waiting' | 'retrying', [Kind, string][]> = {
+      sending: [],
+      waiting: [],
+      retrying: [],
+    };
+    for (const kind of kinds) {
+      for (const [id, { is }] of Object.entries<{ is: Phase<Row, object>['is'] }>(phases[kind])) {
+        if (is === 'sending' || is === 'waiting' || is === 'retrying') rows[is].push([kind, id]);
+      }
+    }
+    return rows;
   }
 
   private async send(kind: Kind, id: string): Promise<void> {
     const { bench, ports } = this;
     const row = rowOn(bench.getState(), kind, id);
-    // What one change sets off may have been sent by what another has set off.
-    if (row?.phase.is !== 'waiting' && row?.phase.is !== 'retrying') return;
+    if (!row) return;
     bench.happen(kind, id, (machine, state) => machine.sent(state));
     const outcome = await ports.send(kind, id, row.saved.version, row.settings);
     // Said first: what is not heard must not be sent again at once.
@@ -88,9 +105,9 @@ export class Saver {
     this.isTryingLater = true;
     this.ports.later(() => {
       this.isTryingLater = false;
-      const waiting = this.rowsThatWait();
-      if (waiting.length === 0) this.bench.connect(false);
-      for (const [kind, id] of waiting) void this.send(kind, id);
+      const { waiting, retrying } = this.rowsByPhase();
+      if (waiting.length + retrying.length > 0) this.sendSome();
+      else this.bench.connect(false);
     });
   }
 }

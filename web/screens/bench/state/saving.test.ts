@@ -2,6 +2,7 @@ import { type Frame, plainSettings } from '@inkwell/core/model';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { Bench } from './bench.ts';
+import { connectionOf } from './benchState.ts';
 import { settingsOf } from './kinds.ts';
 import { type Outcome, Saver } from './saver.ts';
 import { type Drawer, Shelf } from './shelf.ts';
@@ -198,6 +199,7 @@ test('whatever happens on the way, nothing typed is lost or saved twice, and two
             stale = [...server.rows.values()];
             break;
           case 'reload':
+            one.bench.flush();
             if (!one.bench.getState().outlivesReload) for (const each of rowIds) forgo(one, each);
             one.load();
             break;
@@ -279,4 +281,42 @@ test('whatever happens on the way, nothing typed is lost or saved twice, and two
     }),
     { numRuns: 300 },
   );
+});
+
+test('thousands of rows that are set at once are sent a few at a time, and kept together', async () => {
+  const drawer = new TestDrawer();
+  let writes = 0;
+  const counting: Drawer = {
+    key: drawer.key,
+    getItem: drawer.getItem,
+    removeItem: drawer.removeItem,
+    get length() {
+      return drawer.length;
+    },
+    setItem(key, text) {
+      writes += 1;
+      drawer.setItem(key, text);
+    },
+  };
+  const bench = new Bench(new Shelf('p', () => counting, 'one'));
+  const [model] = new TestServer().rows.values();
+  if (!model) throw new Error('There is no row.');
+  const rows = Array.from({ length: 1000 }, (_, index) => ({ ...model, id: `${index}` }));
+  bench.adopt({ frames: rows });
+  let [onTheWay, most, sent] = [0, 0, 0];
+  new Saver(bench, {
+    async send(_, id, version, settings) {
+      [onTheWay, sent] = [onTheWay + 1, sent + 1];
+      most = Math.max(most, onTheWay);
+      await Promise.resolve();
+      onTheWay -= 1;
+      return { is: 'saved', row: { id, version: version + 1, ...settings } };
+    },
+    heard: () => undefined,
+    later: () => undefined,
+  });
+  bench.setFrames(new Map(rows.map(({ id }) => [id, { stretch: 2 }])));
+  while (connectionOf(bench.getState()) !== 'fine') await turn();
+  expect([sent, most]).toEqual([1000, 6]);
+  expect(writes).toBeLessThan(200);
 });

@@ -3,7 +3,20 @@ import { expect, test } from 'vitest';
 import { Bench } from './bench.ts';
 import { settingsOf } from './kinds.ts';
 import { Shelf } from './shelf.ts';
-import { at, bench, bulk, drawer, frame, ids, nothingKept, opened, originalId, span, waiting } from './testBench.ts';
+import {
+  at,
+  bench,
+  bulk,
+  drawer,
+  frame,
+  ids,
+  nothingKept,
+  opened,
+  originalId,
+  saves,
+  span,
+  waiting,
+} from './testBench.ts';
 
 test('what an earlier version kept is read, with what it did not know as it is on the server', () => {
   const on = drawer();
@@ -25,6 +38,7 @@ test('steps are bounded by number and weight, and the project that was opened lo
   on.setItem('inkwell.bench.newer.one', JSON.stringify({ ...nothingKept, written: 2, past: [bulk(1_200_000)] }));
   const store = bench(on);
   for (let wide = 1; wide <= 320; wide += 1) store.set('frames', ids[0], at(1000 + wide));
+  store.flush();
   expect(store.getState().history.past).toHaveLength(300);
   expect([on.getItem('inkwell.bench.older.one'), on.getItem('inkwell.bench.newer.one')?.length]).toEqual([
     null,
@@ -35,6 +49,7 @@ test('steps are bounded by number and weight, and the project that was opened lo
     store.set('originals', originalId, { words: { credit: `${step}`, copyright: '', altText: altText + step } });
     store.set('frames', ids[0], at(step + 1));
   }
+  store.flush();
   const kept = on.getItem('inkwell.bench.p.one') ?? '';
   expect(kept.length).toBeLessThanOrEqual(1_000_000);
   expect(opened(on).getState().history.past.length).toBeGreaterThan(100);
@@ -79,12 +94,28 @@ test('storage that is refused or full costs only what outlives a reload', () => 
 
 test('two pages keep their own changes of one frame; what a closed page has left is taken up', () => {
   const on = drawer();
-  bench(on).set('frames', ids[0], at(150));
+  const closed = bench(on);
+  closed.set('frames', ids[0], at(150));
+  closed.flush();
   const other = opened(on, 'two');
   other.adopt({ frames: [frame(0, 100), frame(1, 200)] });
   expect(span(other, 0)).toBe(150);
   other.set('frames', ids[0], at(160));
+  other.flush();
   const first = opened(on);
   first.adopt({ frames: [frame(0, 100), frame(1, 200)] });
   expect([span(first, 0), span(other, 0)]).toEqual([160, 160]);
+});
+
+test('pages that are opened one after the other go on with the steps of the last, and keep them once', () => {
+  const on = drawer();
+  for (const [index, page] of ['one', 'two', 'three'].entries()) {
+    const store = opened(on, page);
+    store.adopt({ frames: [frame(0, 100 + index, index + 1), frame(1, 200)] });
+    expect(store.getState().history.past).toHaveLength(index);
+    store.set('frames', ids[0], at(101 + index));
+    saves(store, 'frames', frame(0, 101 + index, index + 2));
+    store.flush();
+    expect(on.length).toBe(1);
+  }
 });

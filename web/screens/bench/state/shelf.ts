@@ -64,7 +64,9 @@ const hasRows = (left: LeftRows) => kinds.some((kind) => Object.keys(left[kind])
 export class Shelf {
   private readonly key: string;
   private readonly drawer: Drawer | null;
+  /** What this page goes on with in place of pages that may be closed. */
   private readonly taken: { key: string; kind: Kind; id: string; row: LeftRow }[] = [];
+  private goesOnFrom: readonly string[] = [];
   private hasFailed = false;
 
   /**
@@ -110,6 +112,7 @@ export class Shelf {
       }
     }
     const { past, future } = own ?? others[0]?.kept ?? { past: [], future: [] };
+    if (!own) this.goesOnFrom = others.map(({ key }) => key);
     return { left, history: { past, future } };
   }
 
@@ -137,15 +140,18 @@ export class Shelf {
       const kept = read(drawer, key);
       if (!kept || !equal(kept.unsaved[kind][id], row)) continue;
       delete kept.unsaved[kind][id];
-      if (hasRows(kept.unsaved)) drawer.setItem(key, JSON.stringify({ ...kept, past: [], future: [] }));
-      else drawer.removeItem(key);
+      drawer.setItem(key, JSON.stringify(kept));
     }
+    // A page that is still open keeps its steps again with its next change.
+    for (const key of this.goesOnFrom) clearOut(drawer, key);
+    this.goesOnFrom = [];
   }
 
   /** What other pages have kept of this project, the latest first. The first version kept all pages under one key. */
   private othersOfProject(drawer: Drawer): { key: string; kept: Kept }[] {
+    const first = prefix + this.projectId;
     return keysIn(drawer)
-      .filter((key) => key !== this.key && key.startsWith(prefix + this.projectId))
+      .filter((key) => key !== this.key && (key === first || key.startsWith(`${first}.`)))
       .flatMap((key) => {
         const kept = read(drawer, key);
         return kept ? [{ key, kept }] : [];

@@ -5,7 +5,8 @@ import { createContext, useContext, useEffect, useLayoutEffect, useMemo } from '
 import { useStore } from 'zustand';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import type { Finishing } from '../frames/finishing.ts';
-import type { Bench, BenchState } from './bench.ts';
+import type { Bench } from './bench.ts';
+import type { BenchState } from './benchState.ts';
 import { openBench } from './openBench.ts';
 
 const BenchContext = createContext<Bench | null>(null);

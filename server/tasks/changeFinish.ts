@@ -3,7 +3,7 @@ import type { Services } from '../services.ts';
 import { findFinish, finishNamed, saveFinish, setFinishDeleted } from '../store/finishes.ts';
 import { framesAffected } from '../store/frames.ts';
 import { orNotFound, UserError } from '../userError.ts';
-import { queueMeasuring } from './measuredFrames.ts';
+import { saveAndMeasure } from './saveAndMeasure.ts';
 
 /**
  * Saves a change of a finish that was made on a version of it, and asks for what has to be measured anew of its frames.
@@ -11,18 +11,18 @@ import { queueMeasuring } from './measuredFrames.ts';
  * @throws Refusal with the finish as it is now where it was changed elsewhere
  */
 export async function changeFinish(
-  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  services: Pick<Services, 'db' | 'planner'>,
   id: string,
   version: number,
   change: Partial<FinishSettings>,
 ): Promise<Finish> {
+  const { db } = services;
   const finish = orNotFound(await findFinish(db, id), 'This finish');
-  const saved = await db.transaction(async (tx) => {
-    const row = await saveFinish(tx, finish.id, version, change);
-    const affected = row ? await framesAffected(tx, { finishId: row.id }) : [];
-    await queueMeasuring(tx, await planner.open(tx), affected);
-    return row;
-  });
+  const saved = await saveAndMeasure(
+    services,
+    (tx) => saveFinish(tx, finish.id, version, change),
+    (tx) => framesAffected(tx, { finishId: finish.id }),
+  );
   if (saved) return saved;
   const current = orNotFound(await findFinish(db, finish.id), 'This finish');
   throw new UserError('This finish was changed in another window.', 409, { current });

@@ -5,7 +5,7 @@ import { notTaken } from '@inkwell/core/splitting';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
 import { orNotFound, UserError } from '../userError.ts';
-import { queueMeasuring } from './measuredFrames.ts';
+import { saveAndMeasure } from './saveAndMeasure.ts';
 
 /** Whether a change is about what a place has a say in: other changes are taken whatever its numbers have become. */
 const affectsGrid = ({ grid, closing, height }: FrameChange) =>
@@ -31,11 +31,12 @@ function settledChange(
  * @throws Refusal where the place does not take it, or with the frame as it is now where it was changed elsewhere
  */
 export async function changeFrame(
-  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  services: Pick<Services, 'db' | 'planner'>,
   id: string,
   version: number,
   change: FrameChange,
 ): Promise<Frame> {
+  const { db, planner } = services;
   const framed = orNotFound(await findFrame(db, id), 'This frame');
   const { frame } = framed;
   const { places, finishOf } = await planner.open();
@@ -43,11 +44,11 @@ export async function changeFrame(
   const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
   if (problem) throw new UserError(problem);
   const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
-  const saved = await db.transaction(async (tx) => {
-    const row = await saveFrame(tx, frame.id, version, settledChange(framed, change, place, border));
-    if (row) await queueMeasuring(tx, await planner.open(tx), [{ ...framed, frame: row }]);
-    return row;
-  });
+  const saved = await saveAndMeasure(
+    services,
+    (tx) => saveFrame(tx, frame.id, version, settledChange(framed, change, place, border)),
+    async (_, row) => [{ ...framed, frame: row }],
+  );
   if (saved) return saved;
   const { frame: current } = orNotFound(await findFrame(db, frame.id), 'This frame');
   throw new UserError('This frame was changed in another window.', 409, { current });

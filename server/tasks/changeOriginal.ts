@@ -3,7 +3,7 @@ import type { Services } from '../services.ts';
 import { framesAffected } from '../store/frames.ts';
 import { addPage, findOriginal, saveOriginalSettings } from '../store/originals.ts';
 import { orNotFound, UserError } from '../userError.ts';
-import { queueMeasuring } from './measuredFrames.ts';
+import { saveAndMeasure } from './saveAndMeasure.ts';
 
 /** Why marks or a trim cannot lie where they are asked for, in words, or null. */
 function regionProblem(
@@ -24,20 +24,20 @@ function regionProblem(
  * @throws Refusal where a region reaches past the picture, or with the original as it is now where it was changed elsewhere
  */
 export async function changeOriginal(
-  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  services: Pick<Services, 'db' | 'planner'>,
   id: string,
   version: number,
   change: Partial<OriginalSettings>,
 ): Promise<Original> {
+  const { db } = services;
   const original = orNotFound(await findOriginal(db, id), 'This original');
   const problem = regionProblem(original, change);
   if (problem) throw new UserError(problem);
-  const saved = await db.transaction(async (tx) => {
-    const row = await saveOriginalSettings(tx, original.id, version, change);
-    const affected = row ? await framesAffected(tx, { originalId: row.id }) : [];
-    await queueMeasuring(tx, await planner.open(tx), affected);
-    return row;
-  });
+  const saved = await saveAndMeasure(
+    services,
+    (tx) => saveOriginalSettings(tx, original.id, version, change),
+    (tx) => framesAffected(tx, { originalId: original.id }),
+  );
   if (saved) return saved;
   const current = orNotFound(await findOriginal(db, original.id), 'This original');
   throw new UserError('The marks or words of this picture were changed in another window.', 409, { current });

@@ -11,7 +11,7 @@ import {
 } from '../store/ownPlaces.ts';
 import { projectName } from '../store/projects.ts';
 import { orNotFound, UserError } from '../userError.ts';
-import { queueMeasuring } from './measuredFrames.ts';
+import { saveAndMeasure } from './saveAndMeasure.ts';
 
 /** A place of one's own: the id of its row, and what frames call it. */
 export interface OwnPlaceIds {
@@ -39,18 +39,17 @@ export async function makeOwnPlace(
  * @throws Refusal where it was changed elsewhere
  */
 export async function changeOwnPlace(
-  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  services: Pick<Services, 'db' | 'planner'>,
   id: string,
   version: number,
   place: OwnPlace,
 ): Promise<OwnPlaceIds> {
-  const row = orNotFound(await findOwnPlace(db, id), 'This place');
-  const saved = await db.transaction(async (tx) => {
-    const changed = await saveOwnPlace(tx, row.id, version, place);
-    const affected = changed ? await framesAffected(tx, { placeId: placeIdOf(changed) }) : [];
-    await queueMeasuring(tx, await planner.open(tx), affected);
-    return changed;
-  });
+  const row = orNotFound(await findOwnPlace(services.db, id), 'This place');
+  const saved = await saveAndMeasure(
+    services,
+    (tx) => saveOwnPlace(tx, row.id, version, place),
+    (tx, changed) => framesAffected(tx, { placeId: placeIdOf(changed) }),
+  );
   if (!saved) {
     throw new UserError('This place was changed in another window. Reload the page to see the latest version.', 409);
   }

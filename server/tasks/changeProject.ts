@@ -12,7 +12,7 @@ import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts
 import { areThere } from '../store/originals.ts';
 import { changeOriginals, duplicateProject, openProject, saveProjectSettings } from '../store/projects.ts';
 import { notFound, orNotFound, UserError } from '../userError.ts';
-import { queueMeasuring } from './measuredFrames.ts';
+import { saveAndMeasure } from './saveAndMeasure.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
 
@@ -30,26 +30,24 @@ export async function changeProjectSettings(
   version: number,
   change: Partial<ProjectSettings>,
 ): Promise<OpenProject> {
-  const { db, planner } = services;
-  const isSaved = await db.transaction(async (tx) => {
-    const saved = await saveProjectSettings(tx, id, version, change);
-    if (saved) await queueMeasuring(tx, await planner.open(tx), await framesOfProject(tx, id));
-    return saved;
-  });
+  const saved = await saveAndMeasure(
+    services,
+    async (tx) => (await saveProjectSettings(tx, id, version, change)) || null,
+    (tx) => framesOfProject(tx, id),
+  );
   const current = await opened(services, id);
-  if (isSaved) return current;
+  if (saved) return current;
   throw new UserError('These project settings were changed in another window.', 409, { current });
 }
 
 /** Makes a project of its own with the same originals and frames. */
 export async function copyProject(services: Stores, id: string): Promise<OpenProject> {
-  const { db, planner } = services;
-  const copy = await db.transaction(async (tx) => {
-    const made = orNotFound(await duplicateProject(tx, id), 'This project');
-    await queueMeasuring(tx, await planner.open(tx), await framesOfProject(tx, made));
-    return made;
-  });
-  return opened(services, copy);
+  const copy = await saveAndMeasure(
+    services,
+    (tx) => duplicateProject(tx, id),
+    (tx, made) => framesOfProject(tx, made),
+  );
+  return opened(services, orNotFound(copy, 'This project'));
 }
 
 /** Chooses originals for a project, and takes others out of it. */
@@ -79,9 +77,8 @@ export async function chooseFrames(
   asked: readonly AskedFor[],
   remove: string[],
 ): Promise<OpenProject> {
-  const { db, planner } = services;
   const { originals } = await opened(services, id);
-  const { places } = await planner.open();
+  const { places } = await services.planner.open();
   const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
     const original = originals.find((one) => one.id === originalId);
     if (!original) throw new UserError('An original has to be chosen for the project before it is given places.', 409);
@@ -101,11 +98,11 @@ export async function chooseFrames(
     if (problem) throw new UserError(problem);
     return frame;
   });
-  await db.transaction(async (tx) => {
-    await changeFrames(tx, id, add, remove);
-    const added = (await framesOfProject(tx, id)).filter(({ frame }) => isAmong(add, frame));
-    await queueMeasuring(tx, await planner.open(tx), added);
-  });
+  await saveAndMeasure(
+    services,
+    (tx) => changeFrames(tx, id, add, remove),
+    async (tx) => (await framesOfProject(tx, id)).filter(({ frame }) => isAmong(add, frame)),
+  );
   return opened(services, id);
 }
 

@@ -79,6 +79,7 @@ export function FramePicture(props: {
       data-transparent={seeThrough && (cutOut || backing?.kind === 'transparent')}
       data-true={proved}
       data-file={isFile}
+      data-shape={place.shape}
       style={{
         width,
         height,

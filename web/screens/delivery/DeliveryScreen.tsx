@@ -58,7 +58,7 @@ export function DeliveryScreen() {
           </p>
         ) : (
           <p className="quiet small" style={{ margin: '5px 0 0' }}>
-            Words: {patternWords.map((word) => `{${word}}`).join(' ')}. Names are safe on every file system; names alike
+            Words: {patternWords.map((word) => `{${word}}`).join(' ')}. Names are safe on every file system. Equal names
             are numbered.
           </p>
         )}

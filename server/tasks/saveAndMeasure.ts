@@ -1,0 +1,22 @@
+import type { Services } from '../services.ts';
+import type { Queryable } from '../store/database.ts';
+import type { FramedPicture } from '../store/frames.ts';
+import { queueMeasuring } from './measuredFrames.ts';
+
+/**
+ * Saves something, and asks in the same transaction for all that has to be measured anew because of it.
+ *
+ * @param save gives what was saved; null where nothing was, because it was made on an older version
+ * @param affected the frames that what was saved holds for
+ */
+export function saveAndMeasure<Saved>(
+  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  save: (tx: Queryable) => Promise<Saved | null>,
+  affected: (tx: Queryable, saved: Saved) => Promise<FramedPicture[]>,
+): Promise<Saved | null> {
+  return db.transaction(async (tx) => {
+    const saved = await save(tx);
+    if (saved !== null) await queueMeasuring(tx, await planner.open(tx), await affected(tx, saved));
+    return saved;
+  });
+}

@@ -12,7 +12,7 @@ import { madePicture, type PictureKey, pictures } from '@inkwell/demo/make.ts';
 import { demoSettings } from '@inkwell/demo/project.ts';
 import type { WorkingCopy } from '@inkwell/server/imaging/copies/workingCopy.ts';
 import { renderFiles } from '@inkwell/server/imaging/encoding/render.ts';
-import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
+import { inspect } from '@inkwell/server/imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { fromPixels, type Pixels, toPixels } from '@inkwell/server/imaging/stages/pixels.ts';
 import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';

@@ -8,7 +8,7 @@ import { sampleOriginal } from '@inkwell/core/testing';
 import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
 import { encoderOf } from '@inkwell/server/imaging/encoding/encoders.ts';
 import { type Rendered, renderFiles } from '@inkwell/server/imaging/encoding/render.ts';
-import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
+import { inspect } from '@inkwell/server/imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';
 import { mapTwoAtATime } from '@inkwell/server/mapTwoAtATime.ts';

@@ -7,7 +7,7 @@ import { keepNothing, plainSettings } from '@inkwell/core/model';
 import { planFrame } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { renderFiles } from '@inkwell/server/imaging/encoding/render.ts';
-import { inspect } from '@inkwell/server/imaging/intake/inspect.ts';
+import { inspect } from '@inkwell/server/imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { cutPieces } from '@inkwell/server/imaging/stages/cutting.ts';
 import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';

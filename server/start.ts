@@ -8,14 +8,14 @@ import { Proofs } from './imaging/copies/proofs.ts';
 import { RecentPixels } from './imaging/copies/recentPixels.ts';
 import { WorkingCopies } from './imaging/copies/workingCopy.ts';
 import { Trials } from './imaging/encoding/trials.ts';
-import { Decoders } from './imaging/intake/decoders.ts';
 import { Pages } from './imaging/intake/pages.ts';
+import { Decoders } from './imaging/intake/processes/decoders.ts';
 import { Worker } from './jobs/worker.ts';
 import { openLog } from './log.ts';
 import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
-import { blobToFile } from './store/blobs.ts';
 import { openDatabase } from './store/database.ts';
+import { blobToFile } from './store/library/blobs.ts';
 import { Importing } from './tasks/importing.ts';
 import { Planner } from './tasks/planner.ts';
 

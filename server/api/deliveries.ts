@@ -2,7 +2,7 @@ import { defaultPattern, fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
-import { deliveriesOfProject, findDelivery } from '../store/deliveries.ts';
+import { deliveriesOfProject, findDelivery } from '../store/projects/deliveries.ts';
 import { archiveOf } from '../tasks/archive.ts';
 import { endDelivery, requestDelivery } from '../tasks/requestDelivery.ts';
 import { orNotFound, UserError } from '../userError.ts';

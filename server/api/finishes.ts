@@ -4,7 +4,7 @@ import { fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
-import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../store/finishes.ts';
+import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../store/library/finishes.ts';
 import { changeFinish, putFinishAside } from '../tasks/changeFinish.ts';
 import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';

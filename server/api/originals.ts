@@ -5,14 +5,14 @@ import { colourAt, proposeColours } from '../imaging/measuring/colours.ts';
 import { proposeTrim } from '../imaging/measuring/trimming.ts';
 import { previewPlan } from '../imaging/stages/preview.ts';
 import type { Services } from '../services.ts';
-import { readBlob } from '../store/blobs.ts';
+import { readBlob } from '../store/library/blobs.ts';
 import {
   duplicateOriginal,
   findOriginal,
   listOriginals,
   renameOriginal,
   setOriginalDeleted,
-} from '../store/originals.ts';
+} from '../store/library/originals.ts';
 import { changeOriginal, pageOf, takePages } from '../tasks/changeOriginal.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { drawing } from './drawing.ts';

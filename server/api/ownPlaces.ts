@@ -2,7 +2,7 @@ import { KeptInSchema, OwnPlaceSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
-import { setOwnPlaceDeleted } from '../store/ownPlaces.ts';
+import { setOwnPlaceDeleted } from '../store/library/ownPlaces.ts';
 import { changeOwnPlace, makeOwnPlace, putOwnPlaceAside } from '../tasks/changeOwnPlace.ts';
 import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';

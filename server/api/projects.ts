@@ -2,8 +2,8 @@ import { FrameSettingsSchema, NameSchema, ProjectSettingsSchema } from '@inkwell
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
-import { framesOfProject } from '../store/frames.ts';
-import { addProject, listProjects, openProject, renameProject, setProjectDeleted } from '../store/projects.ts';
+import { framesOfProject } from '../store/projects/frames.ts';
+import { addProject, listProjects, openProject, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
 import { changeProjectSettings, chooseFrames, chooseOriginals, copyProject } from '../tasks/changeProject.ts';
 import { measuredOf } from '../tasks/measuredFrames.ts';
 import { orNotFound } from '../userError.ts';

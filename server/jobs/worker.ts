@@ -2,10 +2,10 @@ import { engineVersion, planHash, RenderPlanSchema } from '@inkwell/core/plannin
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
-import { clearUnused } from '../store/clearing.ts';
-import { storedDelivery } from '../store/deliveries.ts';
-import { findFrame, framesOfProject } from '../store/frames.ts';
-import { projectIds } from '../store/projects.ts';
+import { clearUnused } from '../store/library/clearing.ts';
+import { storedDelivery } from '../store/projects/deliveries.ts';
+import { findFrame, framesOfProject } from '../store/projects/frames.ts';
+import { projectIds } from '../store/projects/projects.ts';
 import {
   type ClaimedWork,
   claimWork,

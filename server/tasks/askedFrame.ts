@@ -1,6 +1,6 @@
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import type { Services } from '../services.ts';
-import { type FramedPicture, findFrame } from '../store/frames.ts';
+import { type FramedPicture, findFrame } from '../store/projects/frames.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import type { Planning } from './planner.ts';
 

@@ -1,7 +1,7 @@
 import type { Finish, FinishSettings } from '@inkwell/core/model';
 import type { Services } from '../services.ts';
-import { findFinish, finishNamed, saveFinish, setFinishDeleted } from '../store/finishes.ts';
-import { framesAffected } from '../store/frames.ts';
+import { findFinish, finishNamed, saveFinish, setFinishDeleted } from '../store/library/finishes.ts';
+import { framesAffected } from '../store/projects/frames.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { saveAndMeasure } from './saveAndMeasure.ts';
 

@@ -3,7 +3,7 @@ import { boundsOf, clampWindow } from '@inkwell/core/geometry';
 import type { Border, Frame, FrameChange, Place } from '@inkwell/core/model';
 import { notTaken } from '@inkwell/core/splitting';
 import type { Services } from '../services.ts';
-import { type FramedPicture, findFrame, saveFrame } from '../store/frames.ts';
+import { type FramedPicture, findFrame, saveFrame } from '../store/projects/frames.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { saveAndMeasure } from './saveAndMeasure.ts';
 

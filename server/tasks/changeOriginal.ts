@@ -1,7 +1,7 @@
 import type { Original, OriginalSettings } from '@inkwell/core/model';
 import type { Services } from '../services.ts';
-import { framesAffected } from '../store/frames.ts';
-import { addPage, findOriginal, saveOriginalSettings } from '../store/originals.ts';
+import { addPage, findOriginal, saveOriginalSettings } from '../store/library/originals.ts';
+import { framesAffected } from '../store/projects/frames.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { saveAndMeasure } from './saveAndMeasure.ts';
 

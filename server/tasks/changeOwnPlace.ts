@@ -1,6 +1,5 @@
 import type { KeptIn, OwnPlace } from '@inkwell/core/model';
 import type { Services } from '../services.ts';
-import { framesAffected } from '../store/frames.ts';
 import {
   addOwnPlace,
   findOwnPlace,
@@ -8,8 +7,9 @@ import {
   placeIdOf,
   saveOwnPlace,
   setOwnPlaceDeleted,
-} from '../store/ownPlaces.ts';
-import { projectName } from '../store/projects.ts';
+} from '../store/library/ownPlaces.ts';
+import { framesAffected } from '../store/projects/frames.ts';
+import { projectName } from '../store/projects/projects.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { saveAndMeasure } from './saveAndMeasure.ts';
 

@@ -8,9 +8,9 @@ import {
 } from '@inkwell/core/model';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
 import type { Services } from '../services.ts';
-import { changeFrames, framesOfProject, type NewFrame } from '../store/frames.ts';
-import { areThere } from '../store/originals.ts';
-import { changeOriginals, duplicateProject, openProject, saveProjectSettings } from '../store/projects.ts';
+import { areThere } from '../store/library/originals.ts';
+import { changeFrames, framesOfProject, type NewFrame } from '../store/projects/frames.ts';
+import { changeOriginals, duplicateProject, openProject, saveProjectSettings } from '../store/projects/projects.ts';
 import { notFound, orNotFound, UserError } from '../userError.ts';
 import { saveAndMeasure } from './saveAndMeasure.ts';
 

@@ -3,8 +3,10 @@ import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
 import { besideClosing, fileCount, planContentArea, planHash } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measuring/measure.ts';
-import { blobBytes } from '../store/blobs.ts';
 import type { Database, Queryable } from '../store/database.ts';
+import { blobBytes } from '../store/library/blobs.ts';
+import { keptEncodings, plansWithEncodings } from '../store/measured/encodings.ts';
+import { knownWeights } from '../store/measured/weights.ts';
 import {
   beginDelivery,
   finishDelivery,
@@ -13,10 +15,8 @@ import {
   type StoredDelivery,
   settle,
   unsettledItems,
-} from '../store/deliveries.ts';
-import { keptEncodings, plansWithEncodings } from '../store/encodings.ts';
+} from '../store/projects/deliveries.ts';
 import type { DeliveryItem, WorkTask } from '../store/schema.ts';
-import { knownWeights } from '../store/weights.ts';
 import { addWork, failures, type NewWork, priorities } from '../store/work.ts';
 import { planKey } from './measuredFrames.ts';
 import type { Keep } from './measurePlan.ts';

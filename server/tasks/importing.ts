@@ -7,10 +7,10 @@ import { pipeline } from 'node:stream/promises';
 import { NameSchema, type Original, originalLimits } from '@inkwell/core/model';
 import { BoundedFolder } from '../imaging/copies/boundedFolder.ts';
 import type { WorkingCopies } from '../imaging/copies/workingCopy.ts';
-import type { Decoders } from '../imaging/intake/decoders.ts';
+import type { Decoders } from '../imaging/intake/processes/decoders.ts';
 import { storable } from '../storable.ts';
 import type { Database } from '../store/database.ts';
-import { addOriginal } from '../store/originals.ts';
+import { addOriginal } from '../store/library/originals.ts';
 import { UserError } from '../userError.ts';
 
 /** Takes pictures in: from a stream of bytes to an original, or to a refusal that leaves no trace. */

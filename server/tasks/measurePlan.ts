@@ -6,11 +6,11 @@ import { encodeFiles, type Rendered, renderAs, renderFiles } from '../imaging/en
 import { measureDetail } from '../imaging/measuring/detail.ts';
 import { renderPixels } from '../imaging/stages/renderPixels.ts';
 import type { Database, Queryable } from '../store/database.ts';
-import { keepDetails } from '../store/details.ts';
-import { keepEncodings, keptEncodings } from '../store/encodings.ts';
-import { keepFigures, knownFigures } from '../store/figures.ts';
+import { keepDetails } from '../store/measured/details.ts';
+import { keepEncodings, keptEncodings } from '../store/measured/encodings.ts';
+import { keepFigures, knownFigures } from '../store/measured/figures.ts';
+import { keepWeight, knownWeights } from '../store/measured/weights.ts';
 import type { WorkTask } from '../store/schema.ts';
-import { keepWeight, knownWeights } from '../store/weights.ts';
 
 /** What measuring works with. */
 export interface Measures {

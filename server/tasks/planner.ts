@@ -14,9 +14,9 @@ import {
 import { detailHash, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { shippedSheets } from '../standins/shippedSheets.ts';
 import type { Database, Queryable } from '../store/database.ts';
-import { listFinishes } from '../store/finishes.ts';
-import type { FramedPicture } from '../store/frames.ts';
-import { ownSheets } from '../store/ownPlaces.ts';
+import { listFinishes } from '../store/library/finishes.ts';
+import { ownSheets } from '../store/library/ownPlaces.ts';
+import type { FramedPicture } from '../store/projects/frames.ts';
 
 /** What frames are planned from as it is now: all sheets of the spec book, their places by id, and the finishes. */
 export interface Planning {

@@ -8,7 +8,7 @@ import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { expect, inject, test } from 'vitest';
 import { BoundedFolder } from '../imaging/copies/boundedFolder.ts';
 import { renderAs, renderFiles } from '../imaging/encoding/render.ts';
-import { inspect } from '../imaging/intake/inspect.ts';
+import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { originals } from '../store/schema.ts';
 import { until } from '../testing/client.ts';

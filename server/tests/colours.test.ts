@@ -4,7 +4,7 @@ import { converter, differenceCiede2000 } from 'culori';
 import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
 import { levelPath } from '../imaging/copies/workingCopy.ts';
-import { inspect } from '../imaging/intake/inspect.ts';
+import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { jxl, tenBits } from '../testing/foreignFiles.ts';
 import { greyProfile, rgbProfile, rgbSpaces } from '../testing/profiles.ts';

@@ -4,9 +4,9 @@ import { deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { describe, expect, inject, test } from 'vitest';
 import { paletteColours } from '../imaging/encoding/encoders.ts';
-import { foreignDimensions } from '../imaging/intake/foreignHeader.ts';
-import { heicProfile } from '../imaging/intake/heicProfile.ts';
-import { writeProfiledPng } from '../imaging/intake/profiledPng.ts';
+import { foreignDimensions } from '../imaging/intake/foreign/foreignHeader.ts';
+import { heicProfile } from '../imaging/intake/foreign/heicProfile.ts';
+import { writeProfiledPng } from '../imaging/intake/foreign/profiledPng.ts';
 import { animatedPng, bmp, heic, jxl } from '../testing/foreignFiles.ts';
 import { chart } from '../testing/pictures.ts';
 

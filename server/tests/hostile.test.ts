@@ -2,8 +2,8 @@ import { mkdir, mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { afterAll, describe, expect, inject, test } from 'vitest';
 import { isRunning } from '../imaging/copies/isRunning.ts';
-import { Decoders, decodingLimits } from '../imaging/intake/decoders.ts';
-import { plainSvg } from '../imaging/intake/svgReach.ts';
+import { plainSvg } from '../imaging/intake/looking/svgReach.ts';
+import { Decoders, decodingLimits } from '../imaging/intake/processes/decoders.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -107,7 +107,7 @@ describe('a drawing that reaches outside of itself is refused, whatever its pref
     const decoders = new Decoders();
     const task = await lying(svg('<rect width="1000" height="1000" fill="#fff"/>'));
     await writeFile(join(task.path, '..', 'known.png'), await chart(10, 10).png().toBuffer());
-    const { openable } = await import('../imaging/intake/inspect.ts');
+    const { openable } = await import('../imaging/intake/looking/inspect.ts');
     const handed = await openable(task.path, 'svg');
     expect(Buffer.isBuffer(handed) && handed.equals(await readFile(task.path))).toBe(true);
     decoders.end();

@@ -8,7 +8,7 @@ import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import sharp, { type Sharp } from 'sharp';
 import { expect, inject, test } from 'vitest';
 import { renderFiles } from '../imaging/encoding/render.ts';
-import { inspect } from '../imaging/intake/inspect.ts';
+import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { cutPieces } from '../imaging/stages/cutting.ts';
 import { fromPixels } from '../imaging/stages/pixels.ts';

@@ -5,7 +5,7 @@ import { and, eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { clearUnused } from '../store/clearing.ts';
+import { clearUnused } from '../store/library/clearing.ts';
 import { blobs, deliveries, originals } from '../store/schema.ts';
 import { chart, difference } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';

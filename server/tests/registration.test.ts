@@ -8,7 +8,7 @@ import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { describe, expect, inject, test } from 'vitest';
 import type { WorkingCopy } from '../imaging/copies/workingCopy.ts';
-import { inspect } from '../imaging/intake/inspect.ts';
+import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { renderPixels } from '../imaging/stages/renderPixels.ts';
 

@@ -7,7 +7,7 @@ import { planFrame, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import { byHand, sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { describe, expect, inject, test } from 'vitest';
 import type { WorkingCopy } from '../imaging/copies/workingCopy.ts';
-import { inspect } from '../imaging/intake/inspect.ts';
+import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { fromPixels, type Pixels } from '../imaging/stages/pixels.ts';
 import { renderPixels } from '../imaging/stages/renderPixels.ts';

@@ -4,7 +4,7 @@ import { sampling, scalePlan, sourceMappingOf } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
-import { inspect } from '../imaging/intake/inspect.ts';
+import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { previewPlan } from '../imaging/stages/preview.ts';
 import { renderPixels } from '../imaging/stages/renderPixels.ts';

@@ -2,9 +2,9 @@ import type { Original } from '@inkwell/core/model';
 import sharp from 'sharp';
 import { levelPath } from '../copies/workingCopy.ts';
 import { colourManaged } from './colourManaged.ts';
-import { inspect, openable } from './inspect.ts';
+import { inspect, openable } from './looking/inspect.ts';
+import { type ReadMetadata, readMetadata } from './looking/readMetadata.ts';
 import { makeWorkingCopy } from './makeCopy.ts';
-import { type ReadMetadata, readMetadata } from './readMetadata.ts';
 
 /** What a file is, once it has been decoded whole. */
 export interface Decoded

@@ -6,8 +6,8 @@ import sharp from 'sharp';
 import { diskFull, isDiskFull } from '../../diskFull.ts';
 import { descriptionFile, levelFile, type WorkingCopy } from '../copies/workingCopy.ts';
 import { colourManaged } from './colourManaged.ts';
-import { damaged } from './damaged.ts';
-import { type Inspected, openable } from './inspect.ts';
+import { damaged } from './looking/damaged.ts';
+import { type Inspected, openable } from './looking/inspect.ts';
 
 /** Pictures of more pixels than this are not read back whole from their own level 0. */
 const mappedPixels = 100_000_000;

@@ -3,8 +3,8 @@ import { join } from 'node:path';
 import type { Original } from '@inkwell/core/model';
 import type { BoundedFolder } from '../copies/boundedFolder.ts';
 import type { WorkingCopies } from '../copies/workingCopy.ts';
-import type { Decoders } from './decoders.ts';
 import type { Decoded } from './decoding.ts';
+import type { Decoders } from './processes/decoders.ts';
 
 /** The pages of a file that holds several pictures. */
 export class Pages {

@@ -1,5 +1,5 @@
 import type { Original } from '@inkwell/core/model';
-import { damaged } from './damaged.ts';
+import { damaged } from '../looking/damaged.ts';
 import { convertForeign, type ForeignFormat } from './foreignDecoders.ts';
 
 /** Whether libvips leaves a format to other decoders here: HEIC for the sake of its patents, the others for rarity. */

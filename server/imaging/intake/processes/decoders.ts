@@ -1,8 +1,8 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { UserError } from '../../userError.ts';
-import type { Decoded, DecodingTask } from './decoding.ts';
+import { UserError } from '../../../userError.ts';
+import type { Decoded, DecodingTask } from '../decoding.ts';
 import type { Answered, Asked } from './decodingProcess.ts';
 import { useOf } from './processUse.ts';
 
@@ -189,7 +189,7 @@ export class Decoders {
       execArgv: ['--import', 'tsx', '--max-old-space-size=1024'],
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
       env: { PATH: process.env.PATH, HOME: process.env.HOME, LANG: process.env.LANG, MALLOC_ARENA_MAX: '2' },
-      cwd: fileURLToPath(new URL('../..', import.meta.url)),
+      cwd: fileURLToPath(new URL('../../..', import.meta.url)),
     });
     const decoder: Decoder = {
       child,

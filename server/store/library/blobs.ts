@@ -4,8 +4,8 @@ import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { and, asc, eq, sql } from 'drizzle-orm';
-import type { Database, Queryable } from './database.ts';
-import { blobChunks, blobs } from './schema.ts';
+import type { Database, Queryable } from '../database.ts';
+import { blobChunks, blobs } from '../schema.ts';
 
 const chunkBytes = 1 << 20;
 

@@ -1,5 +1,5 @@
 import type { Original } from '@inkwell/core/model';
-import { UserError } from '../../userError.ts';
+import { UserError } from '../../../userError.ts';
 
 const takes = 'Inkwell Frame takes JPEG, PNG, WebP, TIFF, AVIF, HEIC, JPEG XL, BMP, GIF and SVG pictures.';
 

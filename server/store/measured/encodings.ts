@@ -1,8 +1,8 @@
 import type { SeamStep } from '@inkwell/core/model';
 import { asc, eq, inArray, sql } from 'drizzle-orm';
-import { keepBytes } from './blobs.ts';
-import type { Queryable } from './database.ts';
-import { encodings } from './schema.ts';
+import type { Queryable } from '../database.ts';
+import { keepBytes } from '../library/blobs.ts';
+import { encodings } from '../schema.ts';
 
 /** One finished file of a plan. */
 export interface KeptEncoding {

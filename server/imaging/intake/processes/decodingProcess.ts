@@ -1,6 +1,6 @@
-import { UserError } from '../../userError.ts';
-import { type DecodingTask, decodeCopy, decodePreview } from './decoding.ts';
-import { formatOf } from './inspect.ts';
+import { UserError } from '../../../userError.ts';
+import { type DecodingTask, decodeCopy, decodePreview } from '../decoding.ts';
+import { formatOf } from '../looking/inspect.ts';
 
 /** What the process is asked, and what it answers. */
 export type Asked = { number: number; task: DecodingTask } | { mayDraw: true };

@@ -1,8 +1,8 @@
 import type { Original, OriginalSettings } from '@inkwell/core/model';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { Database, Queryable } from '../database.ts';
+import { originals } from '../schema.ts';
 import { keepFile } from './blobs.ts';
-import type { Database, Queryable } from './database.ts';
-import { originals } from './schema.ts';
 
 type Row = typeof originals.$inferSelect;
 

@@ -1,4 +1,4 @@
-import { UserError } from '../../userError.ts';
+import { UserError } from '../../../userError.ts';
 
 /** The refusal for a file that is of a known kind but cannot be read to its end. */
 export function damaged(format: string, error: unknown): UserError {

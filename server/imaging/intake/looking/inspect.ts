@@ -2,12 +2,12 @@ import { open, readFile, stat, writeFile } from 'node:fs/promises';
 import { type Original, originalLimits } from '@inkwell/core/model';
 import { type Orientation, OrientationSchema } from '@inkwell/core/planning';
 import sharp, { type Metadata } from 'sharp';
-import { UserError } from '../../userError.ts';
-import type { ColourHeader } from './colourManaged.ts';
+import { UserError } from '../../../userError.ts';
+import type { ColourHeader } from '../colourManaged.ts';
+import { convert, isForeign } from '../foreign/foreign.ts';
+import { foreignDimensions } from '../foreign/foreignHeader.ts';
 import { checkComplete } from './complete.ts';
 import { damaged } from './damaged.ts';
-import { convert, isForeign } from './foreign.ts';
-import { foreignDimensions } from './foreignHeader.ts';
 import { sniff } from './sniff.ts';
 import { plainSvg } from './svgReach.ts';
 

@@ -1,6 +1,6 @@
 import { type FileHandle, open } from 'node:fs/promises';
 import type { Original } from '@inkwell/core/model';
-import { UserError } from '../../userError.ts';
+import { UserError } from '../../../userError.ts';
 import { damaged } from './damaged.ts';
 
 /**

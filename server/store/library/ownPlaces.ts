@@ -1,8 +1,8 @@
 import { type KeptIn, type OwnPlace, PlaceSchema, type SpecSheet } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { and, asc, count, eq, isNull, like, sql } from 'drizzle-orm';
-import type { Database, Queryable } from './database.ts';
-import { frames, ownPlaces } from './schema.ts';
+import type { Database, Queryable } from '../database.ts';
+import { frames, ownPlaces } from '../schema.ts';
 
 /** As the schema of a sheet allows. */
 const longestSheetName = 40;

@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes';
-import { UserError } from '../../userError.ts';
+import { UserError } from '../../../userError.ts';
 
 /** What a drawing may point to: a part of itself, or a bitmap that it carries along. */
 const own = /^\s*(#|data:image\/(png|jpeg|webp|gif)[;,])/i;

@@ -1,10 +1,10 @@
 import { plainFinishId } from '@inkwell/core/finishing';
 import type { OpenProject, Project, ProjectSettings } from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import type { Database, Queryable } from './database.ts';
+import type { Database, Queryable } from '../database.ts';
+import { toOriginal } from '../library/originals.ts';
+import { frames, originals, projectOriginals, projects } from '../schema.ts';
 import { framesById, framesOfProject } from './frames.ts';
-import { toOriginal } from './originals.ts';
-import { frames, originals, projectOriginals, projects } from './schema.ts';
 
 const alive = (id: string) => and(eq(projects.id, id), isNull(projects.deletedAt));
 const coverFrames = 4;

@@ -1,7 +1,7 @@
 import type { Weight } from '@inkwell/core/model';
 import { inArray } from 'drizzle-orm';
-import type { Queryable } from './database.ts';
-import { weights } from './schema.ts';
+import type { Queryable } from '../database.ts';
+import { weights } from '../schema.ts';
 
 /** Those of the given plans that have been measured, by plan hash. */
 export async function knownWeights(db: Queryable, planHashes: readonly string[]): Promise<Map<string, Weight>> {

@@ -1,8 +1,8 @@
 import type { Frame, FrameChange, Original, Project } from '@inkwell/core/model';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import type { Queryable } from './database.ts';
-import { toOriginal } from './originals.ts';
-import { frames, originals, projectOriginals, projects } from './schema.ts';
+import type { Queryable } from '../database.ts';
+import { toOriginal } from '../library/originals.ts';
+import { frames, originals, projectOriginals, projects } from '../schema.ts';
 
 export type NewFrame = Omit<Frame, 'id' | 'version'>;
 

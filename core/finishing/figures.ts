@@ -4,7 +4,7 @@ import { localRange, luminancePlane } from '../seeing/index.ts';
 import { meansOf } from './compensate.ts';
 
 /** Surroundings in which the contrast of an edge is seen, in pixels each way. */
-const reach = 2;
+const radius = 2;
 /** A place with at least this much contrast, in levels, is an edge. */
 const edgeContrast = 40;
 /** A place with less than this is calm: what moves there is noise. */
@@ -25,12 +25,12 @@ export function finishFigures(plain: Raster, finished: Raster, untoned = finishe
   const [before, after] = [noEdges(), noEdges()];
   let halo = nothing;
   for (let top = 0; top < plain.height; top += bandRows) {
-    const first = Math.max(0, top - reach);
-    const last = Math.min(plain.height, top + bandRows + reach);
+    const first = Math.max(0, top - radius);
+    const last = Math.min(plain.height, top + bandRows + radius);
     const rows: Rows = { from: top - first, to: Math.min(plain.height, top + bandRows) - first };
     const plane = (raster: Raster) => luminancePlane(rowsOf(raster, first, last));
     const [plainPlane, finishedPlane] = [plane(plain), plane(finished)];
-    const range = localRange(plainPlane, reach);
+    const range = localRange(plainPlane, radius);
     addEdges(before, plainPlane, range, rows);
     addEdges(after, finishedPlane, range, rows);
     halo = plus(halo, overshoot(untoned === finished ? finishedPlane : plane(untoned), range, rows));

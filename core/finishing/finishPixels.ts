@@ -6,7 +6,7 @@ import { coloured } from './colouring.ts';
 import { type Balance, noBalance, solveBalance } from './compensate.ts';
 import { type Correction, noCorrection } from './correction.ts';
 import { haloRadius, withinHalo } from './halo.ts';
-import { type Ratio, scaledInLight, scalingReach } from './scale.ts';
+import { type Ratio, scaledInLight, scalingRadius } from './scale.ts';
 import { sharpened, sharpeningRadius, sharpens } from './sharpen.ts';
 import { type TonePoints, tonePoints } from './tone.ts';
 
@@ -68,8 +68,8 @@ const noHistogram: Histogram = { luminance: [], red: [], green: [], blue: [], pi
 const enlargementOf = ({ enlarged, ratio }: ToFinish) => (enlarged ? Math.min(ratio.x, ratio.y) : 1);
 
 /** How many enlarged pixels round a part have a say in it. */
-export const finishingReach = (treatment: PixelTreatment, ratio: Ratio, scale: number): number =>
-  scalingReach(treatment.kernel, ratio) + sharpeningRadius(treatment, scale * Math.min(ratio.x, ratio.y));
+export const finishingRadius = (treatment: PixelTreatment, ratio: Ratio, scale: number): number =>
+  scalingRadius(treatment.kernel, ratio) + sharpeningRadius(treatment, scale * Math.min(ratio.x, ratio.y));
 
 /** The luminance of the picture with its sharpened detail, halos limited. */
 function detailed(picture: ToFinish, before: Plane, treatment: PixelTreatment): Plane {
@@ -77,25 +77,25 @@ function detailed(picture: ToFinish, before: Plane, treatment: PixelTreatment): 
   const { width, height } = before;
   const luminance: Plane = { data: new Float32Array(width * height), width, height };
   const radius = Math.max(treatment.sharpen.radius, treatment.blend > 0 ? treatment.second.radius : 0);
-  const reach = haloRadius(radius * scale);
+  const surroundings = haloRadius(radius * scale);
   for (let top = 0; top < height; top += bandRows) {
     const rect = { left: at.left, top: at.top + top, width, height: Math.min(bandRows, height - top) };
     const made = enlarged
       ? enlargedBand(enlarged, ratio, scale, treatment, rect)
       : sharpenedBand(before, scale, treatment, top, rect.height);
-    luminance.data.set(heldBand(made, before, top, treatment.halo, reach).data, top * width);
+    luminance.data.set(heldBand(made, before, top, treatment.halo, surroundings).data, top * width);
   }
   return luminance;
 }
 
 /** Rows of the picture, their halos limited by what lies round them in the plain picture. */
-function heldBand(made: Plane, before: Plane, top: number, halo: number, reach: number): Plane {
+function heldBand(made: Plane, before: Plane, top: number, halo: number, surroundings: number): Plane {
   const { width, height } = made;
-  const first = Math.max(0, top - reach);
-  const around = rowsOfPlane(before, first, Math.min(before.height, top + height + reach));
+  const first = Math.max(0, top - surroundings);
+  const around = rowsOfPlane(before, first, Math.min(before.height, top + height + surroundings));
   const data = around.data.slice();
   data.set(made.data, (top - first) * width);
-  const held = withinHalo({ ...around, data }, around, halo, reach);
+  const held = withinHalo({ ...around, data }, around, halo, surroundings);
   return rowsOfPlane(held, top - first, top - first + height);
 }
 
@@ -107,7 +107,7 @@ function enlargedBand(
   treatment: PixelTreatment,
   rect: Rect,
 ): Plane {
-  const margin = finishingReach(treatment, ratio, scale);
+  const margin = finishingRadius(treatment, ratio, scale);
   const from = Math.max(0, Math.floor(rect.top * ratio.y) - top - margin);
   const to = Math.min(raster.height, Math.ceil((rect.top + rect.height) * ratio.y) - top + margin);
   const part = rowsOf(raster, from, to);

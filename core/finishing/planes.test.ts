@@ -25,12 +25,12 @@ const held = (length: number, at: number) => Math.min(length - 1, Math.max(0, at
 /** A Gaussian blur as it is defined, in both directions at once. */
 function blurredPlainly({ data, width, height }: Plane, deviation: number): number[] {
   const half = halfGaussian(deviation);
-  const reach = half.length - 1;
+  const radius = half.length - 1;
   return Array.from(data, (_, at) => {
     const [x, y] = [at % width, Math.floor(at / width)];
     let sum = 0;
-    for (let dy = -reach; dy <= reach; dy += 1) {
-      for (let dx = -reach; dx <= reach; dx += 1) {
+    for (let dy = -radius; dy <= radius; dy += 1) {
+      for (let dx = -radius; dx <= radius; dx += 1) {
         const weight = (half[Math.abs(dx)] ?? 0) * (half[Math.abs(dy)] ?? 0);
         sum += weight * (data[held(height, y + dy) * width + held(width, x + dx)] ?? 0);
       }
@@ -74,16 +74,16 @@ describe('what runs four pixels at a time', () => {
         fc.integer({ min: 1, max: 3 }),
         fc.constantFrom(0, 0.1, 1),
         fc.constantFrom(2, 5, 100),
-        (size, reach, share, contrast) => {
+        (size, radius, share, contrast) => {
           const plain = plane({ ...size, seed: size.seed + 7 }, contrast);
           const wild = plane(size);
           const { width, height } = plain;
-          const made = withinHalo(wild, plain, share, reach);
+          const made = withinHalo(wild, plain, share, radius);
           for (const [at, value] of made.data.entries()) {
             const [x, y] = [at % width, Math.floor(at / width)];
             const near: number[] = [];
-            for (let row = y - reach; row <= y + reach; row += 1) {
-              for (let column = x - reach; column <= x + reach; column += 1) {
+            for (let row = y - radius; row <= y + radius; row += 1) {
+              for (let column = x - radius; column <= x + radius; column += 1) {
                 near.push(plain.data[held(height, row) * width + held(width, column)] ?? 0);
               }
             }

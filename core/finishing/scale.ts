@@ -2,7 +2,7 @@ import type { Rect } from '../geometry/index.ts';
 import type { ScalingKernel } from '../model/index.ts';
 import { inPlaneMemory, type Plane, PlaneMemory, type ScalingAt, scalePlane } from '../planes/index.ts';
 import { levelOf, levelSteps, levelTable, lightSteps, lightTable } from './light.ts';
-import { kernelReach, type Weights, weightsOf } from './scalingKernels.ts';
+import { kernelRadius, type Weights, weightsOf } from './scalingKernels.ts';
 
 /** Source pixels to one output pixel, each way. */
 export interface Ratio {
@@ -45,8 +45,8 @@ export function scaledInLight(part: PartOfPlane, ratio: Ratio, kernel: ScalingKe
 const leastSeen = 1e-4;
 
 /** Source pixels that a rectangle of the output looks at, each way beyond its own. */
-export const scalingReach = (kernel: ScalingKernel, ratio: Ratio): number =>
-  kernelReach(kernel, Math.max(ratio.x, ratio.y));
+export const scalingRadius = (kernel: ScalingKernel, ratio: Ratio): number =>
+  kernelRadius(kernel, Math.max(ratio.x, ratio.y));
 
 const shifted = (weights: Weights, by: number): Weights => ({ ...weights, first: weights.first.map((at) => at - by) });
 

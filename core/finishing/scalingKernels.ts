@@ -40,7 +40,7 @@ export interface Weights {
 }
 
 /** How far an output pixel looks, in source pixels, when `ratio` of them become one. */
-export const kernelReach = (kernel: ScalingKernel, ratio: number): number =>
+export const kernelRadius = (kernel: ScalingKernel, ratio: number): number =>
   Math.ceil(kernels[kernel].support * Math.max(1, ratio)) + 1;
 
 /**

@@ -9,7 +9,7 @@ const slack = 1e-9;
 /** A number this small is nothing where one has to be divided by it. */
 const nothing = 1e-12;
 /** Every coordinate is looked for between minus and plus this. */
-const reach = 1e4;
+const bound = 1e4;
 
 /**
  * The point with the greatest `objective` · x inside all half-spaces, or null where they have no point in common.
@@ -28,7 +28,7 @@ export function maximise(objective: readonly number[], halfSpaces: readonly Half
       const start = rows.next();
       rows.values.fill(0, start, start + dimensions);
       rows.values[start + axis] = sign;
-      rows.values[start + dimensions] = reach;
+      rows.values[start + dimensions] = bound;
     }
   }
   for (const { normal, limit } of halfSpaces) {
@@ -74,8 +74,8 @@ class Rows {
 function solve(objective: Float64Array, rows: Rows, count: number, best: Float64Array): boolean {
   const { dimensions, values } = rows;
   if (dimensions === 1) return solveLine(objective[0] ?? 0, rows, count, best);
-  // The first rows keep every coordinate within reach: their best corner is where it begins.
-  for (let axis = 0; axis < dimensions; axis += 1) best[axis] = (objective[axis] ?? 0) < 0 ? -reach : reach;
+  // The first rows keep every coordinate within bound: their best corner is where it begins.
+  for (let axis = 0; axis < dimensions; axis += 1) best[axis] = (objective[axis] ?? 0) < 0 ? -bound : bound;
   for (let row = 0; row < count; row += 1) {
     const start = row * (dimensions + 1);
     const limit = values[start + dimensions] ?? 0;
@@ -129,7 +129,7 @@ function solveOnBoundary(objective: Float64Array, rows: Rows, row: number, pivot
 }
 
 function solveLine(objective: number, { values }: Rows, count: number, best: Float64Array): boolean {
-  let [low, high] = [-reach, reach];
+  let [low, high] = [-bound, bound];
   for (let row = 0; row < count; row += 1) {
     const slope = values[2 * row] ?? 0;
     const limit = values[2 * row + 1] ?? 0;

@@ -28,16 +28,16 @@ interface Extent {
 
 /**
  * The window moved a little so that the picture's edges and middle, or its marks, lie on the frame's edges, thirds and
- * middle: on each axis the nearest of them, if it is within `reach`.
+ * middle: on each axis the nearest of them, if it is within `distance`.
  *
- * @param reach in pixels of the frame
+ * @param distance in pixels of the frame
  */
 export function snapWindow(
   window: Window,
   marks: readonly Rect[],
   bounds: Bounds,
   output: Dimensions,
-  reach: number,
+  distance: number,
 ): { window: Window; snaps: Snap[] } {
   // A turned picture's edges run across the frame: only its middle and its marks can lie on anything.
   const alongEdges = window.turn % 90 === 0;
@@ -56,7 +56,7 @@ export function snapWindow(
       ]),
     ];
     const nearest = candidates.reduce((a, b) => (Math.abs(b.shift) < Math.abs(a.shift) ? b : a));
-    return Math.abs(nearest.shift) <= reach ? nearest : null;
+    return Math.abs(nearest.shift) <= distance ? nearest : null;
   });
   const [x, y] = best;
   const moved = nudge(window, { x: -(x?.shift ?? 0), y: -(y?.shift ?? 0) }, bounds, output);

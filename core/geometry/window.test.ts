@@ -89,8 +89,8 @@ test('the largest window touches two opposite edges and no window is larger', ()
       const bounds = wholeOf(original);
       const largest = largestWindow(bounds, output, start);
       expectInside(largest, original, output);
-      const reach = windowBoundingBox(largest, output);
-      expect(Math.min(original.width - reach.width, original.height - reach.height)).toBeLessThan(1e-6);
+      const box = windowBoundingBox(largest, output);
+      expect(Math.min(original.width - box.width, original.height - box.height)).toBeLessThan(1e-6);
       expect(clampWindow(start, bounds, output).span).toBeLessThanOrEqual(
         largestSpan(bounds, output, start.turn) + 1e-9,
       );

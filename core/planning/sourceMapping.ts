@@ -61,23 +61,23 @@ function mapUpright(plan: RenderPlan, quarter: SourceMapping['quarter']): Source
   return { part, margins, quarter, tilting: null, mirror: window.mirror };
 }
 
-/** The part of a field, which covers `reach` of the original, that shows the picture; the rest are margins. */
-function partOfField(plan: RenderPlan, reach: Rect, field: Dimensions): Pick<SourceMapping, 'part' | 'margins'> {
+/** The part of a field, which covers `bounds` of the original, that shows the picture; the rest are margins. */
+function partOfField(plan: RenderPlan, bounds: Rect, field: Dimensions): Pick<SourceMapping, 'part' | 'margins'> {
   // Without a backing the window lies on the picture, whatever roundings say: no edge may stay bare.
   if (!plan.backing) {
     const none = { left: 0, top: 0, right: 0, bottom: 0 };
-    return { part: { original: plan.original, source: reach, within: plan.picture, output: field }, margins: none };
+    return { part: { original: plan.original, source: bounds, within: plan.picture, output: field }, margins: none };
   }
-  const source = intersection(reach, plan.picture);
-  const [x, y] = [field.width / reach.width, field.height / reach.height];
-  const left = Math.min(Math.round((source.left - reach.left) * x), field.width - 1);
-  const top = Math.min(Math.round((source.top - reach.top) * y), field.height - 1);
-  const width = Math.min(whole((source.left + source.width - reach.left) * x - left), field.width - left);
-  const height = Math.min(whole((source.top + source.height - reach.top) * y - top), field.height - top);
+  const source = intersection(bounds, plan.picture);
+  const [x, y] = [field.width / bounds.width, field.height / bounds.height];
+  const left = Math.min(Math.round((source.left - bounds.left) * x), field.width - 1);
+  const top = Math.min(Math.round((source.top - bounds.top) * y), field.height - 1);
+  const width = Math.min(whole((source.left + source.width - bounds.left) * x - left), field.width - left);
+  const height = Math.min(whole((source.top + source.height - bounds.top) * y - top), field.height - top);
   // What whole pixels of the field cover: up to half of one more or less than the picture, so that none is moved.
   const covered = {
-    left: reach.left + left / x,
-    top: reach.top + top / y,
+    left: bounds.left + left / x,
+    top: bounds.top + top / y,
     width: width / x,
     height: height / y,
   };
@@ -96,7 +96,7 @@ function mapTilted(plan: RenderPlan): SourceMapping {
   const scale = cut.width / window.span;
   const around = windowBoundingBox(window, output);
   const field = { width: whole(around.width * scale), height: whole(around.height * scale) };
-  const reach = {
+  const bounds = {
     left: window.centreX - field.width / scale / 2,
     top: window.centreY - field.height / scale / 2,
     width: field.width / scale,
@@ -116,7 +116,7 @@ function mapTilted(plan: RenderPlan): SourceMapping {
     y: Math.round(Math.min(...corners.map((corner) => corner.y))),
   };
   return {
-    ...partOfField(plan, reach, field),
+    ...partOfField(plan, bounds, field),
     quarter: 0,
     tilting: {
       rim,

@@ -11,17 +11,17 @@ const aPlane = fc
     return { data: Float32Array.from({ length: width * height }, () => 128 + 127 * random()), width, height };
   });
 
-test('the local range is the least and the greatest of all pixels within reach, edges included', () => {
+test('the local range is the least and the greatest of all pixels within radius, edges included', () => {
   fc.assert(
-    fc.property(aPlane, fc.integer({ min: 0, max: 4 }), (plane, reach) => {
-      const { low, high } = localRange(plane, reach);
+    fc.property(aPlane, fc.integer({ min: 0, max: 4 }), (plane, radius) => {
+      const { low, high } = localRange(plane, radius);
       const { data, width, height } = plane;
       for (let y = 0; y < height; y += 1) {
         for (let x = 0; x < width; x += 1) {
           const near: number[] = [];
-          for (let row = Math.max(0, y - reach); row <= Math.min(height - 1, y + reach); row += 1) {
+          for (let row = Math.max(0, y - radius); row <= Math.min(height - 1, y + radius); row += 1) {
             near.push(
-              ...data.subarray(row * width + Math.max(0, x - reach), row * width + Math.min(width, x + reach + 1)),
+              ...data.subarray(row * width + Math.max(0, x - radius), row * width + Math.min(width, x + radius + 1)),
             );
           }
           expect(low[y * width + x]).toBe(Math.min(...near));

@@ -1,10 +1,10 @@
 import type { Plane } from '../planes/index.ts';
 
-/** The darkest and the lightest value within `reach` pixels each way, for every pixel. */
-export function localRange({ data, width, height }: Plane, reach: number): { low: Float32Array; high: Float32Array } {
+/** The darkest and the lightest value within `radius` pixels each way, for every pixel. */
+export function localRange({ data, width, height }: Plane, radius: number): { low: Float32Array; high: Float32Array } {
   const [acrossLow, acrossHigh] = [data.slice(), data.slice()];
   // Each step of one pixel to the left and to the right widens what is looked at by one.
-  for (let step = 0; step < reach; step += 1) {
+  for (let step = 0; step < radius; step += 1) {
     for (let y = 0; y < height; y += 1) {
       widenLow(acrossLow, y * width, width);
       widenHigh(acrossHigh, y * width, width);
@@ -13,7 +13,7 @@ export function localRange({ data, width, height }: Plane, reach: number): { low
   const [low, high] = [acrossLow.slice(), acrossHigh.slice()];
   for (let y = 0; y < height; y += 1) {
     const row = y * width;
-    for (let near = Math.max(0, y - reach); near <= Math.min(height - 1, y + reach); near += 1) {
+    for (let near = Math.max(0, y - radius); near <= Math.min(height - 1, y + radius); near += 1) {
       if (near === y) continue;
       const other = near * width;
       for (let x = 0; x < width; x += 1) {

@@ -14,11 +14,11 @@ export function target(width: number, height: number, colour: (x: number, y: num
   return { data, width, height, channels: 3 };
 }
 
-/** Rings that get finer outwards, up to half a cycle a pixel at `reach` (a zone plate). */
-export const zonePlate = (side: number, reach: number): Raster =>
+/** Rings that get finer outwards, up to half a cycle a pixel at `radius` (a zone plate). */
+export const zonePlate = (side: number, radius: number): Raster =>
   target(side, side, (x, y) => {
     const [dx, dy] = [x - side / 2, y - side / 2];
-    return 128 + 100 * Math.cos((Math.PI * (dx * dx + dy * dy)) / (2 * reach));
+    return 128 + 100 * Math.cos((Math.PI * (dx * dx + dy * dy)) / (2 * radius));
   });
 
 /** An edge from dark to light that leans, so that it meets the pixels in every phase; 4 x 4 samples a pixel. */

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { acutanceOf, finishById, finishingReach, finishPixels } from '@inkwell/core/finishing';
+import { acutanceOf, finishById, finishingRadius, finishPixels } from '@inkwell/core/finishing';
 import { type Finish, FinishFiguresSchema, FinishSchema, keepNothing, type Treatment } from '@inkwell/core/model';
 import type { Raster } from '@inkwell/core/planes';
 import { plainPlan, planFrame, planHash, scalePlan } from '@inkwell/core/planning';
@@ -64,7 +64,7 @@ test('what a browser finishes of a part differs from the server’s file by a le
   const rect = { left: 200, top: 150, width: 320, height: 240 };
   const size = (length: number) => Math.round(length * finish.oversize);
   const ratio = { x: size(plain.width) / plain.width, y: size(plain.height) / plain.height };
-  const margin = finishingReach(finish, ratio, scale);
+  const margin = finishingRadius(finish, ratio, scale);
   const [left, top] = [Math.floor(rect.left * ratio.x) - margin, Math.floor(rect.top * ratio.y) - margin];
   const [width, height] = [size(rect.width) + 2 * margin + 1, size(rect.height) + 2 * margin + 1];
   const enlarged = await raster(

@@ -28,7 +28,7 @@ const handle = 11;
 const corners: Corner[] = ['top left', 'top right', 'bottom left', 'bottom right'];
 
 /** So near, in screen pixels, a moved window snaps. */
-export const snapReach = 6;
+export const snapDistance = 6;
 
 /**
  * The strong outline of the chosen frame: dragged it moves and snaps to thirds, middles, marks and the picture's edges
@@ -52,8 +52,8 @@ export function ChosenOutline(props: {
   const onDrag = ({ target, evt }: Konva.KonvaEventObject<DragEvent>) => {
     const middle = toOriginal(view, target.position());
     const dragged = clampWindow({ ...window, centreX: middle.x, centreY: middle.y }, bounds, output);
-    const reach = (snapReach * output.width) / (window.span * view.scale);
-    const snapped = evt.altKey ? null : snapWindow(dragged, marks, bounds, output, reach);
+    const distance = (snapDistance * output.width) / (window.span * view.scale);
+    const snapped = evt.altKey ? null : snapWindow(dragged, marks, bounds, output, distance);
     const moved = snapped?.window ?? dragged;
     setSnaps(snapped?.snaps ?? []);
     target.position(toScreen(view, { x: moved.centreX, y: moved.centreY }));

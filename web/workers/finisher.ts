@@ -1,4 +1,4 @@
-import { finishingReach, finishPixels } from '@inkwell/core/finishing';
+import { finishingRadius, finishPixels } from '@inkwell/core/finishing';
 import type { Rect } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
 import type { Raster } from '@inkwell/core/planes';
@@ -100,7 +100,7 @@ const finisher = {
     const ratio = { x: whole.width / picture.width, y: whole.height / picture.height };
     let enlarged = null;
     if (isEnlarged) {
-      const margin = finishingReach(treatment, ratio, scale);
+      const margin = finishingRadius(treatment, ratio, scale);
       const left = Math.max(0, Math.floor(rect.left * ratio.x) - margin);
       const top = Math.max(0, Math.floor(rect.top * ratio.y) - margin);
       const right = Math.min(whole.width, Math.ceil((rect.left + rect.width) * ratio.x) + margin);

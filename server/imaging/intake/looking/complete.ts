@@ -31,29 +31,29 @@ const [extension, imageDescriptor, trailer] = [0x21, 0x2c, 0x3b];
 async function checkGif(file: FileHandle): Promise<void> {
   const screen = await bytes(file, 0, 13);
   const canvas = { width: screen.readUInt16LE(6), height: screen.readUInt16LE(8) };
-  const reach = { width: 0, height: 0 };
+  const covered = { width: 0, height: 0 };
   let at = 13 + tableBytes(screen.readUInt8(10));
   for (;;) {
     const kind = (await bytes(file, at, 1)).readUInt8(0);
     if (kind === trailer) break;
     if (kind === imageDescriptor) {
       const image = await bytes(file, at, 10);
-      reach.width = Math.max(reach.width, image.readUInt16LE(1) + image.readUInt16LE(5));
-      reach.height = Math.max(reach.height, image.readUInt16LE(3) + image.readUInt16LE(7));
+      covered.width = Math.max(covered.width, image.readUInt16LE(1) + image.readUInt16LE(5));
+      covered.height = Math.max(covered.height, image.readUInt16LE(3) + image.readUInt16LE(7));
       at = await afterBlocks(file, at + 10 + tableBytes(image.readUInt8(9)) + 1);
     } else if (kind === extension) at = await afterBlocks(file, at + 2);
     else throw damaged('gif', new Error(`There is no block ${kind}.`));
   }
-  checkCanvas(canvas, reach);
+  checkCanvas(canvas, covered);
 }
 
 /** A canvas is a little larger than its pictures at most; decoders disagree about what one means that is not. */
-function checkCanvas(canvas: { width: number; height: number }, reach: { width: number; height: number }): void {
-  const isFilled = canvas.width * canvas.height <= 16 * reach.width * reach.height;
+function checkCanvas(canvas: { width: number; height: number }, covered: { width: number; height: number }): void {
+  const isFilled = canvas.width * canvas.height <= 16 * covered.width * covered.height;
   if (isFilled) return;
   throw new UserError(
     `This GIF says that it is ${canvas.width} × ${canvas.height} px large, and its pictures take only ` +
-      `${reach.width} × ${reach.height} px of that. Save it again where it was made.`,
+      `${covered.width} × ${covered.height} px of that. Save it again where it was made.`,
   );
 }
 

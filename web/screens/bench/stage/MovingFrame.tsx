@@ -10,7 +10,7 @@ import {
 } from '@inkwell/core/geometry';
 import type { Window } from '@inkwell/core/model';
 import { type PointerEvent, type ReactNode, useEffect, useRef } from 'react';
-import { snapReach } from '../../../stage/ChosenOutline.tsx';
+import { snapDistance } from '../../../stage/ChosenOutline.tsx';
 import { wheelFactor } from '../../../stage/wheel.ts';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
@@ -48,7 +48,7 @@ export function MovingFrame(props: {
     const dragged = nudge(start, by, bounds(), contentArea);
     const snapped = event.altKey
       ? null
-      : snapWindow(dragged, original.marks, bounds(), contentArea, snapReach * scale.x);
+      : snapWindow(dragged, original.marks, bounds(), contentArea, snapDistance * scale.x);
     props.onSnap(snapped?.snaps ?? []);
     store.move(frame.id, snapped?.window ?? dragged);
   };

@@ -12,6 +12,7 @@ import { startProcesses } from '@inkwell/server/testing/processes.ts';
 /** The real program as a process of its own, with empty caches. */
 export class Program {
   private most = 0;
+  private mostOfWorker = 0;
   private readonly watching: NodeJS.Timeout;
 
   private constructor(
@@ -61,6 +62,12 @@ export class Program {
     return this.most;
   }
 
+  /** The same of the worker alone, which renders. */
+  peakWorkerMegabytes(): number {
+    this.look();
+    return this.mostOfWorker;
+  }
+
   /** What all processes hold now, in MB of 1,000,000 bytes. */
   megabytes(): number {
     const { server, worker } = this.processes;
@@ -69,6 +76,7 @@ export class Program {
 
   private look(): void {
     this.most = Math.max(this.most, this.megabytes());
+    this.mostOfWorker = Math.max(this.mostOfWorker, memoryOf([this.processes.worker.pid]) / 1e6);
   }
 }
 

@@ -1,8 +1,7 @@
-import { OpenProjectSchema } from '@inkwell/core/model';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
+import type { Client } from '@inkwell/server/testing/client.ts';
 import { chromium, type Page } from '@playwright/test';
 import { median } from './inProcess.ts';
-import type { Program } from './throughServer.ts';
 
 export interface Dragging {
   frames: number;
@@ -23,8 +22,8 @@ const quantile = (values: readonly number[], share: number) =>
   [...values].sort((a, b) => a - b)[Math.floor(values.length * share)] ?? Number.NaN;
 
 /** A project with one picture at forty places; returns where its bench is. */
-async function fullWall(program: Program, picture: string): Promise<string> {
-  const original = await program.upload(picture);
+async function fullWall(client: Client, picture: string): Promise<string> {
+  const original = await client.file(picture);
   const single = [...shippedPlaces()].flatMap(([id, { place }]) => (place.group ? [] : [id]));
   const placeIds = [...single];
   for (let number = placeIds.length; number < wantedFrames; number += 1) {
@@ -36,16 +35,13 @@ async function fullWall(program: Program, picture: string): Promise<string> {
       formats: ['jpeg'],
       limit: { bytes: 5_000_000, unit: 'MB' },
     };
-    const made = await program.ask('POST', '/own-places', { place, keptIn: { kind: 'sheet', name: 'Bench' } });
-    placeIds.push((made as { placeId: string }).placeId);
+    const { body } = await client.ask('POST', '/own-places', { place, keptIn: { kind: 'sheet', name: 'Bench' } });
+    placeIds.push((body as { placeId: string }).placeId);
   }
-  const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Full wall' }));
-  await program.ask('POST', `/projects/${id}/originals`, { add: [original.id] });
-  const add = placeIds.map((placeId) => ({ originalId: original.id, placeId }));
-  const { frames } = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
+  const { id, frames } = await client.project('Full wall', [original], placeIds);
   if (frames.length !== wantedFrames) throw new Error(`The wall has ${frames.length} frames.`);
   const frame = frames.find((one) => one.placeId === 'sunpane/square-post');
-  return `${program.address}/projects/${id}?frame=${frame?.id}`;
+  return `${client.address}/projects/${id}?frame=${frame?.id}`;
 }
 
 const chosenPicture = '[data-place="sunpane/square-post"] .frame-picture';
@@ -99,8 +95,8 @@ function untilTrue(page: Page): Promise<number> {
 }
 
 /** How smoothly an outline is dragged with forty frames on the wall, and how soon the truth is back. */
-export async function dragging(program: Program, picture: string): Promise<Dragging> {
-  const address = await fullWall(program, picture);
+export async function dragging(client: Client, picture: string): Promise<Dragging> {
+  const address = await fullWall(client, picture);
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: process.getuid?.() === 0 ? ['--no-sandbox'] : [],

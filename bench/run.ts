@@ -6,11 +6,11 @@ import { compareSharpness, type FinishCost, finishCost, plotData } from './finis
 import { compareFraming, composeTimes, type FramingComparison } from './framing.ts';
 import { dragging } from './inBrowser.ts';
 import { type Comparison, compareDelivery, median } from './inProcess.ts';
+import { Program } from './program.ts';
 import { serviceSection } from './serviceSection.ts';
 import { compareStrip } from './strips.ts';
-import { Program, proofTimes } from './throughServer.ts';
+import { proofTimes } from './throughServer.ts';
 import { vastSection } from './vast.ts';
-
 import { weighingSection } from './weighingSection.ts';
 
 const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
@@ -30,11 +30,11 @@ const composing = composeTimes();
 const framing = await compareFraming();
 console.log('Proofs through the server …');
 const program = await Program.start();
-const times = (await proofTimes(program, picture, 80)).slice(10).sort((a, b) => a - b);
+const times = (await proofTimes(program.client, picture, 80)).slice(10).sort((a, b) => a - b);
 await program.stop();
 console.log('Dragging in the browser …');
 const watched = await Program.start();
-const drag = await dragging(watched, picture);
+const drag = await dragging(watched.client, picture);
 await watched.stop();
 console.log('Vast pictures …');
 const vast = await vastSection();

@@ -3,20 +3,21 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { type Delivery, DeliverySchema, OpenProjectSchema } from '@inkwell/core/model';
 import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
 import { decodeCopy } from '@inkwell/server/imaging/intake/decoding.ts';
 import { Decoders } from '@inkwell/server/imaging/intake/processes/decoders.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
+import type { Client } from '@inkwell/server/testing/client.ts';
 import { z } from 'zod';
 import { median, oneShots, twelvePlans } from './inProcess.ts';
-import type { Program } from './throughServer.ts';
+import type { Program } from './program.ts';
 
 const rounds = 7;
 const people = 20;
-const MeasuredSchema = z.array(z.object({ frameId: z.string(), planHash: z.string(), weight: z.unknown() }));
-
-/** What those who move a window read of a project: people read it on machines of their own. */
+/** How often one looks whether a delivery is over. */
+const everyMs = 10;
+/** What those who move a window read of a project and its plans: people read it on machines of their own. */
+const HashesSchema = z.array(z.object({ frameId: z.string(), planHash: z.string() }));
 const FramesSchema = z.object({
   frames: z.array(z.object({ id: z.string(), version: z.int(), window: z.looseObject({}) })),
 });
@@ -30,10 +31,8 @@ async function secondsOf(task: () => Promise<unknown>): Promise<number> {
 }
 
 /** The demo's five flyers in their first twelve places, as a project of the running program. */
-async function twelveFrames(program: Program, picture: string) {
-  const original = await program.upload(picture);
-  const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Bench' }));
-  await program.ask('POST', `/projects/${id}/originals`, { add: [original.id] });
+async function twelveFrames(client: Client, picture: string) {
+  const original = await client.file(picture);
   const places = shippedPlaces();
   const add = (demoFrames.find((one) => one.picture === 'flyers')?.frames ?? []).slice(0, 12).flatMap((frame) => {
     const place = places.get(frame[0])?.place;
@@ -41,28 +40,9 @@ async function twelveFrames(program: Program, picture: string) {
       ? [{ originalId: original.id, placeId: frame[0], settings: demoSettings(frame, original, place) }]
       : [];
   });
-  const { frames } = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
+  const { id, frames } = await client.projectOf('Bench', [original], add);
+  await client.measured(id);
   return { id, original, frames };
-}
-
-/** The plans of all frames, once all are measured. */
-export async function measured(program: Program, id: string): Promise<{ frameId: string; plan: string }[]> {
-  for (;;) {
-    const all = MeasuredSchema.parse(await program.ask('GET', `/projects/${id}/measured`));
-    if (all.every(({ weight }) => weight)) return all.map(({ frameId, planHash }) => ({ frameId, plan: planHash }));
-    await pause(500);
-  }
-}
-
-/** A delivery of what was seen, once its archive is there. @throws where it ends otherwise */
-export async function delivered(program: Program, projectId: string, seen: unknown): Promise<Delivery> {
-  let delivery = DeliverySchema.parse(await program.ask('POST', '/deliveries', { projectId, seen }));
-  while (delivery.state === 'waiting' || delivery.state === 'working') {
-    await pause(10);
-    delivery = DeliverySchema.parse(await program.ask('GET', `/deliveries/${delivery.id}`));
-  }
-  if (delivery.state !== 'done') throw new Error(`A delivery ended as ${delivery.state}.`);
-  return delivery;
 }
 
 export interface DeliveryTimes {
@@ -74,16 +54,15 @@ export interface DeliveryTimes {
 }
 
 /** Twelve measured frames delivered over HTTP, against twelve one-shot sharp pipelines to the same places. */
-export async function measuredDelivery(program: Program, picture: string): Promise<DeliveryTimes> {
-  const { id } = await twelveFrames(program, picture);
-  const seen = await measured(program, id);
+export async function measuredDelivery({ client }: Program, picture: string): Promise<DeliveryTimes> {
+  const { id } = await twelveFrames(client, picture);
   const plans = await twelvePlans(picture);
-  const first = await delivered(program, id, seen);
+  const first = await client.deliver(id);
   const qualities = plans.map(() => 90);
   const times: { ours: number; baseline: number }[] = [];
   for (let round = 0; round < rounds; round += 1) {
     times.push({
-      ours: await secondsOf(() => delivered(program, id, seen)),
+      ours: await secondsOf(async () => client.delivered(await client.askDelivery(id), everyMs)),
       baseline: await secondsOf(() => oneShots(picture, plans, qualities)),
     });
   }
@@ -109,14 +88,20 @@ export interface LoadFigures {
 /** The p95 of listing the projects for some seconds, in milliseconds. */
 async function listingFor(program: Program, seconds: number): Promise<number> {
   const script = join(import.meta.dirname, 'listing.ts');
-  const said = await promisify(execFile)(process.execPath, ['--import', 'tsx', script, program.address, `${seconds}`]);
+  const said = await promisify(execFile)(process.execPath, [
+    '--import',
+    'tsx',
+    script,
+    program.client.address,
+    `${seconds}`,
+  ]);
   return Number(said.stdout);
 }
 
 /** Twenty people who each move a window and look at its proof, for a minute and a half in all, while one lists the projects. */
 export async function underLoad(program: Program, picture: string): Promise<LoadFigures> {
-  const { id, original, frames } = await twelveFrames(program, picture);
-  await measured(program, id);
+  const { client } = program;
+  const { id, original, frames } = await twelveFrames(client, picture);
   const quiet = await listingFor(program, 10);
   const before = program.megabytes();
 
@@ -125,13 +110,13 @@ export async function underLoad(program: Program, picture: string): Promise<Load
     if (!frame) return;
     for (let step = index; !over(); step += people) {
       const centreX = original.width * ((step * 0.377) % 1);
-      const open = FramesSchema.parse(await program.ask('GET', `/projects/${id}`));
+      const open = FramesSchema.parse((await client.ask('GET', `/projects/${id}`)).body);
       const now = open.frames.find((one) => one.id === frame.id) ?? frame;
       const window = { ...now.window, centreX };
-      await program.ask('PATCH', `/frames/${frame.id}`, { version: now.version, change: { window, composed: false } });
-      const all = MeasuredSchema.parse(await program.ask('GET', `/projects/${id}/measured`));
+      await client.ask('PATCH', `/frames/${frame.id}`, { version: now.version, change: { window, composed: false } });
+      const all = HashesSchema.parse((await client.ask('GET', `/projects/${id}/measured`)).body);
       const plan = all.find(({ frameId }) => frameId === frame.id)?.planHash;
-      await program.fetchBytes(`/frames/${frame.id}/proof?plan=${plan}&width=448`);
+      await client.bytes(`/frames/${frame.id}/proof?plan=${plan}&width=448`);
       await pause(lookMs);
     }
   };
@@ -146,7 +131,7 @@ export async function underLoad(program: Program, picture: string): Promise<Load
   };
   const looking = await withPeople(1000);
   const hurried = await withPeople(0);
-  await measured(program, id);
+  await client.measured(id);
   const most = program.peakMegabytes();
   await pause(60_000);
   return { quiet, looking, hurried, before, most, after: program.megabytes() };

@@ -1,5 +1,5 @@
+import { Program } from './program.ts';
 import { intakeTimes, measuredDelivery, underLoad } from './service.ts';
-import { Program } from './throughServer.ts';
 
 const seconds = (value: number) => `${value.toFixed(2)} s`;
 

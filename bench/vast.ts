@@ -1,11 +1,11 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type ImageFormat, OpenProjectSchema, plainWeighing } from '@inkwell/core/model';
+import { type ImageFormat, plainWeighing } from '@inkwell/core/model';
+import type { Client } from '@inkwell/server/testing/client.ts';
 import sharp, { type Sharp } from 'sharp';
 import { z } from 'zod';
-import { delivered, measured } from './service.ts';
-import { Program } from './throughServer.ts';
+import { Program } from './program.ts';
 
 /** What it took: the peak memory of all processes, and of the worker and what it has started, in MB of 1,000,000 bytes; the time. */
 interface Vast {
@@ -36,14 +36,14 @@ async function vastPicture(width: number, height: number): Promise<Sharp> {
 }
 
 /** Does something with a picture in a program of its own, with empty caches, and says what that took. */
-async function vast(picture: Sharp, task: (program: Program, path: string) => Promise<unknown>): Promise<Vast> {
+async function vast(picture: Sharp, task: (client: Client, path: string) => Promise<unknown>): Promise<Vast> {
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-vast-'));
   const program = await Program.start();
   try {
     const path = join(folder, 'vast.jpg');
     await picture.toFile(path);
     const began = performance.now();
-    await task(program, path);
+    await task(program.client, path);
     const seconds = (performance.now() - began) / 1000;
     return { megabytes: program.peakMegabytes(), ofWorker: program.peakWorkerMegabytes(), seconds };
   } finally {
@@ -53,30 +53,27 @@ async function vast(picture: Sharp, task: (program: Program, path: string) => Pr
 }
 
 /** Delivers one frame of a picture, set in a way of its own. */
-async function deliverOne(program: Program, path: string, placeId: string, change: object): Promise<void> {
-  const original = await program.upload(path);
-  const { id } = OpenProjectSchema.parse(await program.ask('POST', '/projects', { name: 'Vast' }));
-  await program.ask('POST', `/projects/${id}/originals`, { add: [original.id] });
-  const add = [{ originalId: original.id, placeId }];
-  const { frames } = OpenProjectSchema.parse(await program.ask('POST', `/projects/${id}/frames`, { add }));
-  await program.ask('PATCH', `/frames/${frames[0]?.id}`, { version: 1, change });
-  const { files, leftOut } = await delivered(program, id, await measured(program, id));
+async function deliverOne(client: Client, path: string, placeId: string, change: object): Promise<void> {
+  const { id, frames } = await client.project('Vast', [await client.file(path)], [placeId]);
+  await client.ask('PATCH', `/frames/${frames[0]?.id}`, { version: 1, change });
+  await client.measured(id);
+  const { files, leftOut } = await client.deliver(id);
   if (files.length === 0 || leftOut.length > 0) throw new Error(`It was left out: ${JSON.stringify(leftOut)}`);
 }
 
 /** Takes in a JPEG of 20,000 x 20,000 pixels with a camera's turn. */
 const vastImport = async (): Promise<Vast> =>
-  vast((await vastPicture(20_000, 20_000)).withMetadata({ orientation: 6 }), (program, path) => program.upload(path));
+  vast((await vastPicture(20_000, 20_000)).withMetadata({ orientation: 6 }), (client, path) => client.file(path));
 
 /** Takes in a panorama of 40,000 x 10,000 pixels and delivers it as twenty panels. */
 const vastStrip = async (): Promise<Vast> =>
-  vast(await vastPicture(40_000, 10_000), (program, path) =>
-    deliverOne(program, path, widePlace, { grid: { columns: panels, rows: 1 } }),
+  vast(await vastPicture(40_000, 10_000), (client, path) =>
+    deliverOne(client, path, widePlace, { grid: { columns: panels, rows: 1 } }),
   );
 
 /** Takes in a picture of 100 megapixels and delivers it in the largest frame that there is, sharpened. */
 const vastFrame = async (format: ImageFormat): Promise<Vast> =>
-  vast(await vastPicture(10_000, 10_000), async (program, path) => {
+  vast(await vastPicture(10_000, 10_000), async (client, path) => {
     const place = {
       name: 'Wall of the shed',
       purpose: 'post',
@@ -88,10 +85,10 @@ const vastFrame = async (format: ImageFormat): Promise<Vast> =>
     const keptIn = { kind: 'sheet', name: 'Workshop' };
     const { placeId } = z
       .object({ placeId: z.string() })
-      .parse(await program.ask('POST', '/own-places', { place, keptIn }));
+      .parse((await client.ask('POST', '/own-places', { place, keptIn })).body);
     // One encoding is enough to see what it takes; to look for the lightest takes the same memory, several times over.
     const weighing = { ...plainWeighing, aim: { kind: 'as good as fits' } };
-    await deliverOne(program, path, placeId, { format, weighing, finishId: 'crisp' });
+    await deliverOne(client, path, placeId, { format, weighing, finishId: 'crisp' });
   });
 
 /** What it takes where a picture, a strip or a frame is vast, as a section of the results. */

@@ -1,4 +1,5 @@
-import { Program, trialTimes } from './throughServer.ts';
+import { Program } from './program.ts';
+import { trialTimes } from './throughServer.ts';
 import { lighterThanDefaults, searchCosts, similarityTime } from './weighing.ts';
 
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
@@ -9,7 +10,7 @@ export async function weighingSection(art: string, picture: string): Promise<str
   const similarity = await similarityTime(art);
   const lighter = await lighterThanDefaults(art);
   const program = await Program.start();
-  const trial = await trialTimes(program, picture);
+  const trial = await trialTimes(program.client, picture);
   await program.stop();
   return `## Weighing
 Finding the highest quality under a limit against one encoding at the known answer, in the same run: the demo's seven pictures at 1080 × 1350 px

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { BackingSchema, ColourSchema, OpaqueBackingSchema } from './backing.ts';
 import { FinishChoiceSchema } from './finish.ts';
 import { ImageFormatSchema } from './format.ts';
+import { PlannedSchema } from './planned.ts';
 import { RingSchema } from './ring.ts';
 import { plainWeighing, WeighingSchema } from './weighing.ts';
 import { WindowSchema } from './window.ts';
@@ -49,6 +50,10 @@ export const FrameSchema = z.object({
   version: z.int().positive(),
 });
 export type Frame = z.infer<typeof FrameSchema>;
+
+/** A frame just after it was saved; its plan is null where nothing can be planned of it. */
+export const SavedFrameSchema = FrameSchema.extend({ planned: PlannedSchema.nullable() });
+export type SavedFrame = z.infer<typeof SavedFrameSchema>;
 
 /** The part of a frame that people set by hand. */
 export const FrameSettingsSchema = FrameSchema.pick({

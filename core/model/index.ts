@@ -12,6 +12,7 @@ export * from './name.ts';
 export * from './original.ts';
 export * from './ownPlace.ts';
 export * from './place.ts';
+export * from './planned.ts';
 export * from './project.ts';
 export * from './ring.ts';
 export * from './similarity.ts';

@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { DetailKeptSchema } from './detail.ts';
 import { FinishFiguresSchema } from './figures.ts';
+import { PlannedSchema } from './planned.ts';
 import { WeightSchema } from './weight.ts';
 
 /** What was measured of a frame as it is saved. */
-export const MeasuredSchema = z.object({
+export const MeasuredSchema = PlannedSchema.extend({
   frameId: z.uuid(),
-  planHash: z.string(),
   /** Null while it is being measured. */
   weight: WeightSchema.nullable(),
   detail: z.array(DetailKeptSchema).nullable(),

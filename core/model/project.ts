@@ -15,8 +15,8 @@ export const ProjectSchema = z.object({
   createdAt: z.iso.datetime(),
   changedAt: z.iso.datetime(),
   frameCount: z.int(),
-  /** Up to four frames that show what the project is about. */
-  cover: z.array(z.object({ frame: FrameSchema, original: OriginalSchema })),
+  /** Up to four frames that show what the project is about; without a hash where nothing can be planned of them. */
+  cover: z.array(z.object({ frame: FrameSchema, original: OriginalSchema, planHash: z.string().nullable() })),
 });
 export type Project = z.infer<typeof ProjectSchema>;
 

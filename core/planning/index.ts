@@ -1,4 +1,5 @@
 export * from './contentArea.ts';
+export * from './derivedPlan.ts';
 export * from './encodingPlan.ts';
 export * from './enlargedPlan.ts';
 export * from './orientation.ts';
@@ -11,3 +12,4 @@ export * from './scaledPlan.ts';
 export * from './shapePath.ts';
 export * from './sourceMapping.ts';
 export * from './watched.ts';
+export * from './wholePlan.ts';

@@ -3,11 +3,13 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { KeepMark } from '../model/index.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
-/** JSON with the keys of every object in order, so that equal values have equal text. */
+/** JSON with the keys of every object in order, so that equal values have equal text. What is undefined counts as missing. */
 function canonicalJson(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(canonicalJson).join(',')}]`;
   if (value !== null && typeof value === 'object') {
-    const entries = Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1));
+    const entries = Object.entries(value)
+      .filter(([, item]) => item !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1));
     return `{${entries.map(([key, item]) => `${JSON.stringify(key)}:${canonicalJson(item)}`).join(',')}}`;
   }
   return JSON.stringify(value);

@@ -5,6 +5,7 @@ import { keepNothing, plainSettings } from '../model/index.ts';
 import { sampleOriginal, samplePlace } from '../testing/index.ts';
 import {
   asStored,
+  engineVersion,
   levelDimensions,
   type Orientation,
   type Part,
@@ -12,6 +13,7 @@ import {
   planFrame,
   planHash,
   RenderPlanSchema,
+  readPlan,
   sampling,
   scalePlan,
   sourceMappingOf,
@@ -177,6 +179,13 @@ test('the hash depends on the values, not on the order of keys or arithmetic noi
   const plan = planFrame(base);
   const reordered = Object.fromEntries(Object.entries(plan).reverse());
   expect(planHash(RenderPlanSchema.parse(reordered))).toBe(planHash(plan));
+  // What is not said is not said, whichever way: JSON leaves it out.
+  const unsaid = { ...plan, unsaid: undefined };
+  expect(planHash(unsaid)).toBe(planHash(plan));
+  expect(readPlan(JSON.parse(JSON.stringify(unsaid)))).toEqual(plan);
+  // What another engine planned is never read as one of this engine's, whatever its fields were called.
+  expect(readPlan({ ...plan, engine: engineVersion - 1 })).toBeNull();
+  expect(readPlan({ engine: 1, image: 'x' })).toBeNull();
   const noisy = {
     ...base,
     settings: { ...base.settings, window: { ...base.settings.window, centreX: 3000 + 1e-9 } },

@@ -60,19 +60,11 @@ export const RenderPlanSchema = z.object({
 });
 export type RenderPlan = z.infer<typeof RenderPlanSchema>;
 
+/** A plan as it was kept; null where another engine made it: what it asks for would come out as other bytes. */
+export function readPlan(kept: unknown): RenderPlan | null {
+  const isOurs = z.object({ engine: z.literal(engineVersion) }).safeParse(kept).success;
+  return isOurs ? RenderPlanSchema.parse(kept) : null;
+}
+
 /** How many files a plan has. */
 export const fileCount = ({ grid }: RenderPlan): number => (grid ? grid.columns * grid.rows : 1);
-
-/** The two plans that a strip with a closing panel is drawn by, side by side; the one that it is where it has none. */
-export function besideClosing(plan: RenderPlan): { strip: RenderPlan; closing: RenderPlan | null } {
-  if (!plan.closing) return { strip: plan, closing: null };
-  const { width, window, backing } = plan.closing;
-  const part = (across: number) => ({
-    ...plan,
-    output: { width: across, height: plan.output.height },
-    closing: null,
-    grid: null,
-    border: null,
-  });
-  return { strip: part(plan.output.width - width), closing: { ...part(width), window, backing } };
-}

@@ -1,5 +1,5 @@
 import type { Dimensions } from '../model/index.ts';
-import { planContentArea } from './contentArea.ts';
+import { showingTheSame } from './derivedPlan.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
 /** The same picture at other dimensions, in one piece: a proof. At least one pixel each way. */
@@ -27,14 +27,4 @@ export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {
     width: Math.min(scaled(plan.closing.width), Math.max(1, output.width - 1)),
   };
   return showingTheSame(plan, { ...plan, output, grid: null, shape, closing, finish, border });
-}
-
-/**
- * A plan at other dimensions that shows exactly what another does: rounded to whole pixels its sides have slightly other
- * proportions, which are taken out again by a stretch, or its pixels would lie a little beside those of the other.
- */
-export function showingTheSame(plan: RenderPlan, resized: RenderPlan): RenderPlan {
-  const [before, after] = [planContentArea(plan).pixels, planContentArea(resized).pixels];
-  const stretch = (plan.stretch * before.height * after.width) / (before.width * after.height);
-  return { ...resized, stretch };
 }

@@ -2,7 +2,6 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { cp, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Client } from '@inkwell/server/testing/client.ts';
 import { startProcesses } from '@inkwell/server/testing/processes.ts';
 import pg from 'pg';
 
@@ -49,8 +48,7 @@ export default async function fillIn(): Promise<() => Promise<void>> {
   const seed = spawn(process.execPath, ['--import', 'tsx', 'demo/seed.ts'], { cwd: root, env, stdio: 'inherit' });
   const [code] = await once(seed, 'exit');
   if (code !== 0) throw new Error(`The demo could not be filled in: exit code ${code}.`);
-  const server = await startProcesses({ ...env, PORT: wantedPort });
-  const client = new Client(server.address);
+  const { client, ...server } = await startProcesses({ ...env, PORT: wantedPort });
   for (const { id } of await client.projects()) await client.measured(id);
   await server.stop();
   return () => sql(`drop database ${filledDatabase} with (force)`);
@@ -73,7 +71,7 @@ export async function startProgram(name: string): Promise<Program> {
   await cp(filledFolder, folder, { recursive: true });
   const server = await startProcesses({ ...environment(database, folder), PORT: wantedPort });
   return {
-    address: server.address,
+    address: server.client.address,
     async stop() {
       await server.stop();
       await sql(`drop database ${database} with (force)`);

@@ -1,9 +1,9 @@
 import { NameSchema, OriginalSettingsSchema } from '@inkwell/core/model';
+import { wholePlan } from '@inkwell/core/planning';
 import { type Response, Router } from 'express';
 import { z } from 'zod';
 import { colourAt, proposeColours } from '../imaging/measuring/colours.ts';
 import { proposeTrim } from '../imaging/measuring/trimming.ts';
-import { previewPlan } from '../imaging/stages/preview.ts';
 import type { Services } from '../services.ts';
 import { readBlob } from '../store/library/blobs.ts';
 import {
@@ -154,7 +154,7 @@ export function originalsRouter(services: Services): Router {
     '/:id/preview',
     drawing(async (request, response) => {
       const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
-      const proof = await proofs.get(previewPlan(original), WidthSchema.parse(request.query.width));
+      const proof = await proofs.get(wholePlan(original), WidthSchema.parse(request.query.width));
       response.type(proof.type);
       response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
     }),

@@ -3,8 +3,9 @@ import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
 import { framesOfProject } from '../store/projects/frames.ts';
-import { addProject, listProjects, openProject, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
+import { addProject, openProject, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
 import { changeProjectSettings, chooseFrames, chooseOriginals, copyProject } from '../tasks/changeProject.ts';
+import { listedProjects } from '../tasks/listedProjects.ts';
 import { measuredOf } from '../tasks/measuredFrames.ts';
 import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
@@ -27,7 +28,7 @@ export function projectsRouter(services: Services): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
-    response.json(await listProjects(db));
+    response.json(await listedProjects(services));
   });
 
   router.post('/', async (request, response) => {

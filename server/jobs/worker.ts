@@ -1,4 +1,4 @@
-import { engineVersion, planHash, RenderPlanSchema } from '@inkwell/core/planning';
+import { planHash, readPlan } from '@inkwell/core/planning';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
@@ -17,7 +17,7 @@ import {
   signOn,
   workChannel,
 } from '../store/work.ts';
-import { deliverPlan, queueDelivery, resumeDeliveries } from '../tasks/deliverPlan.ts';
+import { deliverPlan, otherVersion, queueDelivery, resumeDeliveries } from '../tasks/deliverPlan.ts';
 import { queueMeasuring } from '../tasks/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan } from '../tasks/measurePlan.ts';
 import type { Planner } from '../tasks/planner.ts';
@@ -190,12 +190,8 @@ export class Worker {
 
   private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | null> {
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
-    const plan = RenderPlanSchema.parse(task.plan);
-    if (plan.engine !== engineVersion) {
-      throw new UserError(
-        'It was planned by another version of the program. Change something about it, or deliver again.',
-      );
-    }
+    const plan = readPlan(task.plan);
+    if (!plan) throw new UserError(otherVersion);
     if (wantedBy && !(await this.isWanted(wantedBy, planHash(plan)))) return async () => undefined;
     return task.kind === 'plan'
       ? measurePlan(this.tools, { ...task, plan })
@@ -208,7 +204,7 @@ export class Worker {
     const planning = await planner.open();
     for (const id of new Set(frameIds)) {
       const framed = await findFrame(db, id);
-      if (framed && planning.measuringOf(framed)?.planHash === hash) return true;
+      if (framed && planning.measuringOf(framed)?.planned.planHash === hash) return true;
     }
     return false;
   }

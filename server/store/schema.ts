@@ -25,7 +25,6 @@ import {
   type Window,
   type Words,
 } from '@inkwell/core/model';
-import type { RenderPlan } from '@inkwell/core/planning';
 import {
   bigint,
   boolean,
@@ -204,23 +203,26 @@ export const details = pgTable('details', {
   measuredAt: moment('measured_at').notNull().defaultNow(),
 });
 
+/** A render plan in the database: another version of the program may have put it there. `readPlan` reads it. */
+export type KeptPlan = unknown;
+
 /** What there is to do. */
 export type WorkTask =
   /** Encodes the files of a plan, measures them, and keeps both. */
   | {
       kind: 'plan';
-      plan: RenderPlan /** Another way to make a frame's file: it shares the frame's pixels. */;
+      plan: KeptPlan /** Another way to make a frame's file: it shares the frame's pixels. */;
       isWay: boolean;
     }
   /** Measures what is left of marks where the file is shown small. */
-  | { kind: 'detail'; hash: string; plan: RenderPlan; marks: KeepMark[]; shownWidths: number[] }
+  | { kind: 'detail'; hash: string; plan: KeptPlan; marks: KeepMark[]; shownWidths: number[] }
   /** Puts the files of a plan into a delivery, at the positions that they have there. */
   | { kind: 'deliver'; deliveryId: string; planHash: string; positions: number[] };
 
 /** What one file of a delivery is to be, fixed when the delivery is asked for. */
 export interface DeliveryItem {
   fileName: string;
-  plan: RenderPlan;
+  plan: KeptPlan;
   original: string;
   network: string;
   place: string;

@@ -1,6 +1,6 @@
 import { contentAreaOf } from '@inkwell/core/framing';
 import { boundsOf, clampWindow } from '@inkwell/core/geometry';
-import type { Border, Frame, FrameChange, Place } from '@inkwell/core/model';
+import type { Border, FrameChange, Place, SavedFrame } from '@inkwell/core/model';
 import { notTaken } from '@inkwell/core/splitting';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../store/projects/frames.ts';
@@ -35,11 +35,11 @@ export async function changeFrame(
   id: string,
   version: number,
   change: FrameChange,
-): Promise<Frame> {
+): Promise<SavedFrame> {
   const { db, planner } = services;
   const framed = orNotFound(await findFrame(db, id), 'This frame');
   const { frame } = framed;
-  const { places, finishOf } = await planner.open();
+  const { places, finishOf, plannedOf } = await planner.open();
   const { place } = orNotFound(places.get(frame.placeId), 'The place of this frame');
   const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
   if (problem) throw new UserError(problem);
@@ -49,7 +49,8 @@ export async function changeFrame(
     (tx) => saveFrame(tx, frame.id, version, settledChange(framed, change, place, border)),
     async (_, row) => [{ ...framed, frame: row }],
   );
-  if (saved) return saved;
-  const { frame: current } = orNotFound(await findFrame(db, frame.id), 'This frame');
+  if (saved) return { ...saved, planned: plannedOf({ ...framed, frame: saved }) };
+  const theirs = orNotFound(await findFrame(db, frame.id), 'This frame');
+  const current: SavedFrame = { ...theirs.frame, planned: plannedOf(theirs) };
   throw new UserError('This frame was changed in another window.', 409, { current });
 }

@@ -1,7 +1,7 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
-import { besideClosing, fileCount, planContentArea, planHash } from '@inkwell/core/planning';
+import { besideClosing, fileCount, planContentArea, planHash, type RenderPlan, readPlan } from '@inkwell/core/planning';
 import { measureFile } from '../imaging/measuring/measure.ts';
 import type { Database, Queryable } from '../store/database.ts';
 import { blobBytes } from '../store/library/blobs.ts';
@@ -23,17 +23,31 @@ import type { Keep } from './measurePlan.ts';
 
 type Entry = [position: number, item: DeliveryItem];
 
-/** The files of a delivery by plan: the pieces of one frame are made together, once. */
-function byPlan(items: readonly DeliveryItem[]): Map<string, Entry[]> {
-  const runs = new Map<string, Entry[]>();
+/** Files of a delivery that have one plan. */
+interface Run {
+  /** Null where another version of the program made it. */
+  plan: RenderPlan | null;
+  entries: Entry[];
+}
+
+/** The files of a delivery by the hashes of their plans: the pieces of one frame are made together, once. */
+function byPlan(items: readonly DeliveryItem[]): Map<string, Run> {
+  const runs = new Map<string, Run>();
   for (const entry of items.entries()) {
-    const hash = planHash(entry[1].plan);
-    runs.set(hash, [...(runs.get(hash) ?? []), entry]);
+    const plan = readPlan(entry[1].plan);
+    const hash = plan ? planHash(plan) : 'of another version';
+    const run = runs.get(hash) ?? { plan, entries: [] };
+    run.entries.push(entry);
+    runs.set(hash, run);
   }
   return runs;
 }
 
-const pixelsOf = ({ output }: DeliveryItem['plan']) => output.width * output.height;
+/** What is said of a plan of another version of the program. */
+export const otherVersion =
+  'It was planned by another version of the program. Change something about it, or deliver again.';
+
+const pixelsOf = ({ output }: RenderPlan) => output.width * output.height;
 
 /**
  * Asks for everything that a delivery takes, in the caller's transaction: the files of every plan, where they are not made
@@ -49,11 +63,8 @@ export async function queueDelivery(
   const hashes = [...runs.keys()];
   const weights = await knownWeights(db, hashes);
   const kept = await plansWithEncodings(db, hashes);
-  const wanted = [...runs].flatMap(([hash, run]): NewWork[] => {
-    const [first] = run;
-    if (!first) return [];
-    const { plan, blocked = [] } = first[1];
-    const rank = pixelsOf(plan) / 1e9 - began;
+  const wanted = [...runs].flatMap(([hash, { plan, entries }]): NewWork[] => {
+    const rank = (plan ? pixelsOf(plan) : 0) / 1e9 - began;
     const made: NewWork = {
       key: planKey(hash),
       task: { kind: 'plan', plan, isWay: false },
@@ -62,14 +73,20 @@ export async function queueDelivery(
     };
     const put: NewWork = {
       key: `deliver ${delivery.id} ${hash}`,
-      task: { kind: 'deliver', deliveryId: delivery.id, planHash: hash, positions: run.map(([position]) => position) },
+      task: {
+        kind: 'deliver',
+        deliveryId: delivery.id,
+        planHash: hash,
+        positions: entries.map(([position]) => position),
+      },
       priority: priorities.putting,
       rank,
       after: planKey(hash),
       deliveryId: delivery.id,
     };
+    const isBlocked = entries.some(([, { blocked = [] }]) => blocked.length > 0);
     const isMade = weights.has(hash) && kept.has(hash);
-    return isMade || blocked.length > 0 ? [put] : [made, put];
+    return plan === null || isBlocked || isMade ? [put] : [made, put];
   });
   await addWork(db, wanted, true);
 }
@@ -98,8 +115,10 @@ export async function deliverPlan(
 }
 
 async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Entry[]): Promise<SettledFile[] | null> {
-  const { plan, blocked = [] } = first;
+  const { blocked = [] } = first;
   if (blocked.length > 0) return leftOut(run, () => blocked);
+  const plan = readPlan(first.plan);
+  if (!plan) return leftOut(run, () => [otherVersion]);
   const [weights, kept] = await Promise.all([knownWeights(db, [hash]), keptEncodings(db, hash, fileCount(plan))]);
   const weight = weights.get(hash);
   if (!weight || !kept) {
@@ -112,7 +131,7 @@ async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Ent
     const [encoding, file] = [kept[index], weight.files[index]];
     const data = encoding && (await blobBytes(db, encoding.sha256));
     if (!encoding || !file || !data) throw new Error(`${item.fileName} has no piece ${index}.`);
-    made.push({ position, item, data, file, sha256: encoding.sha256, seams: encoding.seams });
+    made.push({ position, item, plan, data, file, sha256: encoding.sha256, seams: encoding.seams });
   }
   const reasons = new Map<number, string[]>();
   for (const one of made) reasons.set(one.position, await reasonsAgainst(one));
@@ -134,6 +153,7 @@ async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Ent
 interface MadeFile {
   position: number;
   item: DeliveryItem;
+  plan: RenderPlan;
   data: Buffer;
   file: EncodedFile;
   sha256: string;
@@ -147,17 +167,17 @@ const leftOut = (run: Entry[], reasonsOf: (position: number) => string[]): Settl
   }));
 
 /** The dimensions of one file of a plan. */
-const fileDimensions = ({ grid, output }: DeliveryItem['plan']) => (grid ? grid.piece : output);
+const fileDimensions = ({ grid, output }: RenderPlan) => (grid ? grid.piece : output);
 
 /** Why a file may not be delivered, after it was opened again. */
-async function reasonsAgainst({ item: { plan, limit }, data, file }: MadeFile): Promise<string[]> {
+async function reasonsAgainst({ item: { limit }, plan, data, file }: MadeFile): Promise<string[]> {
   const { format, budgetBytes, least } = plan.encoding;
   const demand = { dimensions: fileDimensions(plan), format, limit, budgetBytes, least };
   return fileReasons({ ...(await measureFile(data)), similarity: file.similarity }, demand);
 }
 
-function manifestLine({ item, data, file, sha256, seams }: MadeFile, hash: string): ManifestFile {
-  const { plan, piece } = item;
+function manifestLine({ item, plan, data, file, sha256, seams }: MadeFile, hash: string): ManifestFile {
+  const { piece } = item;
   return {
     file: item.fileName,
     original: item.original,
@@ -184,7 +204,7 @@ function manifestLine({ item, data, file, sha256, seams }: MadeFile, hash: strin
 }
 
 /** What of the original a file is from: all of it on a closing panel, else what the whole strip shows. */
-function windowLine(plan: DeliveryItem['plan'], piece: DeliveryItem['piece']): ManifestFile['window'] {
+function windowLine(plan: RenderPlan, piece: DeliveryItem['piece']): ManifestFile['window'] {
   const { strip, closing } = besideClosing(plan);
   const shown = closing && piece && piece.column === piece.columns ? closing : strip;
   const { turn, mirror } = shown.window;

@@ -1,5 +1,5 @@
 import type { FinishFigures } from '@inkwell/core/model';
-import { fileCount, planHash } from '@inkwell/core/planning';
+import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
 import type { RecentPixels } from '../imaging/copies/recentPixels.ts';
 import type { WorkingCopies } from '../imaging/copies/workingCopy.ts';
 import { encodeFiles, type Rendered, renderAs, renderFiles } from '../imaging/encoding/render.ts';
@@ -25,7 +25,7 @@ export type Keep = (tx: Queryable) => Promise<void>;
 /** Encodes the files of a plan and measures them, as far as that is not known and kept already. */
 export async function measurePlan(
   { db, copies, recent }: Measures,
-  { plan, isWay }: Extract<WorkTask, { kind: 'plan' }>,
+  { plan, isWay }: { plan: RenderPlan; isWay: boolean },
 ): Promise<Keep> {
   const hash = planHash(plan);
   const weight = (await knownWeights(db, [hash])).get(hash);
@@ -55,7 +55,7 @@ export async function measurePlan(
 /** Measures what is left of marks where a file is shown small. */
 export async function measureMarks(
   { copies }: Measures,
-  { hash, plan, marks, shownWidths }: Extract<WorkTask, { kind: 'detail' }>,
+  { hash, plan, marks, shownWidths }: Extract<WorkTask, { kind: 'detail' }> & { plan: RenderPlan },
 ): Promise<Keep> {
   const kept = await measureDetail(plan, marks, shownWidths, await copies.get(plan.original));
   return (tx) => keepDetails(tx, hash, kept);

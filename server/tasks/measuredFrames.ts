@@ -11,7 +11,12 @@ export const planKey = (planHash: string) => `plan ${planHash}`;
 const detailKey = (hash: string) => `detail ${hash}`;
 
 /** The work that it takes to know everything about a frame; of what is known already, none. */
-function workFor(frameId: string, { plan, planHash, detail }: Measuring, known: Known, priority: number): NewWork[] {
+function workFor(
+  frameId: string,
+  { plan, planned: { planHash }, detail }: Measuring,
+  known: Known,
+  priority: number,
+): NewWork[] {
   const wanted: NewWork[] = [];
   const [weight, figures] = [known.weights.has(planHash), known.figures.has(planHash)];
   if (!weight || (plan.finish !== null && !figures)) {
@@ -39,7 +44,7 @@ const measurings = (planning: Planning, frames: readonly FramedPicture[]): ToMea
   });
 
 async function knownOf(db: Queryable, wanted: readonly ToMeasure[]): Promise<Known> {
-  const hashes = wanted.map((one) => one.planHash);
+  const hashes = wanted.map((one) => one.planned.planHash);
   return {
     weights: await knownWeights(db, hashes),
     figures: await knownFigures(db, hashes),
@@ -80,21 +85,23 @@ export async function measuredOf(
 ): Promise<Measured[]> {
   const wanted = measurings(planning, frames);
   const known = await knownOf(db, wanted);
-  const measured = wanted.map(({ frameId, planHash, plan, detail }) => ({
+  const measured = wanted.map(({ frameId, planned, plan, detail }) => ({
     frameId,
-    planHash,
-    weight: known.weights.get(planHash) ?? null,
+    ...planned,
+    weight: known.weights.get(planned.planHash) ?? null,
     detail: detail.marks.length === 0 ? [] : (known.details.get(detail.hash) ?? null),
     // Of a plain frame there is nothing to measure.
     isFinished: plan.finish !== null,
-    figures: known.figures.get(planHash) ?? null,
+    figures: known.figures.get(planned.planHash) ?? null,
   }));
   const missing = wanted.filter((_, index) => !isAllMeasured(measured[index] as (typeof measured)[number]));
-  const keys = missing.flatMap(({ planHash, detail }) => [planKey(planHash), detailKey(detail.hash)]);
+  const keys = missing.flatMap(({ planned, detail }) => [planKey(planned.planHash), detailKey(detail.hash)]);
   const failed = await failures(db, keys);
   return measured.map((one, index) => {
-    const { planHash, detail } = wanted[index] as ToMeasure;
-    const failure = isAllMeasured(one) ? null : (failed.get(planKey(planHash)) ?? failed.get(detailKey(detail.hash)));
+    const { planned, detail } = wanted[index] as ToMeasure;
+    const failure = isAllMeasured(one)
+      ? null
+      : (failed.get(planKey(planned.planHash)) ?? failed.get(detailKey(detail.hash)));
     return { ...one, failure: failure ?? null };
   });
 }

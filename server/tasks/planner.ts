@@ -1,17 +1,19 @@
 import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
 import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import {
+  basisOf,
   type Finish,
   frameBounds,
   isMust,
   type KeepMark,
   type Place,
   type PlaceOfNetwork,
+  type Planned,
   placeProblem,
   placesById,
   type SpecSheet,
 } from '@inkwell/core/model';
-import { detailHash, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
+import { detailHash, plainPlan, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { shippedSheets } from '../standins/shippedSheets.ts';
 import type { Database, Queryable } from '../store/database.ts';
 import { listFinishes } from '../store/library/finishes.ts';
@@ -28,6 +30,8 @@ export interface Planning {
   finishOf(framed: FramedPicture): ResolvedFinish;
   /** The plan of a frame as it is set; null where its place is no longer in the book, or beyond all bounds. */
   planOf(framed: FramedPicture): RenderPlan | null;
+  /** What that plan is called. */
+  plannedOf(framed: FramedPicture): Planned | null;
   /** What is measured of a frame as it is set; null where its place is no longer in the book, or beyond all bounds. */
   measuringOf(framed: FramedPicture): Measuring | null;
 }
@@ -35,7 +39,7 @@ export interface Planning {
 /** What of a frame takes pixels to know. */
 export interface Measuring {
   plan: RenderPlan;
-  planHash: string;
+  planned: Planned;
   detail: {
     /** Must be recognised at all of `shownWidths`. */
     marks: KeepMark[];
@@ -68,12 +72,21 @@ export class Planner {
         ? planFrame({ original, place: found.place, settings: frame, treatment, keeping: framed.project.keeping })
         : null;
     };
+    const plannedAs = (framed: FramedPicture, plan: RenderPlan): Planned => {
+      const place = places.get(framed.frame.placeId)?.place ?? {};
+      const basis = basisOf({ ...framed, finish: finishOf(framed).finish, place });
+      return { basis, planHash: planHash(plan), plainHash: planHash(plainPlan(plan)) };
+    };
     return {
       sheets,
       places,
       finishes,
       finishOf,
       planOf,
+      plannedOf(framed) {
+        const plan = planOf(framed);
+        return plan && plannedAs(framed, plan);
+      },
       measuringOf(framed) {
         const { frame, original } = framed;
         const plan = planOf(framed);
@@ -81,7 +94,7 @@ export class Planner {
         const shownWidths = places.get(frame.placeId)?.place.shownWidths ?? [];
         const marks = marksOnPicture(original.marks, pictureBox(original)).filter(isMust);
         const hash = detailHash(plan, marks, shownWidths);
-        return { plan, planHash: planHash(plan), detail: { marks, shownWidths, hash } };
+        return { plan, planned: plannedAs(framed, plan), detail: { marks, shownWidths, hash } };
       },
     };
   }

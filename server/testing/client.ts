@@ -1,6 +1,9 @@
+import { openAsBlob } from 'node:fs';
+import { basename } from 'node:path';
 import {
   type Delivery,
   DeliverySchema,
+  type FrameSettings,
   isAllMeasured,
   type Measured,
   MeasuredSchema,
@@ -43,15 +46,32 @@ export class Client {
     return { status: response.status, body: await response.json() };
   }
 
+  /** A file taken in from where it lies, however large it is. */
+  async file(path: string): Promise<Original> {
+    const form = new FormData();
+    form.append('file', await openAsBlob(path), basename(path));
+    const response = await fetch(`${this.address}/api/originals`, { method: 'POST', body: form });
+    return OriginalSchema.parse(await response.json());
+  }
+
   async original(data: Buffer, fileName: string): Promise<Original> {
     return OriginalSchema.parse((await this.upload(data, fileName)).body);
   }
 
   /** A new project with every given original in every given place. */
-  async project(name: string, originals: Original[], placeIds: string[]): Promise<OpenProject> {
+  project(name: string, originals: Original[], placeIds: string[]): Promise<OpenProject> {
+    const add = originals.flatMap((original) => placeIds.map((placeId) => ({ originalId: original.id, placeId })));
+    return this.projectOf(name, originals, add);
+  }
+
+  /** A new project with the given frames, as they are given or composed. */
+  async projectOf(
+    name: string,
+    originals: Original[],
+    add: { originalId: string; placeId: string; settings?: FrameSettings }[],
+  ): Promise<OpenProject> {
     const { id } = OpenProjectSchema.parse((await this.ask('POST', '/projects', { name })).body);
     await this.ask('POST', `/projects/${id}/originals`, { add: originals.map((one) => one.id) });
-    const add = originals.flatMap((original) => placeIds.map((placeId) => ({ originalId: original.id, placeId })));
     return OpenProjectSchema.parse((await this.ask('POST', `/projects/${id}/frames`, { add })).body);
   }
 
@@ -86,11 +106,17 @@ export class Client {
 
   /** Delivers a project and waits until that is over. */
   async deliver(projectId: string, pattern?: string): Promise<Delivery> {
-    const asked = await this.askDelivery(projectId, pattern);
-    const { id } = DeliverySchema.parse(asked.body);
+    return this.delivered(await this.askDelivery(projectId, pattern));
+  }
+
+  /** The delivery that was asked for, when it is over. @param everyMs how often one looks */
+  async delivered({ body }: Answer, everyMs?: number): Promise<Delivery> {
+    const { id } = DeliverySchema.parse(body);
     return until(
       async () => DeliverySchema.parse((await this.ask('GET', `/deliveries/${id}`)).body),
       ({ state }) => state !== 'waiting' && state !== 'working',
+      150,
+      everyMs,
     );
   }
 }
@@ -100,11 +126,12 @@ export async function until<Value>(
   ask: () => Promise<Value>,
   ready: (value: Value) => boolean,
   seconds = 150,
+  everyMs = 100,
 ): Promise<Value> {
-  for (let left = seconds * 10; left > 0; left -= 1) {
+  for (let left = (seconds * 1000) / everyMs; left > 0; left -= 1) {
     const value = await ask();
     if (ready(value)) return value;
-    await new Promise((resolve) => setTimeout(resolve, 100));
+    await new Promise((resolve) => setTimeout(resolve, everyMs));
   }
   throw new Error(`Nothing came within ${seconds} seconds.`);
 }

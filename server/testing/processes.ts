@@ -1,6 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
+import { Client } from './client.ts';
 
 const root = join(import.meta.dirname, '..', '..');
 
@@ -74,7 +75,7 @@ export async function startProcesses(env: NodeJS.ProcessEnv) {
   const server = await ServerProcess.start(env);
   const worker = await WorkerProcess.start(env);
   return {
-    address: server.address,
+    client: new Client(server.address),
     server,
     worker,
     async stop() {

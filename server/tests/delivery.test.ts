@@ -4,9 +4,12 @@ import { planHash } from '@inkwell/core/planning';
 import { byHand } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
+import { addDelivery, findDelivery } from '../store/projects/deliveries.ts';
+import { queueDelivery } from '../tasks/deliverPlan.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 import { unzip } from '../testing/unzip.ts';
+import { orNotFound } from '../userError.ts';
 
 const { client, services } = await startProgram();
 
@@ -91,6 +94,32 @@ test('a limit that binds is met with the highest quality that fits; what cannot 
 
   const one = await client.measured(project.id);
   expect(one.find((weight) => weight.frameId === png?.id)?.weight?.fits).toBe(false);
+});
+
+test('what another version of the program planned is left out of a delivery, in words; the rest is delivered', async () => {
+  const original = await client.original(await chart(800, 700).png().toBuffer(), 'old.png');
+  const places = ['sunpane/square-post', 'pipwire/profile-picture'];
+  const project = await client.project('From before', [original], places);
+  const { db } = services;
+  const { stored } = orNotFound(await findDelivery(db, (await client.deliver(project.id)).id), 'The delivery');
+  const items = stored.items.map((item, index) =>
+    index === 0 ? { ...item, plan: { engine: 1, picture: 'planned in a way that nobody knows any more' } } : item,
+  );
+  const again = await db.transaction(async (tx) => {
+    const added = await addDelivery(tx, {
+      projectId: project.id,
+      projectName: project.name,
+      pattern: stored.pattern,
+      items,
+    });
+    await queueDelivery(tx, added.stored);
+    return added.delivery;
+  });
+  expect(await client.delivered({ status: 200, body: again })).toMatchObject({
+    state: 'done',
+    files: [{ planHash: expect.stringMatching(/^[0-9a-f]{64}$/) }],
+    leftOut: [{ reasons: [expect.stringContaining('planned by another version of the program')] }],
+  });
 });
 
 test('later changes and even the deletion of the project leave a delivery as it was', async () => {

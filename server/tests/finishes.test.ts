@@ -50,7 +50,7 @@ test('what a browser finishes of a part differs from the server’s file by a le
   const plan = (await services.planner.open()).planOf({
     frame,
     original,
-    project: { finishId: 'crisp', keeping: keepNothing },
+    project: { finishId: 'crisp', keeping: keepNothing, version: 1 },
   });
   if (!plan?.finish) throw new Error('not finished');
   const { scale, ...finish } = plan.finish;

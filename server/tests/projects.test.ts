@@ -1,6 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { type Frame, FrameSchema, OpenProjectSchema, OriginalSchema, TrimSchema } from '@inkwell/core/model';
-import { planHash } from '@inkwell/core/planning';
+import {
+  type Frame,
+  FrameSchema,
+  OpenProjectSchema,
+  OriginalSchema,
+  ProjectSchema,
+  SavedFrameSchema,
+  TrimSchema,
+} from '@inkwell/core/model';
+import { plainPlan, planHash } from '@inkwell/core/planning';
 import { and, eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
@@ -73,11 +81,20 @@ test('the proof is the cut that the window asks for, and belongs to one plan', a
   const project = await client.project('Proof', [original], ['hearthring/link-image']);
   const frame = frameIn(project.frames, 'hearthring/link-image');
   const window = { centreX: 1300, centreY: 700, span: 1200 };
-  const saved = FrameSchema.parse(
+  const { planned, ...saved } = SavedFrameSchema.parse(
     (await client.ask('PATCH', `/frames/${frame.id}`, { version: 1, change: { window } })).body,
   );
   const plan = (await services.planner.open()).planOf({ frame: saved, original, project });
   if (!plan) throw new Error('no plan');
+  // Whoever asks is told the same name of the plan, and what it was made from.
+  expect(planned).toMatchObject({ planHash: planHash(plan), plainHash: planHash(plainPlan(plan)) });
+  expect(await client.weights(project.id)).toMatchObject([planned]);
+  const listed = z.array(ProjectSchema).parse((await client.ask('GET', '/projects')).body);
+  expect(listed.find(({ id }) => id === project.id)?.cover).toMatchObject([{ planHash: planHash(plan) }]);
+  const basis = async () => (await client.weights(project.id))[0]?.basis;
+  await client.ask('PATCH', `/projects/${project.id}/settings`, { version: 1, change: { finishId: 'crisp' } });
+  expect(await basis()).not.toBe(planned?.basis);
+  await client.ask('PATCH', `/projects/${project.id}/settings`, { version: 2, change: { finishId: 'plain' } });
   const proof = await client.bytes(`/frames/${frame.id}/proof?plan=${planHash(plan)}&width=600`);
   const independent = picture.clone().extract({ left: 700, top: 385, width: 1200, height: 630 }).resize(600, 315);
   expect(await sharp(proof).metadata()).toMatchObject({ width: 600, height: 315 });

@@ -1,12 +1,11 @@
 import { mkdtemp } from 'node:fs/promises';
 import { join } from 'node:path';
-import { sampling, scalePlan, sourceMappingOf } from '@inkwell/core/planning';
+import { sampling, scalePlan, sourceMappingOf, wholePlan } from '@inkwell/core/planning';
 import { sampleOriginal } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
 import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { previewPlan } from '../imaging/stages/preview.ts';
 import { renderPixels } from '../imaging/stages/renderPixels.ts';
 
 const [width, height] = [1500, 1140];
@@ -42,7 +41,7 @@ test('rendering from a halved level is as sharp as resampling the original, and 
     .png()
     .toFile(file);
   const copy = await makeWorkingCopy(await inspect(file), join(folder, 'copy'));
-  const whole = previewPlan(sampleOriginal({ width, height }));
+  const whole = wholePlan(sampleOriginal({ width, height }));
   for (const scale of [2.7, 3, 3.6]) {
     const plan = scalePlan(whole, 1 / scale);
     const { output } = plan;

@@ -1,9 +1,9 @@
-import { type Dimensions, type Frame, type FrameChange, FrameSchema } from '@inkwell/core/model';
+import { type Dimensions, type FrameChange, type SavedFrame, SavedFrameSchema } from '@inkwell/core/model';
 import { type Saved, save, tell } from './client.ts';
 
 /** Saves a change made on top of `version`. @throws ApiError for everything but a conflict */
-export const saveFrame = (id: string, version: number, change: FrameChange): Promise<Saved<Frame>> =>
-  save(FrameSchema, `/frames/${id}`, version, change);
+export const saveFrame = (id: string, version: number, change: FrameChange): Promise<Saved<SavedFrame>> =>
+  save(SavedFrameSchema, `/frames/${id}`, version, change);
 
 /**
  * Asks for what is not measured yet of a frame before everything else, because somebody looks at it.

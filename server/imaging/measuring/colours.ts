@@ -1,10 +1,9 @@
 import type { Original } from '@inkwell/core/model';
-import { scalePlan } from '@inkwell/core/planning';
+import { scalePlan, wholePlan } from '@inkwell/core/planning';
 import { coloursStandingOut, type PaletteColour } from '@inkwell/core/seeing';
 import sharp from 'sharp';
 import type { WorkingCopies } from '../copies/workingCopy.ts';
 import { fromPixels, toPixels } from '../stages/pixels.ts';
-import { previewPlan } from '../stages/preview.ts';
 import { renderPixels } from '../stages/renderPixels.ts';
 
 /** The longer side at which colours are counted, in pixels. */
@@ -15,7 +14,7 @@ const paletteSize = 48;
 /** Up to five colours that stand for an original, `#rrggbb`, the most frequent first. */
 export async function proposeColours(original: Original, copies: WorkingCopies): Promise<string[]> {
   const share = Math.min(1, lookedAt / Math.max(original.width, original.height));
-  const seen = await renderPixels(scalePlan(previewPlan(original), share), await copies.get(original));
+  const seen = await renderPixels(scalePlan(wholePlan(original), share), await copies.get(original));
   const reduced = await fromPixels(seen).png({ palette: true, colours: paletteSize, dither: 0, effort: 7 }).toBuffer();
   const { data } = await toPixels(sharp(reduced).toColourspace('srgb').ensureAlpha());
   const counted = new Map<number, PaletteColour>();
@@ -36,7 +35,7 @@ export async function colourAt(
   at: { x: number; y: number },
   copies: WorkingCopies,
 ): Promise<string | null> {
-  const whole = previewPlan(original);
+  const whole = wholePlan(original);
   const window = { ...whole.window, centreX: at.x + 0.5, centreY: at.y + 0.5, span: 1 };
   const pixel = await renderPixels({ ...whole, window, output: { width: 1, height: 1 } }, await copies.get(original));
   const { data } = await toPixels(fromPixels(pixel).toColourspace('srgb').ensureAlpha());

@@ -1,8 +1,7 @@
 import type { Original, Trim } from '@inkwell/core/model';
-import { scalePlan } from '@inkwell/core/planning';
+import { scalePlan, wholePlan } from '@inkwell/core/planning';
 import { type ContentOptions, contentBox } from '@inkwell/core/seeing';
 import type { WorkingCopies } from '../copies/workingCopy.ts';
-import { previewPlan } from '../stages/preview.ts';
 import { renderPixels } from '../stages/renderPixels.ts';
 
 /** The longer side at which a margin is looked for, in pixels. */
@@ -15,7 +14,7 @@ export async function proposeTrim(
   copies: WorkingCopies,
 ): Promise<Trim | null> {
   const share = Math.min(1, lookedAt / Math.max(original.width, original.height));
-  const seen = await renderPixels(scalePlan(previewPlan(original), share), await copies.get(original));
+  const seen = await renderPixels(scalePlan(wholePlan(original), share), await copies.get(original));
   const box = contentBox(seen, options);
   if (!box) return null;
   const [x, y] = [original.width / seen.width, original.height / seen.height];

@@ -1,6 +1,6 @@
 import { clampWindow, wholeOf } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
-import { planContentArea, type RenderPlan } from '@inkwell/core/planning';
+import { derivedPlan, planContentArea, type RenderPlan } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import { fromPixels, type Pixels } from './pixels.ts';
 
@@ -33,17 +33,7 @@ export function echoPlan(plan: RenderPlan): RenderPlan {
     height: Math.max(1, Math.round(pixels.height * share)),
   };
   const window = clampWindow(plan.window, bounds, contentArea.window);
-  return {
-    ...plan,
-    output,
-    window,
-    finish: unsharpened(plan),
-    backing: null,
-    shape: null,
-    border: null,
-    grid: null,
-    flatten: null,
-  };
+  return derivedPlan(plan, { output, window, backing: null, finish: unsharpened(plan) });
 }
 
 /** Makes an echo of the small picture that `echoPlan` asked for. */

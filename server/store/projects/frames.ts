@@ -10,13 +10,13 @@ export type NewFrame = Omit<Frame, 'id' | 'version'>;
 export interface FramedPicture {
   frame: Frame;
   original: Original;
-  project: Pick<Project, 'finishId' | 'keeping'>;
+  project: Pick<Project, 'finishId' | 'keeping' | 'version'>;
 }
 
 const framedColumns = {
   frame: frames,
   original: originals,
-  project: { finishId: projects.finishId, keeping: projects.keeping },
+  project: { finishId: projects.finishId, keeping: projects.keeping, version: projects.version },
 };
 
 /** A frame together with its original, unless either the original or the project was deleted. */

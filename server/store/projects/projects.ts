@@ -4,13 +4,16 @@ import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
 import { frames, originals, projectOriginals, projects } from '../schema.ts';
-import { framesById, framesOfProject } from './frames.ts';
+import { type FramedPicture, framesById, framesOfProject } from './frames.ts';
 
 const alive = (id: string) => and(eq(projects.id, id), isNull(projects.deletedAt));
 const coverFrames = 4;
 
+/** A project in a list, with up to four frames that show what it is about. */
+export type ListedProject = Omit<Project, 'cover'> & { cover: FramedPicture[] };
+
 /** Most recently changed first. A few queries, however many there are. */
-export async function listProjects(db: Queryable): Promise<Project[]> {
+export async function listProjects(db: Queryable): Promise<ListedProject[]> {
   const [rows, covers] = await Promise.all([
     db.select().from(projects).where(isNull(projects.deletedAt)).orderBy(desc(projects.changedAt)),
     coversOf(db),
@@ -28,7 +31,7 @@ export async function listProjects(db: Queryable): Promise<Project[]> {
 }
 
 /** How many frames every project has, and up to four of them, spread over all. */
-async function coversOf(db: Queryable): Promise<Map<string, { count: number; cover: Project['cover'] }>> {
+async function coversOf(db: Queryable): Promise<Map<string, Pick<ListedProject, 'cover'> & { count: number }>> {
   const chosen = await db.execute<{ id: string; project_id: string; count: number }>(sql`
     select id, project_id, count from (
       select frames.id, frames.project_id,
@@ -43,8 +46,8 @@ async function coversOf(db: Queryable): Promise<Map<string, { count: number; cov
     where index % greatest(1, ceil(count / ${coverFrames}::float8)::int) = 0
     order by project_id, index`);
   const ids = chosen.rows.map(({ id }) => id);
-  const pictures = new Map((await framesById(db, ids)).map(({ frame, original }) => [frame.id, { frame, original }]));
-  const covers = new Map<string, { count: number; cover: Project['cover'] }>();
+  const pictures = new Map((await framesById(db, ids)).map((framed) => [framed.frame.id, framed]));
+  const covers: Awaited<ReturnType<typeof coversOf>> = new Map();
   for (const { id, project_id: projectId, count } of chosen.rows) {
     const known = covers.get(projectId) ?? { count, cover: [] };
     const picture = pictures.get(id);

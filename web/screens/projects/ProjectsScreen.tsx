@@ -1,14 +1,11 @@
 import './ProjectsScreen.css';
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import { resolveFinish } from '@inkwell/core/finishing';
 import { frameDimensions } from '@inkwell/core/geometry';
 import type { Project } from '@inkwell/core/model';
-import { planFrame, planHash } from '@inkwell/core/planning';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useCallback, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { useFinishes } from '../../api/finishes.ts';
 import { proofUrl } from '../../api/frames.ts';
 import { useProjectActions, useProjects } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
@@ -21,18 +18,16 @@ const coverHeight = 150;
 
 function Cover({ project }: { project: Project }) {
   const places = usePlaces();
-  const { data: known } = useFinishes();
   const [made, setMade] = useState(0);
   const count = useCallback(() => setMade((before) => before + 1), []);
-  const pictures = project.cover.flatMap(({ frame, original }): { id: string; share: number; url: string | null }[] => {
-    const place = places.get(frame.placeId)?.place;
-    if (!place) return [];
-    const { width, height } = frameDimensions(place, original, frame);
-    if (!known) return [{ id: frame.id, share: width / height, url: null }];
-    const { treatment } = resolveFinish({ frame, original, project }, known.finishes);
-    const hash = planHash(planFrame({ original, place, settings: frame, treatment, keeping: project.keeping }));
-    return [{ id: frame.id, share: width / height, url: proofUrl(frame.id, hash, 448) }];
-  });
+  const pictures = project.cover.flatMap(
+    ({ frame, original, planHash }): { id: string; share: number; url: string | null }[] => {
+      const place = places.get(frame.placeId)?.place;
+      if (!place) return [];
+      const { width, height } = frameDimensions(place, original, frame);
+      return [{ id: frame.id, share: width / height, url: planHash && proofUrl(frame.id, planHash, 448) }];
+    },
+  );
   return (
     <Link to={`/projects/${project.id}`} className="project-cover" aria-label={`Open ${project.name}`}>
       {pictures.map(({ id, share, url }) => (
@@ -44,7 +39,7 @@ function Cover({ project }: { project: Project }) {
   );
 }
 
-/** One picture of a cover: its shape at once, the picture when it is made. Without the finishes it is not known which. */
+/** One picture of a cover: its shape at once, the picture when it is made. */
 function CoverPicture({ share, url, onMade }: { share: number; url: string | null; onMade: () => void }) {
   return (
     <span className="project-cover-picture" style={{ flex: share, aspectRatio: share, maxWidth: coverHeight * share }}>

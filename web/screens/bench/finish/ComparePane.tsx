@@ -29,14 +29,15 @@ export function ComparePane(props: {
       before={{
         word: 'Plain',
         key: 'p',
-        draw: ({ layer }) => (
-          <img
-            alt="Plain"
-            className="compare-layer"
-            style={layer}
-            src={proofUrl(one.frame.id, state.plainHash, output.width, 'plain')}
-          />
-        ),
+        draw: ({ layer }) =>
+          state.plainHash && (
+            <img
+              alt="Plain"
+              className="compare-layer"
+              style={layer}
+              src={proofUrl(one.frame.id, state.plainHash, output.width, 'plain')}
+            />
+          ),
       }}
       after={{
         word: 'Finished',

@@ -38,7 +38,7 @@ export function FinishPanel(props: {
   const { notification } = App.useApp();
   const file = useRef<HTMLInputElement>(null);
   const { data: known } = useFinishes();
-  const plain = useHistogram(countedUrl(frame.id, state.plainHash, state.output));
+  const plain = useHistogram(state.plainHash && countedUrl(frame.id, state.plainHash, state.output));
   const finished = useHistogram(state.savedHash && proofUrl(frame.id, state.savedHash, countedWidth(state.output)));
   const points = plain ? tonePoints(treatment.tone, plain) : null;
   const { id, name, description, shipped } = finish.finish;

@@ -16,7 +16,8 @@ export function useLivePart(
   canvas: RefObject<HTMLCanvasElement | null>,
   wish: {
     frameId: string;
-    plainHash: string;
+    /** What the server calls the plain picture; null where it does not have it yet. */
+    plainHash: string | null;
     finish: RenderPlan['finish'];
     /** Of the whole picture, and the part of it that is looked at. */
     picture: Dimensions;
@@ -31,7 +32,7 @@ export function useLivePart(
   const running = useRef(false);
   const newest = useRef<(() => Promise<void>) | null>(null);
   useEffect(() => {
-    if (!finish || width < 1 || height < 1) {
+    if (!finish || plainHash === null || width < 1 || height < 1) {
       newest.current = null;
       setShown(null);
       return;

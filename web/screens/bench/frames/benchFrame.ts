@@ -1,19 +1,19 @@
 import { contentAreaOf, frameWindow } from '@inkwell/core/framing';
 import { boundsOf, largestWindow } from '@inkwell/core/geometry';
-import type {
-  Dimensions,
-  Frame,
-  FrameChange,
-  FrameSettings,
-  Measured,
-  Original,
-  PlaceOfNetwork,
-  Window,
+import {
+  basisOf,
+  type Dimensions,
+  type Frame,
+  type FrameChange,
+  type FrameSettings,
+  type Measured,
+  type Original,
+  type PlaceOfNetwork,
+  type Window,
 } from '@inkwell/core/model';
-import equal from 'fast-deep-equal';
 import { useMemo } from 'react';
-import { settingsOf } from '../state/kinds.ts';
-import { useBench, useBenchStore, useFinishing, useSettings } from '../state/useBench.ts';
+import type { BenchState } from '../state/benchState.ts';
+import { useBench, useSettings } from '../state/useBench.ts';
 import { type Finishing, finishFor } from './finishing.ts';
 import { type FrameFacts, frameFacts } from './frameFacts.ts';
 
@@ -77,30 +77,43 @@ export const pictureOf = (
   isMade: weight !== null,
 });
 
-export interface FrameState extends Omit<FrameFacts, 'hash'> {
+/**
+ * What the server's plan of a frame is made from, where it has the frame, and all that it follows from, as they are set
+ * here; else null.
+ */
+export function savedBasis(
+  { settings: set, saved, phases }: Pick<BenchState, 'settings' | 'saved' | 'phases'>,
+  one: BenchFrame,
+  settings: FrameSettings,
+): string | null {
+  const frame = saved.frames[one.frame.id];
+  const original = saved.originals[one.original.id];
+  const [project] = Object.values(saved.projects);
+  const { finish } = finishFor(one, settings);
+  if (!frame || !original || !project || settings !== set.frames[frame.id]) return null;
+  const isSaved =
+    phases.frames[frame.id]?.is === 'clean' &&
+    phases.originals[original.id]?.is === 'clean' &&
+    phases.projects[project.id]?.is === 'clean' &&
+    // Those that ship are not edited.
+    (phases.finishes[finish.id]?.is ?? 'clean') === 'clean';
+  return isSaved ? basisOf({ frame, original, project, finish, place: one.at.place }) : null;
+}
+
+export interface FrameState extends Omit<FrameFacts, 'planHash'> {
   settings: FrameSettings;
-  /** The plan that the server has, or null while what is seen is not saved yet. */
+  /** What the server calls the plan that it has, or null while what is seen is not saved yet. */
   savedHash: string | null;
 }
 
 /** How a frame is set at this moment, and everything that follows from it. */
 export function useFrameState(one: BenchFrame, measured: readonly Measured[] | undefined): FrameState | null {
   const settings = useSettings(one.frame.id);
-  const saved = useBench((bench) => bench.saved.frames[one.frame.id]);
-  const savedOriginal = useBench((bench) => bench.saved.originals[one.original.id]);
-  const savedFinishing = useFinishing(useBenchStore(), 'saved');
+  const basis = useBench((bench) => (settings ? savedBasis(bench, one, settings) : null));
   const mine = measured?.find((each) => each.frameId === one.frame.id);
   return useMemo(() => {
     if (!settings) return null;
-    const { original } = one;
-    const { hash, ...facts } = frameFacts(one, settings, mine);
-    const isSaved =
-      saved !== undefined &&
-      savedOriginal !== undefined &&
-      equal(settingsOf.frames(saved), settings) &&
-      equal(settingsOf.originals(savedOriginal), settingsOf.originals(original)) &&
-      equal(savedFinishing.project.keeping, one.finishing.project.keeping) &&
-      equal(finishFor({ ...one, finishing: savedFinishing }, settings).treatment, facts.finish.treatment);
-    return { ...facts, settings, savedHash: isSaved ? hash : null };
-  }, [one, settings, saved, savedOriginal, savedFinishing, mine]);
+    const { planHash, ...facts } = frameFacts(one, settings, mine, basis);
+    return { ...facts, settings, savedHash: basis === null ? null : planHash };
+  }, [one, settings, basis, mine]);
 }

@@ -19,6 +19,7 @@ import type {
 import { plainPlan, planFrame, planHash, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { type Finishing, finishFor } from './finishing.ts';
+import { learn, serverHash } from './serverHashes.ts';
 
 /** Everything that follows from how a frame is set. */
 export interface FrameFacts {
@@ -32,7 +33,8 @@ export interface FrameFacts {
   grid: Grid | null;
   /** The number of every piece in the order of uploading, by reading order. */
   numbers: number[];
-  hash: string;
+  /** What the server calls the plan; null while it has not said so. */
+  planHash: string | null;
   /** What one file may weigh: the limit less headroom. */
   budgetBytes: number;
   /** The keep marks whose similarity counts on its own, in the order in which it is measured. */
@@ -43,8 +45,8 @@ export interface FrameFacts {
   carried: RenderPlan['finish'];
   /** What finishing has done; null while it is being measured, and of a plain frame. */
   figures: FinishFigures | null;
-  /** The hash of the same frame left plain. */
-  plainHash: string;
+  /** The same of the frame left plain. */
+  plainHash: string | null;
   /** Null while it is being measured. */
   weight: Weight | null;
   /** Why it could not be measured, in words; null where it was, or still is. */
@@ -59,17 +61,22 @@ type Input = [
   Original['words'],
   MetadataPolicy,
   Measured | undefined,
+  string | null,
   Finish,
   number,
 ];
 /** By the settings themselves: they are replaced, never changed, and the wall and the count in the head ask alike. */
 const known = new WeakMap<FrameSettings, { input: Input; facts: FrameFacts }>();
 
-/** @param measured what was measured of the frame, as it was set at that time */
+/**
+ * @param measured what was measured of the frame, as it was set at that time
+ * @param basis what the server's plan of these settings is made from; null where it does not have them
+ */
 export function frameFacts(
   one: { original: Original; at: PlaceOfNetwork; finishing: Finishing },
   settings: FrameSettings,
   measured: Measured | undefined,
+  basis: string | null,
 ): FrameFacts {
   const { original } = one;
   const { place } = one.at;
@@ -77,13 +84,15 @@ export function frameFacts(
   const { treatment } = finish;
   const { keeping } = one.finishing.project;
   const { marks, trim, words } = original;
-  const input: Input = [place, marks, trim, words, keeping, measured, finish.finish, treatment.blend];
+  const input: Input = [place, marks, trim, words, keeping, measured, basis, finish.finish, treatment.blend];
   const before = known.get(settings);
   if (before?.input.every((each, index) => each === input[index])) return before.facts;
   const plan = planFrame({ original, place, settings, treatment, keeping });
-  const hash = planHash(plan);
+  const own = { planHash: planHash(plan), plainHash: planHash(plainPlan(plan)) };
+  if (measured && measured.basis === basis) learn(own, measured);
+  const hash = serverHash(own.planHash);
   const framed = { ...settings, border: treatment.border };
-  const fresh = measured?.planHash === hash ? measured : undefined;
+  const fresh = measured && measured.planHash === hash ? measured : undefined;
   const weight = fresh?.weight ?? null;
   const figures = fresh?.figures ?? null;
   const facts: FrameFacts = {
@@ -95,13 +104,13 @@ export function frameFacts(
       .flatMap((piece) => (piece ? [piece] : []))
       .sort((a, b) => a.index - b.index)
       .map((piece) => piece.number),
-    hash,
+    planHash: hash,
     budgetBytes: plan.encoding.budgetBytes,
     watched: watchedMarks(original, plan),
     finish,
     carried: plan.finish,
     figures,
-    plainHash: planHash(plainPlan(plan)),
+    plainHash: serverHash(own.plainHash),
     weight,
     failure: fresh?.failure ?? null,
     findings: frameFindings(

@@ -2,12 +2,15 @@ import type { Measured, OpenProject } from '@inkwell/core/model';
 import { useMemo } from 'react';
 import { usePlaces } from '../../../api/specBook.ts';
 import { useBench, useBenchStore, useFinishing } from '../state/useBench.ts';
+import { savedBasis } from './benchFrame.ts';
 import { frameFacts } from './frameFacts.ts';
 
 /** How many frames of a project have findings, as they are set on the bench now. */
 export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {
   const places = usePlaces();
   const set = useBench((bench) => bench.settings);
+  const saved = useBench((bench) => bench.saved);
+  const phases = useBench((bench) => bench.phases);
   const finishing = useFinishing(useBenchStore(), 'settings');
   return useMemo(
     () =>
@@ -18,8 +21,10 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
         if (!kept || !at || !settings) return false;
         const original = { ...kept, ...set.originals[kept.id] };
         const mine = measured?.find((one) => one.frameId === frame.id);
-        return frameFacts({ original, at, finishing }, settings, mine).findings.length > 0;
+        const one = { frame, original, at, finishing };
+        const basis = savedBasis({ settings: set, saved, phases }, one, settings);
+        return frameFacts(one, settings, mine, basis).findings.length > 0;
       }).length,
-    [project, places, set, finishing, measured],
+    [project, places, set, saved, phases, finishing, measured],
   );
 }

@@ -1,11 +1,14 @@
-import { largestWindow, wholeOf } from '@inkwell/core/geometry';
-import type { Original } from '@inkwell/core/model';
-import { engineVersion, plainEncoding, type RenderPlan } from '@inkwell/core/planning';
+import { largestWindow, wholeOf } from '../geometry/index.ts';
+import type { Original } from '../model/index.ts';
+import { bare } from './derivedPlan.ts';
+import { plainEncoding } from './encodingPlan.ts';
+import { engineVersion, type RenderPlan } from './renderPlan.ts';
 
 /** The plan that shows an original whole, as the bench's left side and lists do. */
-export function previewPlan(original: Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>): RenderPlan {
+export function wholePlan(original: Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>): RenderPlan {
   const { sha256, page, width, height } = original;
   return {
+    ...bare,
     engine: engineVersion,
     original: { sha256, page, width, height },
     picture: { left: 0, top: 0, width, height },
@@ -13,12 +16,6 @@ export function previewPlan(original: Pick<Original, 'sha256' | 'page' | 'width'
     backing: null,
     output: { width, height },
     stretch: 1,
-    closing: null,
-    finish: null,
-    border: null,
-    shape: null,
-    grid: null,
-    flatten: null,
     encoding: plainEncoding(original.hasAlpha ? 'png' : 'jpeg'),
   };
 }

@@ -3,9 +3,10 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Client } from '@inkwell/server/testing/client.ts';
+import { databaseServer, dropDatabase, ownDatabase } from '@inkwell/server/testing/ownDatabase.ts';
 import { startProcesses } from '@inkwell/server/testing/processes.ts';
 
-/** The real program as processes of its own, with empty caches, and what memory they hold. */
+/** The real program as processes of its own, with an empty database and empty caches, and what memory they hold. */
 export class Program {
   private most = 0;
   private mostOfWorker = 0;
@@ -14,13 +15,16 @@ export class Program {
   private constructor(
     private readonly processes: Awaited<ReturnType<typeof startProcesses>>,
     private readonly folder: string,
+    private readonly database: string,
   ) {
     this.watching = setInterval(() => this.look(), 100);
   }
 
   static async start(): Promise<Program> {
     const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
-    return new Program(await startProcesses({ ...process.env, INKWELL_DATA: folder, PORT: '4690' }), folder);
+    const database = await ownDatabase(databaseServer(), 'inkwell_bench');
+    const env = { ...process.env, DATABASE_URL: database, INKWELL_DATA: folder, PORT: '4690' };
+    return new Program(await startProcesses(env), folder, database);
   }
 
   get client(): Client {
@@ -30,6 +34,7 @@ export class Program {
   async stop(): Promise<void> {
     clearInterval(this.watching);
     await this.processes.stop();
+    await dropDatabase(this.database);
     await rm(this.folder, { recursive: true, force: true });
   }
 

@@ -2,8 +2,8 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { cp, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import { databaseAt, databaseServer, dropDatabase, runSql } from '@inkwell/server/testing/ownDatabase.ts';
 import { startProcesses } from '@inkwell/server/testing/processes.ts';
-import pg from 'pg';
 
 const root = join(import.meta.dirname, '..', '..');
 const home = join(process.env.INKWELL_CHECK ?? join(root, '.inkwell'), 'e2e');
@@ -15,43 +15,30 @@ const filledFolder = join(home, 'filled');
 /** Where the demo's pictures lie as files. */
 export const art = join(filledFolder, 'demo-art');
 
-function serverUrl(): string {
-  const url = process.env.DATABASE_URL;
-  if (!url) throw new Error('The end-to-end tests need PostgreSQL: run ./inkwell check, or set DATABASE_URL.');
-  return url;
-}
-
-async function sql(...statements: string[]): Promise<void> {
-  const client = new pg.Client({ connectionString: serverUrl() });
-  await client.connect();
-  try {
-    for (const statement of statements) await client.query(statement);
-  } finally {
-    await client.end();
-  }
-}
-
-function environment(database: string, folder: string): NodeJS.ProcessEnv {
-  const own = new URL(serverUrl());
-  own.pathname = `/${database}`;
-  return { ...process.env, DATABASE_URL: own.href, INKWELL_DATA: folder };
-}
+/** Where a program keeps everything. */
+const environment = (database: string, folder: string): NodeJS.ProcessEnv => ({
+  ...process.env,
+  DATABASE_URL: database,
+  INKWELL_DATA: folder,
+});
 
 /**
  * Fills in the demo once and measures its frames, into a database and a folder that every program of the tests begins with a
  * copy of.
  */
 export default async function fillIn(): Promise<() => Promise<void>> {
-  await sql(`drop database if exists ${filledDatabase} with (force)`, `create database ${filledDatabase}`);
+  const database = databaseAt(databaseServer(), filledDatabase);
+  await dropDatabase(database);
+  await runSql(databaseServer(), `create database ${filledDatabase}`);
   await mkdir(filledFolder, { recursive: true });
-  const env = environment(filledDatabase, filledFolder);
+  const env = environment(database, filledFolder);
   const seed = spawn(process.execPath, ['--import', 'tsx', 'demo/seed.ts'], { cwd: root, env, stdio: 'inherit' });
   const [code] = await once(seed, 'exit');
   if (code !== 0) throw new Error(`The demo could not be filled in: exit code ${code}.`);
   const { client, ...server } = await startProcesses({ ...env, PORT: wantedPort });
   for (const { id } of await client.projects()) await client.measured(id);
   await server.stop();
-  return () => sql(`drop database ${filledDatabase} with (force)`);
+  return () => dropDatabase(database);
 }
 
 export interface Program {
@@ -61,12 +48,10 @@ export interface Program {
 
 /** The real program with the demo in it, on a database and in a folder of its own. @param name no other running one has */
 export async function startProgram(name: string): Promise<Program> {
-  const database = `${filledDatabase}_${name}`;
+  const database = databaseAt(databaseServer(), `${filledDatabase}_${name}`);
   const folder = join(home, name);
-  await sql(
-    `drop database if exists ${database} with (force)`,
-    `create database ${database} template ${filledDatabase}`,
-  );
+  await dropDatabase(database);
+  await runSql(databaseServer(), `create database ${filledDatabase}_${name} template ${filledDatabase}`);
   await rm(folder, { recursive: true, force: true });
   await cp(filledFolder, folder, { recursive: true });
   const server = await startProcesses({ ...environment(database, folder), PORT: wantedPort });
@@ -74,7 +59,7 @@ export async function startProgram(name: string): Promise<Program> {
     address: server.client.address,
     async stop() {
       await server.stop();
-      await sql(`drop database ${database} with (force)`);
+      await dropDatabase(database);
       await rm(folder, { recursive: true, force: true });
     },
   };

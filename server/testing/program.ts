@@ -4,13 +4,13 @@ import { afterAll, inject } from 'vitest';
 import { readSettings, type Settings } from '../settings.ts';
 import { start } from '../start.ts';
 import { Client } from './client.ts';
-import { ownDatabase } from './database.ts';
+import { ownDatabase } from './ownDatabase.ts';
 
 /** Settings with a folder and a database that no other test has. */
 export async function testSettings(): Promise<Settings> {
   const data = mkdtempSync(join(inject('dataFolder'), 'data-'));
   return readSettings({
-    DATABASE_URL: await ownDatabase(inject('databaseUrl')),
+    DATABASE_URL: await ownDatabase(inject('databaseUrl'), inject('databasePrefix')),
     INKWELL_DATA: data,
     INKWELL_WEB: data,
     PORT: '4700',

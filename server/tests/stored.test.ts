@@ -9,9 +9,9 @@ import { openDatabase } from '../store/database.ts';
 import { blobToFile, keepBytes, keepFile, readBlob } from '../store/library/blobs.ts';
 import { reachMilestone } from '../store/milestones.ts';
 import { blobChunks, blobs } from '../store/schema.ts';
-import { ownDatabase } from '../testing/database.ts';
+import { ownDatabase } from '../testing/ownDatabase.ts';
 
-const databaseUrl = await ownDatabase(inject('databaseUrl'));
+const databaseUrl = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
 const { db, close } = await openDatabase(databaseUrl);
 afterAll(close);
 const folder = await mkdtemp(join(inject('dataFolder'), 'stored-'));

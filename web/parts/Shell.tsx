@@ -7,8 +7,9 @@ export function Shell() {
   return (
     <div className="shell">
       <header className="shell-head">
-        <NavLink to="/" className="shell-name">
-          <img src="/mark.svg" alt="" width={22} height={22} /> Inkwell Frame
+        <NavLink to="/" className="shell-name" aria-label="Inkwell Frame">
+          <img src="/mark.svg" alt="" width={22} height={22} />
+          <span>Inkwell Frame</span>
         </NavLink>
         <nav aria-label="Main" className="tabs">
           <NavLink to="/" end>

@@ -23,6 +23,7 @@ import { Line, Rect, Text } from 'react-konva';
 import { palette } from '../theme/palette.ts';
 import type { Outline } from './outline.ts';
 import { placedWindow } from './placed.ts';
+import { useHitWidth } from './useHitWidth.ts';
 
 const handle = 11;
 const corners: Corner[] = ['top left', 'top right', 'bottom left', 'bottom right'];
@@ -45,6 +46,7 @@ export function ChosenOutline(props: {
   onCursor: (cursor: string) => void;
 }) {
   const { view, bounds, chosen, marks, onMove, onRest, onCursor } = props;
+  const hit = useHitWidth(handle);
   const [snaps, setSnaps] = useState<readonly Snap[]>([]);
   const { window, output } = chosen;
   const shape = placedWindow(view, window, output);
@@ -119,7 +121,7 @@ export function ChosenOutline(props: {
             fill={palette.outline}
             stroke={palette.selection}
             strokeWidth={1.5}
-            hitStrokeWidth={14}
+            hitStrokeWidth={hit}
             draggable
             onDragMove={onCorner(corner)}
             onDragEnd={onRest}

@@ -12,11 +12,13 @@ import {
   zoomAbout,
 } from '@inkwell/core/geometry';
 import type { Original, Window } from '@inkwell/core/model';
+import { usePinch } from '@use-gesture/react';
 import type Konva from 'konva';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Group, Image, Layer, Line, Rect, Shape, Stage } from 'react-konva';
 import { palette } from '../theme/palette.ts';
 import { ChosenOutline } from './ChosenOutline.tsx';
+import { gestures, wheelFactor } from './gestures.ts';
 import { MarksLayer } from './MarksLayer.tsx';
 import type { Outline } from './outline.ts';
 import { placed, placedWindow } from './placed.ts';
@@ -24,7 +26,6 @@ import { RegionHandles } from './RegionHandles.tsx';
 import { smallestTrim, type Tool } from './tools.ts';
 import { useLoadedImage } from './useLoadedImage.ts';
 import { useRoom } from './useRoom.ts';
-import { wheelFactor } from './wheel.ts';
 
 const margin = 18;
 const veil = 0.5;
@@ -74,6 +75,28 @@ export function OriginalStage(props: {
     wheelRest.current = setTimeout(onRest, 160);
   };
 
+  const surface = useRef<Konva.Stage>(null);
+  // Two fingers tighten and loosen the chosen window about what lies between them.
+  usePinch(
+    ({ origin: [x, y], movement: [times], first, last, memo }) => {
+      const edge = holder.current?.getBoundingClientRect();
+      if (!chosen || !edge) return memo;
+      const start: { window: Window; anchor: Point } = memo ?? {
+        window: chosen.window,
+        anchor: toOriginal(view, { x: x - edge.left, y: y - edge.top }),
+      };
+      if (first) {
+        // What the first finger had begun.
+        setDrawn(null);
+        for (const dragged of surface.current?.find((node: Konva.Node) => node.isDragging()) ?? []) dragged.stopDrag();
+      }
+      onMove(zoomAbout(start.window, 1 / times, start.anchor, chosen.bounds, chosen.output));
+      if (last) onRest();
+      return start;
+    },
+    { target: holder, eventOptions: gestures.eventOptions, ...gestures.pinch },
+  );
+
   /** Where the pointer is, on the original and kept inside of it. */
   const pointed = (stage: Konva.Stage | null): Point | null => {
     const pointer = stage?.getPointerPosition();
@@ -84,7 +107,7 @@ export function OriginalStage(props: {
   const onPointerDown = ({ evt, target }: Konva.KonvaEventObject<PointerEvent>) => {
     const stage = target.getStage();
     const at = pointed(stage);
-    if (!at || (tool === 'frame' && target !== stage)) return;
+    if (!at || !evt.isPrimary || (tool === 'frame' && target !== stage)) return;
     if (evt.target instanceof Element) evt.target.setPointerCapture(evt.pointerId);
     setDrawn({ from: at, to: at });
   };
@@ -105,12 +128,14 @@ export function OriginalStage(props: {
     <div
       ref={holder}
       style={{ position: 'absolute', inset: 0, cursor: tool === 'frame' ? cursor : 'crosshair' }}
+      className="held"
       data-testid="stage"
       data-scale={view.scale}
       data-left={view.offset.x}
       data-top={view.offset.y}
     >
       <Stage
+        ref={surface}
         width={room.width}
         height={room.height}
         onWheel={onWheel}

@@ -9,6 +9,7 @@ import {
 import type { Dimensions } from '@inkwell/core/model';
 import { Rect } from 'react-konva';
 import { palette } from '../theme/palette.ts';
+import { useHitWidth } from './useHitWidth.ts';
 
 const handleSide = 9;
 
@@ -46,6 +47,7 @@ export function RegionHandles(props: {
   onCursor: (cursor: string) => void;
 }) {
   const { view, region, original, least, withSides = false, onChange, onRest, onCursor } = props;
+  const hit = useHitWidth(handleSide);
   const edges = {
     left: region.left,
     top: region.top,
@@ -68,7 +70,7 @@ export function RegionHandles(props: {
         fill={palette.outline}
         stroke={palette.action}
         strokeWidth={1.5}
-        hitStrokeWidth={12}
+        hitStrokeWidth={hit}
         draggable
         onDragMove={({ target }) => {
           const pointer = target.getStage()?.getPointerPosition();

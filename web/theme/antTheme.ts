@@ -1,7 +1,7 @@
 import type { ThemeConfig } from 'antd';
 import { fonts, palette } from './palette.ts';
 
-export const antTheme: ThemeConfig = {
+export const antTheme = {
   token: {
     colorPrimary: palette.action,
     colorInfo: palette.selection,
@@ -30,4 +30,16 @@ export const antTheme: ThemeConfig = {
     Segmented: { trackBg: palette.rule, itemSelectedBg: palette.sheet, itemColor: palette.ink },
     Table: { headerBg: palette.ground, cellPaddingBlockSM: 6 },
   },
-};
+} satisfies ThemeConfig;
+
+/** In CSS pixels; a finger needs that much (WCAG 2.2, success criterion 2.5.5). */
+export const fingerTarget = 44;
+
+/** The same where a finger points. */
+export const fingerTheme = {
+  token: { ...antTheme.token, controlHeight: fingerTarget, controlHeightSM: fingerTarget },
+  components: {
+    ...antTheme.components,
+    Slider: { handleSize: 20, handleSizeHover: 22, controlSize: fingerTarget },
+  },
+} satisfies ThemeConfig;

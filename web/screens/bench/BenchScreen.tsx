@@ -12,6 +12,7 @@ import { Empty, Skeleton } from '../../parts/States.tsx';
 import type { Surround } from '../../theme/palette.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { BenchTools } from './BenchTools.tsx';
+import { BenchWays, partOf } from './BenchWays.tsx';
 import { CloseUp } from './closeUp/CloseUp.tsx';
 import { FinishView } from './finish/FinishView.tsx';
 import { benchFrames } from './frames/benchFrame.ts';
@@ -46,6 +47,7 @@ export function BenchScreen() {
   const chosen = frames.find((one) => one.frame.id === search.get('frame')) ?? frames[0];
   const surround: Surround = surroundOf(search.get('surround'));
   const view = search.get('view');
+  const part = partOf(search.get('part'), view);
   const onlyFindings = search.get('show') === 'findings';
 
   // The router shows a change when there is time for it; what is pressed next would meet what was shown before.
@@ -60,13 +62,17 @@ export function BenchScreen() {
     );
   /** Opens the close-up of a frame, or goes back to the wall. */
   const closeUp = (frameId: string | null) =>
-    go(frameId ? { view: 'close', frame: frameId, ...(original ? { original: original.id } : {}) } : { view: 'wall' });
+    go({
+      view: frameId ? 'close' : 'wall',
+      part: 'wall',
+      ...(frameId ? { frame: frameId, ...(original ? { original: original.id } : {}) } : {}),
+    });
   /** Opens a frame's plain and finished picture beside its finish. */
   const openFinish = (frameId: string) =>
-    go({ view: 'finish', frame: frameId, ...(original ? { original: original.id } : {}) });
+    go({ view: 'finish', part: 'wall', frame: frameId, ...(original ? { original: original.id } : {}) });
   /** Opens what a frame's file weighs and what encoding has made of it. */
   const openWeight = (frameId: string) =>
-    go({ view: 'weight', frame: frameId, ...(original ? { original: original.id } : {}) });
+    go({ view: 'weight', part: 'wall', frame: frameId, ...(original ? { original: original.id } : {}) });
   const choose = (frameId: string) => go({ frame: frameId, ...(original ? { original: original.id } : {}) });
 
   // Without the finishes the bench would not know what its frames look like.
@@ -83,7 +89,7 @@ export function BenchScreen() {
   }
   return (
     <BenchProvider value={store}>
-      <div className="bench">
+      <div className="bench" data-part={part}>
         <BenchTools
           frames={frames}
           chosen={chosen}
@@ -191,6 +197,7 @@ export function BenchScreen() {
             />
           )}
         </div>
+        <BenchWays view={view} part={part} onPart={(next) => go({ part: next })} />
       </div>
     </BenchProvider>
   );

@@ -62,7 +62,15 @@ export function BenchTools({
         title={onlyFindings ? 'Show all frames on the wall' : 'Show only frames with findings on the wall'}
         onClick={() => onOnlyFindings(!onlyFindings)}
       >
-        {count === 0 ? 'No findings' : `${count} of ${project.frames.length} with findings`}
+        {count === 0 ? (
+          'No findings'
+        ) : (
+          <>
+            <span className="finding-dot" />
+            {count} of {project.frames.length}
+            <span className="wide-only">&nbsp;with findings</span>
+          </>
+        )}
       </Button>
       <span
         role="status"
@@ -89,7 +97,14 @@ export function BenchTools({
         onClick={() => store.redo()}
       />
       <Popover open={listOpen} onOpenChange={setListOpen} trigger="click" placement="bottomRight" content={<KeyList />}>
-        <Button size="small" type="text" icon={<QuestionCircleOutlined />} aria-label="Keys" title="Keys (?)" />
+        <Button
+          size="small"
+          type="text"
+          className="keys-only"
+          icon={<QuestionCircleOutlined />}
+          aria-label="Keys"
+          title="Keys (?)"
+        />
       </Popover>
     </>,
     target,

@@ -140,7 +140,7 @@ export function ChooseScreen() {
             <h2>Places</h2>
             <span className="quiet small">
               {selected.length === 0
-                ? 'Tick a picture first, on the left.'
+                ? 'Tick a picture first.'
                 : selected.length === originals.length
                   ? `A tick gives the place to ${selected.length === 1 ? 'the picture' : `all ${selected.length} pictures`}.`
                   : `A tick gives the place to the ${selected.length} ticked of ${originals.length} pictures.`}

@@ -8,6 +8,7 @@ import { counted } from '../../parts/counted.ts';
 import { Empty, FailureLine } from '../../parts/States.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
+import { useFinger } from '../../theme/useMedia.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { useProjectFrames } from '../projectFrames.ts';
 import { type FileRow, type FileState, fileStates, rowsOf } from './fileRows.ts';
@@ -27,6 +28,7 @@ const filters = (names: string[]) => [...new Set(names)].sort().map((name) => ({
 export function FilesScreen() {
   const project = useOpenProject();
   const { frames, error, again } = useProjectFrames(project);
+  const isFinger = useFinger();
   const rows = frames.flatMap(rowsOf);
   const weighed = rows.filter(({ bytes }) => bytes !== null);
   const total = weighed.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0);
@@ -42,6 +44,7 @@ export function FilesScreen() {
       </div>
     );
   }
+  const filterHelp = isFinger ? wideFilter : 0;
   const columns: TableColumnsType<FileRow> = [
     {
       title: <span className="visually-hidden">Picture</span>,
@@ -69,7 +72,7 @@ export function FilesScreen() {
     },
     {
       title: 'Format',
-      width: 100,
+      width: 100 + filterHelp,
       filters: filters(rows.map(({ one }) => formatLabel[one.frame.format])),
       onFilter: (name, { one }) => formatLabel[one.frame.format] === name,
       sorter: (a, b) => a.one.frame.format.localeCompare(b.one.frame.format) || (a.quality ?? 0) - (b.quality ?? 0),
@@ -119,7 +122,7 @@ export function FilesScreen() {
     },
     {
       title: 'State',
-      width: 126,
+      width: 126 + filterHelp,
       filters: filters(rows.map(({ state }) => stateWords[state])),
       onFilter: (name, { state }) => stateWords[state] === name,
       sorter: (a, b) => fileStates.indexOf(a.state) - fileStates.indexOf(b.state),
@@ -163,6 +166,7 @@ function Thumbnail({ url }: { url: string }) {
 function FileTable({ columns, rows }: { columns: TableColumnsType<FileRow>; rows: FileRow[] }) {
   const holder = useRef<HTMLDivElement>(null);
   const room = useRoom(holder);
+  const least = tableWidth + (useFinger() ? 3 * wideFilter : 0);
   return (
     <div ref={holder} className="files-table">
       <Table<FileRow>
@@ -170,7 +174,7 @@ function FileTable({ columns, rows }: { columns: TableColumnsType<FileRow>; rows
         columns={columns}
         dataSource={rows}
         pagination={false}
-        scroll={{ y: Math.max(120, room.height - headHeight) }}
+        scroll={{ y: Math.max(120, room.height - headHeight), ...(room.width < least ? { x: least } : {}) }}
         aria-label="Files"
       />
     </div>
@@ -179,3 +183,7 @@ function FileTable({ columns, rows }: { columns: TableColumnsType<FileRow>; rows
 
 /** Of the table's head, in CSS pixels. */
 const headHeight = 40;
+/** As narrow as the table can be read: a narrower window scrolls it. */
+const tableWidth = 960;
+/** What a filter in the head takes more where it is made for a finger, in CSS pixels. */
+const wideFilter = 36;

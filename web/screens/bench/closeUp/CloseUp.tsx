@@ -2,7 +2,7 @@ import './CloseUp.css';
 import type { Grid, Snap } from '@inkwell/core/geometry';
 import type { Group, Measured, Place } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
-import { type ReactNode, useRef, useState } from 'react';
+import { type CSSProperties, type ReactNode, useRef, useState } from 'react';
 import { FramePicture } from '../../../parts/FramePicture.tsx';
 import { useRoom } from '../../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../../theme/palette.ts';
@@ -14,7 +14,10 @@ import { PiecesOverlay } from './PiecesOverlay.tsx';
 import { SwipeView } from './SwipeView.tsx';
 import { BlockView, ProfilePage } from './TilesView.tsx';
 
+/** What stays free round the picture, in CSS pixels: above it stand the tools, and beside it less where there is little. */
 const margin = 54;
+const narrowMargin = 14;
+const narrowRoom = 600;
 const lineWords: Record<LineKind, string> = {
   none: 'No lines',
   thirds: 'Thirds',
@@ -40,13 +43,16 @@ export function CloseUp(props: {
   const { output, grid, numbers } = state;
   const width = Math.max(
     40,
-    Math.min(room.width - 2 * margin, ((room.height - 2 * margin) * output.width) / output.height),
+    Math.min(
+      room.width - 2 * (room.width < narrowRoom ? narrowMargin : margin),
+      ((room.height - 2 * margin) * output.width) / output.height,
+    ),
   );
   const picture = pictureOf(one, state);
   return (
     <section
-      className="close-up"
-      style={{ gridTemplateColumns: `minmax(0, 1fr) ${sizesWidth(at.place, grid)}px` }}
+      className="close-up bench-view"
+      style={{ '--sizes-width': `${sizesWidth(at.place, grid)}px` } as CSSProperties}
       aria-label={`Close-up of ${at.network.name} ${at.place.name}`}
     >
       <div ref={holder} className="close-up-stage" style={{ background: surrounds[surround] }}>

@@ -1,6 +1,8 @@
 import type { Grid } from '@inkwell/core/geometry';
+import { useGesture } from '@use-gesture/react';
 import { Button } from 'antd';
-import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useRef, useState } from 'react';
+import { gestures } from '../../../stage/gestures.ts';
 
 /** A panel has two stops: on it, and half-way to the next, where a hairline at the seam would show. */
 const stopsPerPanel = 2;
@@ -21,26 +23,30 @@ export function SwipeView(props: {
   const { grid, width } = props;
   const last = (grid.columns - 1) * stopsPerPanel;
   const [stop, setStop] = useState(0);
-  const [held, setHeld] = useState<{ from: number; by: number } | null>(null);
+  /** How far a hand has dragged it, in CSS pixels; null while none does. */
+  const [dragged, setDragged] = useState<number | null>(null);
   const view = useRef<HTMLDivElement>(null);
   const turned = useRef(0);
   const at = Math.min(stop, last);
   const go = (to: number) => setStop(Math.min(last, Math.max(0, to)));
-  const offset = (at * width) / stopsPerPanel - (held?.by ?? 0);
+  const offset = (at * width) / stopsPerPanel - (dragged ?? 0);
 
-  useEffect(() => {
-    const box = view.current;
-    const onWheel = (event: WheelEvent) => {
-      event.preventDefault();
-      turned.current += event.deltaX + event.deltaY;
-      const stops = Math.trunc(turned.current / wheelStop);
-      turned.current -= stops * wheelStop;
-      if (stops !== 0) setStop((before) => Math.min(last, Math.max(0, before + stops)));
-    };
-    // React listens to the wheel passively, which would scroll the page as well.
-    box?.addEventListener('wheel', onWheel, { passive: false });
-    return () => box?.removeEventListener('wheel', onWheel);
-  }, [last]);
+  useGesture(
+    {
+      onDrag({ movement: [x], last }) {
+        setDragged(last ? null : x);
+        if (last) go(at - Math.round((x / width) * stopsPerPanel));
+      },
+      onWheel({ event }) {
+        event.preventDefault();
+        turned.current += event.deltaX + event.deltaY;
+        const stops = Math.trunc(turned.current / wheelStop);
+        turned.current -= stops * wheelStop;
+        if (stops !== 0) setStop((before) => Math.min(last, Math.max(0, before + stops)));
+      },
+    },
+    { target: view, ...gestures },
+  );
 
   const onKeyDown = (event: KeyboardEvent) => {
     const direction = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
@@ -49,19 +55,13 @@ export function SwipeView(props: {
     event.stopPropagation();
     go(at + direction * (event.shiftKey ? 1 : stopsPerPanel));
   };
-  const onPointerMove = ({ clientX }: PointerEvent) => held && setHeld({ from: held.from, by: clientX - held.from });
-  /** A flick may end before its last movement has been shown, so the way is taken from where it ends. */
-  const onPointerUp = ({ clientX }: PointerEvent) => {
-    if (held) go(at - Math.round(((clientX - held.from) / width) * stopsPerPanel));
-    setHeld(null);
-  };
   const panel = Math.floor(at / stopsPerPanel) + 1;
   const where = at % stopsPerPanel === 0 ? `Panel ${panel} of ${grid.columns}` : `Between ${panel} and ${panel + 1}`;
   return (
     <section className="swipe" aria-label="Swipe it" style={{ width }}>
       <div
         ref={view}
-        className="swipe-view"
+        className="swipe-view held"
         role="slider"
         tabIndex={0}
         aria-label="Arrow keys swipe, with Shift half-way"
@@ -71,15 +71,8 @@ export function SwipeView(props: {
         aria-valuetext={where}
         style={{ width, height: (width * grid.piece.height) / grid.piece.width }}
         onKeyDown={onKeyDown}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          setHeld({ from: event.clientX, by: 0 });
-        }}
-        onPointerMove={onPointerMove}
-        onPointerUp={onPointerUp}
-        onPointerCancel={() => setHeld(null)}
       >
-        <div className="swipe-strip" data-held={held !== null} style={{ transform: `translateX(${-offset}px)` }}>
+        <div className="swipe-strip" data-held={dragged !== null} style={{ transform: `translateX(${-offset}px)` }}>
           {props.children}
         </div>
       </div>

@@ -1,16 +1,10 @@
 import './compare.css';
 import type { Point } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
+import { useDrag } from '@use-gesture/react';
 import { Button, Segmented, Select } from 'antd';
-import {
-  type CSSProperties,
-  type KeyboardEvent,
-  type PointerEvent,
-  type ReactNode,
-  useEffect,
-  useRef,
-  useState,
-} from 'react';
+import { type CSSProperties, type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { gestures } from '../../../stage/gestures.ts';
 import { useRoom } from '../../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../../theme/palette.ts';
 import { Divider } from './Divider.tsx';
@@ -75,7 +69,6 @@ export function CompareRoom(props: {
   const [centre, setCentre] = useState<Point>({ x: file.width / 2, y: file.height / 2 });
   const [divider, setDivider] = useState(0.5);
   const [isBefore, setBefore] = useState(false);
-  const held = useRef<{ from: Point; centre: Point } | null>(null);
   useEffect(() => {
     if (goTo) setCentre(goTo);
   }, [goTo]);
@@ -102,24 +95,11 @@ export function CompareRoom(props: {
     event.stopPropagation();
     pan({ x: by[0] ?? 0, y: by[1] ?? 0 });
   };
-  const grip = {
-    onPointerDown: (event: PointerEvent) => {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      held.current = { from: { x: event.clientX, y: event.clientY }, centre: seen };
-    },
-    onPointerMove: (event: PointerEvent) => {
-      if (!held.current) return;
-      const { from, centre } = held.current;
-      const moved = { x: centre.x + (from.x - event.clientX) / scale, y: centre.y + (from.y - event.clientY) / scale };
-      setCentre(clampedCentre(moved, size, scale, file));
-    },
-    onPointerUp: () => {
-      held.current = null;
-    },
-    onPointerCancel: () => {
-      held.current = null;
-    },
-  };
+  const grip = useDrag(({ movement: [x, y], memo }) => {
+    const start: Point = memo ?? seen;
+    setCentre(clampedCentre({ x: start.x - x / scale, y: start.y - y / scale }, size, scale, file));
+    return start;
+  }, gestures.drag);
   const word = before.word.toLowerCase();
   const main = mode === 'difference' && difference ? difference : after;
   return (
@@ -185,17 +165,17 @@ export function CompareRoom(props: {
         onKeyDown={onKeyDown}
       >
         {mode === 'side' && (
-          <div className="compare-view" style={{ width: size.width }} {...grip}>
+          <div className="compare-view held" style={{ width: size.width }} {...grip()}>
             {before.draw(view)}
             {overlay?.(view)}
             <span className="compare-word">{before.word}</span>
           </div>
         )}
         <div
-          className="compare-view"
+          className="compare-view held"
           style={{ width: size.width }}
           data-showing={mode === 'flick' && isBefore ? word : main.word.toLowerCase()}
-          {...grip}
+          {...grip()}
         >
           {main.draw(view)}
           {mode === 'flick' && <div style={{ visibility: isBefore ? 'visible' : 'hidden' }}>{before.draw(view)}</div>}

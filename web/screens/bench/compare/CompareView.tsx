@@ -6,7 +6,7 @@ import type { ReactNode } from 'react';
 export function CompareView(props: { label: string; onBack: () => void; room: ReactNode; panel: ReactNode }) {
   const { label, onBack, room, panel } = props;
   return (
-    <section className="compare-and-panel" aria-label={label}>
+    <section className="compare-and-panel bench-view" aria-label={label}>
       <Button size="small" className="compare-back" title="Back to the wall (Esc)" onClick={onBack}>
         Back
       </Button>

@@ -1,7 +1,4 @@
-import { inPlaneMemory, limitHalo, type Plane } from '../planes/index.ts';
-
-/** Where a pixel's surroundings lie no further apart than so many levels, an area is calm: what moves there is seen as noise. */
-export const calmRange = 6;
+import { calmRange, inPlaneMemory, limitHalo, type Plane } from '../planes/index.ts';
 
 /**
  * A luminance plane held within its surroundings in the plain picture: never brighter than the lightest or darker than

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { scalingKernels } from '../model/index.ts';
-import { luminanceOf, type Plane, type Raster } from '../planes/index.ts';
+import { calmRange, luminanceOf, type Plane, type Raster } from '../planes/index.ts';
 import { luminancePlane } from '../seeing/index.ts';
 import { steadyNoise, target } from '../testing/index.ts';
 import { halfGaussian } from './blur.ts';
-import { calmRange, withinHalo } from './halo.ts';
+import { withinHalo } from './halo.ts';
 import { finishById, finishPixels, plainTreatment, scaledInLight } from './index.ts';
 import { weightsOf } from './scalingKernels.ts';
 import { sharpened } from './sharpen.ts';

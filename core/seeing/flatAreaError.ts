@@ -1,11 +1,9 @@
 import type { Rect } from '../geometry/index.ts';
-import { findCalmBlocks, type PlaneMemory } from '../planes/index.ts';
+import { calmRange, findCalmBlocks, type PlaneMemory } from '../planes/index.ts';
 import { mapMeans } from './ssimMap.ts';
 
 /** Blocks of so many pixels each way are looked at. */
 const block = 4;
-/** A block is calm where its values lie no further apart than this, in levels: anything that is added to it is seen. */
-const calmRange = 6;
 /** A spot says something about calm areas where at least this share of its blocks are calm. */
 const leastCalm = 1 / 8;
 

@@ -1,10 +1,17 @@
 import { join } from 'node:path';
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { choose, openDemo, settled, test, undoAll, wallFrame } from '../support/bench.ts';
 
 const picture = (name: string) => ({
   path: join(import.meta.dirname, '..', '..', 'docs', 'screenshots', `${name}.png`),
 });
+
+/** Waits until everything that was asked for has come and is drawn. */
+async function still(page: Page): Promise<void> {
+  await page.waitForLoadState('networkidle');
+  await expect.poll(() => page.evaluate(() => [...document.images].every(({ complete }) => complete))).toBe(true);
+  await page.evaluate(() => Promise.all(document.getAnimations().map(({ finished }) => finished)));
+}
 
 test('the main views of the demo', async ({ page }) => {
   test.setTimeout(1_200_000);
@@ -52,7 +59,7 @@ test('the main views of the demo', async ({ page }) => {
     await expect(figures).toHaveAttribute('data-measured', 'true');
     if (name === 'scan') await page.getByText('Divider').click();
     await expect(page.locator('.histogram-plot')).toHaveAttribute('data-ready', 'true');
-    await page.waitForTimeout(1500);
+    await still(page);
     await page.screenshot(picture(name));
     await page.getByRole('button', { name: 'Back', exact: true }).click();
   }
@@ -65,7 +72,7 @@ test('the main views of the demo', async ({ page }) => {
   await weight.getByText('Similarity over bytes').click();
   await page.getByText('Divider').click();
   await expect(weight.getByText('Comparing the formats')).toBeHidden();
-  await page.waitForTimeout(1500);
+  await still(page);
   await page.screenshot(picture('weight'));
   await page.getByRole('button', { name: 'Back', exact: true }).click();
   await choose(page, 'candlecast/vertical-clip-cover');
@@ -76,7 +83,7 @@ test('the main views of the demo', async ({ page }) => {
   await expect(ways).toContainText('JPEG');
   await expect(ways.getByText('still being measured')).toHaveCount(0);
   await expect.poll(async () => Number(await curve.getAttribute('data-points'))).toBeGreaterThan(10);
-  await page.waitForTimeout(1500);
+  await still(page);
   await page.screenshot(picture('ways-out'));
   await page.getByRole('button', { name: 'Back', exact: true }).click();
   await undoAll(page);
@@ -107,7 +114,7 @@ test('the main views of the demo', async ({ page }) => {
     const close = page.getByRole('region', { name: /^Close-up/ });
     await expect(close.locator('[data-true="false"]')).toHaveCount(0);
     if (name === 'swipe') await close.getByRole('slider').press('Shift+ArrowRight');
-    await page.waitForTimeout(400);
+    await still(page);
     await page.screenshot(picture(name));
     await page.getByRole('button', { name: 'Back', exact: true }).click();
   }

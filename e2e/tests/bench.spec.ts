@@ -44,13 +44,16 @@ test('undo and redo reach over a reload, which comes back to the same place', as
 
 test('wheel and keys tighten and loosen; reset and a finding’s fix are steps of undo', async ({ page }) => {
   await choose(page, 'sunpane/square-post');
+  const undo = page.getByRole('button', { name: 'Undo' });
+  await expect(undo).toBeDisabled();
   const before = await number(page, 'Width');
   const at = await stage(page);
   const pointer = at(2960, 2100);
   await page.mouse.move(pointer.x, pointer.y);
   await page.mouse.wheel(0, -300);
   await expect.poll(() => number(page, 'Width')).toBeLessThan(before * 0.8);
-  await page.waitForTimeout(300);
+  // The wheel rests: what it did is a step.
+  await expect(undo).toBeEnabled();
   await page.keyboard.press('-');
   await page.keyboard.press('+');
   await page.getByRole('button', { name: 'Reset' }).click();
@@ -59,7 +62,6 @@ test('wheel and keys tighten and loosen; reset and a finding’s fix are steps o
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Loosen to 1×' }).click();
   await expect.poll(() => number(page, 'Width')).toBe(1080);
-  const undo = page.getByRole('button', { name: 'Undo' });
   while (await undo.isEnabled()) await undo.click();
   await expect.poll(() => number(page, 'Width')).toBe(before);
   await settled(page, 'sunpane/square-post');

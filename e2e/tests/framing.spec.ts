@@ -145,10 +145,12 @@ test('the close-up moves the picture under the frame, and shows it at the audien
   const box = await page.getByTestId('close-up').boundingBox();
   if (!box) throw new Error('no close-up');
   const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  await expect(undo(page)).toBeDisabled();
   await page.mouse.move(middle.x, middle.y);
   await page.mouse.wheel(0, -300);
   await expect.poll(() => number(page, 'Width')).toBeLessThan(width * 0.8);
-  await page.waitForTimeout(300);
+  // The wheel rests: what it did is a step.
+  await expect(undo(page)).toBeEnabled();
   const tight = await number(page, 'Left');
   // Alt suspends the snapping, so that the distance is the hand’s.
   await page.keyboard.down('Alt');

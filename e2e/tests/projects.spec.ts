@@ -52,8 +52,10 @@ test('hands quicker than the server: what is pressed shows at once and stays, in
 }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'New project' }).first().click();
+  let answer: () => void = () => undefined;
+  const pressed = new Promise<void>((resolve) => (answer = resolve));
   await page.route(/projects\/[^/]+\/(originals|frames)$/, async (route) => {
-    await new Promise((resolve) => setTimeout(resolve, 300));
+    await pressed;
     await route.continue();
   });
   const [post, story, header] = ['Sunpane Portrait post', 'Sunpane Story', 'Pipwire Header'].map((name) =>
@@ -62,6 +64,7 @@ test('hands quicker than the server: what is pressed shows at once and stays, in
   for (const name of ['Kite maker', 'Snapshot'])
     await page.getByRole('button', { name: `Add ${name}`, exact: true }).click();
   for (const box of [post, story, header, story]) await box.click();
+  answer();
   const seen = new Set<string>();
   await expect(async () => {
     for (const box of [post, story, header])

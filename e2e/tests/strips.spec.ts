@@ -67,7 +67,15 @@ test('a panorama becomes five panels, a block and a quilt that meet exactly; a t
   // A flick ends before the browser has painted its movement.
   await swipe.getByRole('slider').evaluate(async (element) => {
     const at = (type: string, clientX: number) =>
-      element.dispatchEvent(new PointerEvent(type, { pointerId: 1, clientX, bubbles: true }));
+      element.dispatchEvent(
+        new PointerEvent(type, {
+          pointerId: 1,
+          isPrimary: true,
+          clientX,
+          buttons: type === 'pointerup' ? 0 : 1,
+          bubbles: true,
+        }),
+      );
     at('pointerdown', 100);
     await new Promise((resolve) => setTimeout(resolve));
     at('pointermove', 280);

@@ -39,7 +39,7 @@ export type ForRows<Value> = Record<Kind, ById<Value>>;
 export type Known = { [K in Kind]?: readonly RowOf<K>[] | undefined };
 
 /** The part of a row that a person sets. */
-export const settingsOf: { [K in Kind]: (row: RowOf<K>) => SettingsOf<K> } = {
+const settingsOf: { [K in Kind]: (row: RowOf<K>) => SettingsOf<K> } = {
   frames: ({ id: _, projectId: __, originalId: ___, placeId: ____, version: _____, ...settings }) => settings,
   originals: ({ marks, trim, finishId, blend, words }) => ({ marks, trim, finishId, blend, words }),
   projects: ({ finishId, keeping }) => ({ finishId, keeping }),

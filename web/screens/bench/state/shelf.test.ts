@@ -1,7 +1,7 @@
 import { plainSettings } from '@inkwell/core/model';
 import { expect, test } from 'vitest';
 import { Bench } from './bench.ts';
-import { settingsOf } from './kinds.ts';
+import { looseSettingsOf } from './kinds.ts';
 import { Shelf } from './shelf.ts';
 import {
   at,
@@ -27,9 +27,9 @@ test('what an earlier version kept is read, with what it did not know as it is o
   const unsaved = { frames: { [ids[0]]: { settings: old, version: 1 } }, ...none };
   on.setItem('inkwell.bench.p', JSON.stringify({ unsaved, past: steps, future: [] }));
   const store = bench(on);
-  expect(store.getState().settings.frames[ids[0]]).toEqual(settingsOf.frames(frame(0, 150)));
+  expect(store.getState().settings.frames[ids[0]]).toEqual(looseSettingsOf.frames(frame(0, 150)));
   store.undo();
-  expect(store.getState().settings.frames[ids[1]]).toEqual(settingsOf.frames(frame(1, 120)));
+  expect(store.getState().settings.frames[ids[1]]).toEqual(looseSettingsOf.frames(frame(1, 120)));
 });
 
 test('steps are bounded by number and weight, and the project that was opened longest ago goes first', () => {

@@ -1,5 +1,4 @@
 import { FrameChangeSchema } from '@inkwell/core/model';
-import { plainPlan } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
 import { partOfPicture } from '../imaging/stages/partOfPicture.ts';
@@ -54,7 +53,7 @@ export function framesRouter(services: Services): Router {
     '/:id/proof',
     drawing(async (request, response) => {
       const asked = ProofSchema.parse(request.query);
-      const as = asked.finish === 'plain' ? plainPlan : undefined;
+      const as = asked.finish === 'plain' ? 'plainHash' : 'planHash';
       const { plan } = await askedFrame(services, idOf(request), asked.plan, as);
       const proof = await proofs.get(plan, asked.width);
       response.type(proof.type);
@@ -80,7 +79,7 @@ export function framesRouter(services: Services): Router {
     '/:id/pixels',
     drawing(async (request, response) => {
       const asked = PixelsSchema.parse(request.query);
-      const { plan } = await askedFrame(services, idOf(request), asked.plan, plainPlan);
+      const { plan } = await askedFrame(services, idOf(request), asked.plan, 'plainHash');
       const png = await partOfPicture(plan, asked, await copies.get(plan.original));
       response.setHeader('Cache-Control', forEver);
       response.type('png').send(png);

@@ -1,4 +1,4 @@
-import { planHash, type RenderPlan } from '@inkwell/core/planning';
+import { plainPlan, type RenderPlan } from '@inkwell/core/planning';
 import type { Services } from '../services.ts';
 import { type FramedPicture, findFrame } from '../store/projects/frames.ts';
 import { orNotFound, UserError } from '../userError.ts';
@@ -16,18 +16,18 @@ export interface AskedFrame {
 /**
  * A frame whose plan is still the one that was asked for: addresses that name a plan never change what they answer.
  *
- * @param as what of the plan was asked for, e.g. the same left plain; all of it unless said otherwise
+ * @param as whether all of the plan was asked for, or the same frame left plain
  * @throws Refusal where the frame is gone, its place is, or it has changed meanwhile
  */
 export async function askedFrame(
   { db, planner }: Pick<Services, 'db' | 'planner'>,
   id: string,
   hash: string,
-  as: (plan: RenderPlan) => RenderPlan = (plan) => plan,
+  as: 'planHash' | 'plainHash' = 'planHash',
 ): Promise<AskedFrame> {
   const framed = orNotFound(await findFrame(db, id), 'This frame');
   const planning = await planner.open();
-  const plan = as(orNotFound(planning.planOf(framed), 'The place of this frame'));
-  if (planHash(plan) !== hash) throw new UserError('The frame has changed since this was asked for.', 409);
-  return { framed, planning, plan };
+  const { plan, planned } = orNotFound(planning.measuringOf(framed), 'The place of this frame');
+  if (planned[as] !== hash) throw new UserError('The frame has changed since this was asked for.', 409);
+  return { framed, planning, plan: as === 'plainHash' ? plainPlan(plan) : plan };
 }

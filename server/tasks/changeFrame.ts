@@ -39,7 +39,7 @@ export async function changeFrame(
   const { db, planner } = services;
   const framed = orNotFound(await findFrame(db, id), 'This frame');
   const { frame } = framed;
-  const { places, finishOf, plannedOf } = await planner.open();
+  const { places, finishOf, measuringOf } = await planner.open();
   const { place } = orNotFound(places.get(frame.placeId), 'The place of this frame');
   const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
   if (problem) throw new UserError(problem);
@@ -49,8 +49,8 @@ export async function changeFrame(
     (tx) => saveFrame(tx, frame.id, version, settledChange(framed, change, place, border)),
     async (_, row) => [{ ...framed, frame: row }],
   );
-  if (saved) return { ...saved, planned: plannedOf({ ...framed, frame: saved }) };
+  if (saved) return { ...saved, planned: measuringOf({ ...framed, frame: saved })?.planned ?? null };
   const theirs = orNotFound(await findFrame(db, frame.id), 'This frame');
-  const current: SavedFrame = { ...theirs.frame, planned: plannedOf(theirs) };
+  const current: SavedFrame = { ...theirs.frame, planned: measuringOf(theirs)?.planned ?? null };
   throw new UserError('This frame was changed in another window.', 409, { current });
 }

@@ -3,6 +3,7 @@ import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import {
   basisOf,
   type Finish,
+  type Frame,
   frameBounds,
   isMust,
   type KeepMark,
@@ -14,6 +15,7 @@ import {
   type SpecSheet,
 } from '@inkwell/core/model';
 import { detailHash, plainPlan, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
+import { LRUCache } from 'lru-cache';
 import { shippedSheets } from '../standins/shippedSheets.ts';
 import type { Database, Queryable } from '../store/database.ts';
 import { listFinishes } from '../store/library/finishes.ts';
@@ -28,11 +30,9 @@ export interface Planning {
   finishes: Finish[];
   /** How a frame is finished. */
   finishOf(framed: FramedPicture): ResolvedFinish;
-  /** The plan of a frame as it is set; null where its place is no longer in the book, or beyond all bounds. */
+  /** The plan of a frame as it might be set; null where its place is no longer in the book, or beyond all bounds. */
   planOf(framed: FramedPicture): RenderPlan | null;
-  /** What that plan is called. */
-  plannedOf(framed: FramedPicture): Planned | null;
-  /** What is measured of a frame as it is set; null where its place is no longer in the book, or beyond all bounds. */
+  /** What is measured of a frame as it is stored; null where its place is no longer in the book, or beyond all bounds. */
   measuringOf(framed: FramedPicture): Measuring | null;
 }
 
@@ -49,12 +49,17 @@ export interface Measuring {
 }
 
 /** Whether a frame is within what can be planned at all: one that is not was kept before there were bounds. */
-const isPlannable = (place: Place, { frame }: FramedPicture) =>
-  placeProblem(place) === null && (frame.grid?.columns ?? 1) * (frame.grid?.rows ?? 1) <= frameBounds.pieces;
+const isPlannable = (place: Place, { grid }: Frame) =>
+  placeProblem(place) === null && (grid?.columns ?? 1) * (grid?.rows ?? 1) <= frameBounds.pieces;
+
+/** Plans of so many frames are kept at most: a few kilobytes each. */
+const mostKept = 4000;
 
 /** Plans frames from the sheets and finishes that ship with the program, and from those that people made. */
 export class Planner {
   private readonly shipped = shippedSheets();
+  /** By frame and by the versions of all that its plan follows from. To compose a frame takes a millisecond, and lists ask for many. */
+  private readonly kept = new LRUCache<string, Measuring>({ max: mostKept });
 
   constructor(private readonly db: Database) {}
 
@@ -64,38 +69,45 @@ export class Planner {
     const places = placesById(sheets);
     const finishes = await listFinishes(db);
     const finishOf: Planning['finishOf'] = (framed) => resolveFinish(framed, finishes);
-    const planOf: Planning['planOf'] = (framed) => {
-      const { frame, original } = framed;
-      const found = places.get(frame.placeId);
-      const { treatment } = finishOf(framed);
-      return found && isPlannable(found.place, framed)
-        ? planFrame({ original, place: found.place, settings: frame, treatment, keeping: framed.project.keeping })
-        : null;
+    const planOf: Planning['planOf'] = ({ frame, original, project }) => {
+      const place = places.get(frame.placeId)?.place;
+      if (!place || !isPlannable(place, frame)) return null;
+      const { treatment } = finishOf({ frame, original, project });
+      return planFrame({ original, place, settings: frame, treatment, keeping: project.keeping });
     };
-    const plannedAs = (framed: FramedPicture, plan: RenderPlan): Planned => {
-      const place = places.get(framed.frame.placeId)?.place ?? {};
-      const basis = basisOf({ ...framed, finish: finishOf(framed).finish, place });
-      return { basis, planHash: planHash(plan), plainHash: planHash(plainPlan(plan)) };
-    };
+    // What a transaction sees may be taken back, and its versions given to something else.
+    const isLasting = db === this.db;
     return {
       sheets,
       places,
       finishes,
       finishOf,
       planOf,
-      plannedOf(framed) {
+      measuringOf: (framed) => {
+        const place = places.get(framed.frame.placeId)?.place ?? {};
+        const basis = basisOf({ ...framed, finish: finishOf(framed).finish, place });
+        const key = `${framed.frame.id} ${basis}`;
+        const known = this.kept.get(key);
+        if (known) return known;
         const plan = planOf(framed);
-        return plan && plannedAs(framed, plan);
-      },
-      measuringOf(framed) {
-        const { frame, original } = framed;
-        const plan = planOf(framed);
-        if (!plan) return null;
-        const shownWidths = places.get(frame.placeId)?.place.shownWidths ?? [];
-        const marks = marksOnPicture(original.marks, pictureBox(original)).filter(isMust);
-        const hash = detailHash(plan, marks, shownWidths);
-        return { plan, planned: plannedAs(framed, plan), detail: { marks, shownWidths, hash } };
+        const measuring = plan && measuringAs(framed, plan, basis, place);
+        if (measuring && isLasting) this.kept.set(key, measuring);
+        return measuring;
       },
     };
   }
+}
+
+function measuringAs(
+  { original }: FramedPicture,
+  plan: RenderPlan,
+  basis: string,
+  { shownWidths = [] }: Pick<Partial<Place>, 'shownWidths'>,
+): Measuring {
+  const marks = marksOnPicture(original.marks, pictureBox(original)).filter(isMust);
+  return {
+    plan,
+    planned: { basis, planHash: planHash(plan), plainHash: planHash(plainPlan(plan)) },
+    detail: { marks, shownWidths, hash: detailHash(plan, marks, shownWidths) },
+  };
 }

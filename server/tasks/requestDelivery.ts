@@ -2,7 +2,7 @@ import { frameFindings } from '@inkwell/core/checking';
 import type { ResolvedFinish } from '@inkwell/core/finishing';
 import type { Delivery, PlaceOfNetwork } from '@inkwell/core/model';
 import { fileNames, nameable, patternProblem } from '@inkwell/core/naming';
-import { planHash, type RenderPlan } from '@inkwell/core/planning';
+import type { RenderPlan } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import type { Services } from '../services.ts';
 import { addDelivery, cancelDelivery, findDelivery, storedDelivery } from '../store/projects/deliveries.ts';
@@ -60,7 +60,7 @@ export async function requestDelivery(
 ): Promise<Delivery> {
   const problem = patternProblem(pattern);
   if (problem) throw new UserError(problem);
-  const [known, { places, planOf, finishOf }, frames] = await Promise.all([
+  const [known, { places, measuringOf, finishOf }, frames] = await Promise.all([
     projectName(db, projectId),
     planner.open(),
     framesOfProject(db, projectId),
@@ -68,8 +68,10 @@ export async function requestDelivery(
   const name = orNotFound(known, 'This project');
   const wanted = frames.flatMap((framed): WantedFrame[] => {
     const at = places.get(framed.frame.placeId);
-    const plan = planOf(framed);
-    return at && plan ? [{ ...framed, at, plan, hash: planHash(plan), finish: finishOf(framed) }] : [];
+    const measuring = measuringOf(framed);
+    if (!at || !measuring) return [];
+    const { plan, planned } = measuring;
+    return [{ ...framed, at, plan, hash: planned.planHash, finish: finishOf(framed) }];
   });
   checkSeen(new Map(seen.map(({ frameId, plan }) => [frameId, plan])), wanted);
   if (wanted.length === 0) {

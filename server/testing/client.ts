@@ -98,10 +98,22 @@ export class Client {
     );
   }
 
-  /** Asks for a delivery of all frames as they are now. */
-  async askDelivery(projectId: string, pattern?: string): Promise<Answer> {
-    const seen = (await this.weights(projectId)).map(({ frameId, planHash }) => ({ frameId, plan: planHash }));
-    return this.ask('POST', '/deliveries', { projectId, seen, ...(pattern ? { pattern } : {}) });
+  /** The plans of a project's frames as they are now. */
+  async seen(projectId: string): Promise<{ frameId: string; plan: string }[]> {
+    return (await this.weights(projectId)).map(({ frameId, planHash }) => ({ frameId, plan: planHash }));
+  }
+
+  /** Asks for a delivery of all frames as they were seen, by default now. */
+  async askDelivery(
+    projectId: string,
+    pattern?: string,
+    seen: Awaited<ReturnType<Client['seen']>> | null = null,
+  ): Promise<Answer> {
+    return this.ask('POST', '/deliveries', {
+      projectId,
+      seen: seen ?? (await this.seen(projectId)),
+      ...(pattern ? { pattern } : {}),
+    });
   }
 
   /** Delivers a project and waits until that is over. */

@@ -44,7 +44,7 @@ describe('dimensions from the header alone', () => {
   test('are not known of files that end too early', async () => {
     const cut = (data: Buffer, length: number) => data.subarray(0, length);
     expect(await foreignDimensions(await file('b.bmp', cut(await bmp(chart(9, 9)), 20)), 'bmp')).toBeNull();
-    expect(await foreignDimensions(await file('b.jxl', cut(await jxl(chart(9, 9)), 5)), 'jxl')).toBeNull();
+    expect(await foreignDimensions(await file('b.jxl', cut(await jxl(chart(9, 9)), 3)), 'jxl')).toBeNull();
     expect(await foreignDimensions(await file('b.heic', Buffer.from('ftypheic')), 'heic')).toBeNull();
   });
 });

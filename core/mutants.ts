@@ -1,0 +1,80 @@
+import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { z } from 'zod';
+
+// `npm run mutants [FOLDER …]`: changes one operator of core at a time, and sees whether the tests notice. Folder by folder:
+// to watch the loops over pixels takes so long that nothing else should be watched meanwhile.
+const root = join(import.meta.dirname, '..');
+const folders = [
+  'geometry',
+  'framing',
+  'splitting',
+  'weighing',
+  'planning',
+  'checking',
+  'naming',
+  'model',
+  'planes',
+  'finishing',
+  'seeing',
+];
+const report = join(root, '.inkwell', 'mutants', 'last.json');
+
+const ReportSchema = z.object({
+  files: z.record(
+    z.string(),
+    z.object({
+      source: z.string(),
+      mutants: z.array(
+        z.object({
+          status: z.string(),
+          mutatorName: z.string(),
+          replacement: z.string().optional(),
+          location: z.object({
+            start: z.object({ line: z.int(), column: z.int() }),
+            end: z.object({ line: z.int(), column: z.int() }),
+          }),
+        }),
+      ),
+    }),
+  ),
+});
+
+const noticed = ['Killed', 'Timeout'];
+const missed = ['Survived', 'NoCoverage'];
+
+/** Of one folder: how many mutants were noticed, and where those are that were not. */
+function mutantsOf(folder: string): { noticed: number; missed: string[] } {
+  const mutate = [`core/${folder}/**/*.ts`, '!core/**/*.test.ts', '!core/**/index.ts', '!core/planes/assembly/**'];
+  const { status } = spawnSync('npx', ['stryker', 'run', '--mutate', mutate.join(',')], {
+    cwd: root,
+    stdio: 'inherit',
+  });
+  if (status !== 0) throw new Error(`The mutants of ${folder} could not be run.`);
+  const files = Object.entries(ReportSchema.parse(JSON.parse(readFileSync(report, 'utf8'))).files);
+  const found = { noticed: 0, missed: [] as string[] };
+  for (const [path, { source, mutants }] of files) {
+    const lines = source.split('\n');
+    for (const { status, replacement = '', location } of mutants) {
+      if (noticed.includes(status)) found.noticed += 1;
+      if (!missed.includes(status)) continue;
+      const { start, end } = location;
+      const line = lines[start.line - 1] ?? '';
+      const was = line.slice(start.column - 1, end.line === start.line ? end.column - 1 : undefined);
+      found.missed.push(`${path}:${start.line}  ${was.trim()}  ->  ${replacement.replaceAll(/\s+/g, ' ')}`);
+    }
+  }
+  return found;
+}
+
+const asked = process.argv.slice(2);
+const unknown = asked.filter((folder) => !folders.includes(folder));
+if (unknown.length > 0) throw new Error(`There is no ${unknown.join(', ')}. Folders: ${folders.join(', ')}.`);
+const rows = (asked.length > 0 ? asked : folders).map((folder) => ({ folder, ...mutantsOf(folder) }));
+for (const { folder, missed } of rows) console.log([`\n${folder}: not noticed`, ...missed].join('\n'));
+console.log('\n| folder | mutants | noticed |\n|---|---|---|');
+for (const { folder, noticed, missed } of rows) {
+  const all = noticed + missed.length;
+  console.log(`| ${folder} | ${all} | ${((100 * noticed) / Math.max(1, all)).toFixed(1)} % |`);
+}

@@ -28,6 +28,24 @@ test('picture edges, its middle and the edges of marks are snapped to as well; f
   expect(snapWindow(free, [mark], bounds, output, 6)).toEqual({ window: free, snaps: [] });
 });
 
+test('the last line of a frame counts as the first does; a tilted picture’s edges run across it and do not', () => {
+  // The mark ends at 1400, the window at 1403.
+  expect(snapWindow(at(203, 300), [{ left: 1100, top: 900, width: 300, height: 90 }], bounds, output, 2).snaps).toEqual(
+    [{ axis: 'x', at: 1, what: 'edge of a mark' }],
+  );
+  expect(snapWindow(at(1797, 1197), [], bounds, output, 6).snaps).toMatchObject([
+    { axis: 'x', at: 1, what: 'edge of the picture' },
+    { axis: 'y', at: 1, what: 'edge of the picture' },
+  ]);
+  const tilted = windowAt(1300, 500, 1000, output, { turn: 7, mirror: false });
+  const { x, y } = originalToFrame(tilted, output, { x: 1400, y: 700 });
+  const corner = { left: 1400, top: 700, width: 1, height: 1 };
+  const edges = snapWindow(tilted, [corner], bounds, output, Math.min(x, y) + 1).snaps.filter(({ what }) =>
+    what.startsWith('edge'),
+  );
+  expect(edges).toEqual([]);
+});
+
 test('in a turned and mirrored frame it is the frame’s own lines that count', () => {
   for (const pose of [
     { turn: 90, mirror: true },

@@ -18,10 +18,7 @@ export function turnVector(turn: number): Point {
 }
 
 /** A turn in degrees brought into the range above -180 up to 180. */
-export function normalTurn(turn: number): number {
-  const rest = ((((turn + 180) % 360) + 360) % 360) - 180;
-  return rest === -180 ? 180 : rest;
-}
+export const normalTurn = (turn: number): number => turn - 360 * Math.ceil((turn - 180) / 360);
 
 /** The quarter turns (0, 90, 180 or -90 degrees) nearest to a turn, and what is left: the straightening, -45..45. */
 export function turnParts(turn: number): { quarter: 0 | 90 | 180 | -90; tilt: number } {

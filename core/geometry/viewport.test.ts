@@ -26,6 +26,8 @@ test('the whole original lies inside the box, in its middle, margins kept', () =
       expect(seen.top).toBeGreaterThanOrEqual(12 - 1e-6);
       expect(seen.left + seen.width / 2).toBeCloseTo(room.width / 2, 6);
       expect(seen.top + seen.height / 2).toBeCloseTo(room.height / 2, 6);
+      // It is as large as that allows.
+      expect(Math.min(seen.left, seen.top)).toBeCloseTo(12, 6);
     }),
   );
 });

@@ -5,9 +5,11 @@ import {
   type Corner,
   clampWindow,
   cornerOnOriginal,
+  coveringSpan,
   dragCorner,
   enlargement,
   frameToOriginal,
+  isInside,
   largestSpan,
   largestWindow,
   levellingTurn,
@@ -15,12 +17,15 @@ import {
   oppositeCorner,
   originalToFrame,
   placeDimensions,
+  type Rect,
+  turnBy,
   turnParts,
   turnTo,
   wholeOf,
   wholeWindow,
   windowAt,
   windowBoundingBox,
+  windowRect,
   zoomAbout,
 } from './index.ts';
 
@@ -41,12 +46,23 @@ const wildWindow = fc.record({
 const corner = fc.constantFrom<Corner>('top left', 'top right', 'bottom left', 'bottom right');
 const slack = 1e-6;
 
-function expectInside(window: Window, original: Dimensions, output: Dimensions) {
-  const rect = windowBoundingBox(window, output);
-  expect(rect.left).toBeGreaterThanOrEqual(-slack);
-  expect(rect.top).toBeGreaterThanOrEqual(-slack);
-  expect(rect.left + rect.width).toBeLessThanOrEqual(original.width + slack);
-  expect(rect.top + rect.height).toBeLessThanOrEqual(original.height + slack);
+/** Part of a picture that lies somewhere in it, as a trim does. */
+const boxes = fc.record({
+  left: fc.integer({ min: 0, max: 9000 }),
+  top: fc.integer({ min: 0, max: 9000 }),
+  width: side,
+  height: side,
+});
+const corners: Corner[] = ['top left', 'top right', 'bottom left', 'bottom right'];
+
+function expectInside(window: Window, box: Rect, output: Dimensions) {
+  for (const one of corners) {
+    const { x, y } = cornerOnOriginal(window, one, output);
+    expect(x).toBeGreaterThanOrEqual(box.left - slack);
+    expect(y).toBeGreaterThanOrEqual(box.top - slack);
+    expect(x).toBeLessThanOrEqual(box.left + box.width + slack);
+    expect(y).toBeLessThanOrEqual(box.top + box.height + slack);
+  }
 }
 
 test('no handling of a window takes it out of the original or out of its ratio', () => {
@@ -62,24 +78,24 @@ test('no handling of a window takes it out of the original or out of its ratio',
     fc.record({ kind: fc.constant('turn' as const), turn }),
   );
   fc.assert(
-    fc.property(
-      dimensions,
-      dimensions,
-      wildWindow,
-      fc.array(handlings, { maxLength: 8 }),
-      (original, output, start, steps) => {
-        const bounds = wholeOf(original);
-        let window = clampWindow(start, bounds, output);
-        for (const step of steps) {
-          if (step.kind === 'nudge') window = nudge(window, step, bounds, output);
-          else if (step.kind === 'zoom') window = zoomAbout(window, step.factor, step, bounds, output);
-          else if (step.kind === 'turn') window = turnTo(window, step.turn, bounds, output);
-          else window = dragCorner(window, step.corner, step, bounds, output);
-          expectInside(window, original, output);
-          expect(window.span).toBeGreaterThan(0);
-        }
-      },
-    ),
+    fc.property(boxes, dimensions, wildWindow, fc.array(handlings, { maxLength: 8 }), (box, output, start, steps) => {
+      const bounds = { box, beyond: false };
+      let window = clampWindow(start, bounds, output);
+      for (const step of steps) {
+        if (step.kind === 'nudge') window = nudge(window, step, bounds, output);
+        else if (step.kind === 'zoom') window = zoomAbout(window, step.factor, step, bounds, output);
+        else if (step.kind === 'turn') window = turnTo(window, step.turn, bounds, output);
+        else window = dragCorner(window, step.corner, step, bounds, output);
+        expectInside(window, box, output);
+        // Its shorter side has 16 pixels of the original, where the picture has as many.
+        const shorter = Math.min(window.span, (window.span * output.height) / output.width);
+        const there = Math.min(
+          16,
+          largestSpan(bounds, output, window.turn) * Math.min(1, output.height / output.width),
+        );
+        expect(shorter).toBeGreaterThan(there - 1e-6);
+      }
+    }),
   );
 });
 
@@ -88,7 +104,7 @@ test('the largest window touches two opposite edges and no window is larger', ()
     fc.property(dimensions, dimensions, wildWindow, (original, output, start) => {
       const bounds = wholeOf(original);
       const largest = largestWindow(bounds, output, start);
-      expectInside(largest, original, output);
+      expectInside(largest, bounds.box, output);
       const box = windowBoundingBox(largest, output);
       expect(Math.min(original.width - box.width, original.height - box.height)).toBeLessThan(1e-6);
       expect(clampWindow(start, bounds, output).span).toBeLessThanOrEqual(
@@ -178,7 +194,9 @@ test('zooming keeps the point under the pointer still where the edges allow it',
   const window: Window = { centreX: 3000, centreY: 2000, span: 1500, turn: 11, mirror: true };
   const anchor = { x: 2700, y: 1800 };
   const before = originalToFrame(window, output, anchor);
-  const after = originalToFrame(zoomAbout(window, 0.8, anchor, bounds, output), output, anchor);
+  const zoomed = zoomAbout(window, 0.8, anchor, bounds, output);
+  expect(zoomed.span).toBeCloseTo(1200, 9);
+  const after = originalToFrame(zoomed, output, anchor);
   expect(after.x).toBeCloseTo(before.x, 9);
   expect(after.y).toBeCloseTo(before.y, 9);
 });
@@ -230,4 +248,84 @@ test('a window set by left, top and width takes its turn from another and nothin
     turn: 5,
     mirror: true,
   });
+});
+
+test('a window that touches an edge of the picture is inside; moved past it by a hundredth of a pixel it is not', () => {
+  fc.assert(
+    fc.property(boxes, dimensions, wildWindow, (box, output, start) => {
+      const window = clampWindow(start, { box, beyond: false }, output);
+      expect(isInside(window, box, output)).toBe(true);
+      const seen = windowBoundingBox(window, output);
+      const past = 0.01;
+      const ways = [
+        { x: box.left - seen.left - past, y: 0 },
+        { x: box.left + box.width - seen.left - seen.width + past, y: 0 },
+        { x: 0, y: box.top - seen.top - past },
+        { x: 0, y: box.top + box.height - seen.top - seen.height + past },
+      ];
+      for (const { x, y } of ways)
+        expect(isInside({ ...window, centreX: window.centreX + x, centreY: window.centreY + y }, box, output)).toBe(
+          false,
+        );
+    }),
+  );
+});
+
+test('a window is the one at the left, top and width of its rectangle; upright, that is what it shows', () => {
+  fc.assert(
+    fc.property(dimensions, wildWindow, (output, window) => {
+      const { left, top, width, height } = windowRect(window, output);
+      const again = windowAt(left, top, width, output, window);
+      for (const key of ['centreX', 'centreY', 'span'] as const) expect(again[key]).toBeCloseTo(window[key], 4);
+      const seen = windowBoundingBox({ ...window, turn: 0 }, output);
+      expect([seen.left, seen.top, seen.width, seen.height].map((value) => value.toFixed(3))).toEqual(
+        [left, top, width, height].map((value) => value.toFixed(3)),
+      );
+    }),
+  );
+});
+
+test('turned by a quarter a window begins anew as large as it can be; by less it keeps what it shows', () => {
+  const bounds = wholeOf({ width: 6000, height: 4000 });
+  const output = { width: 1080, height: 1350 };
+  const start: Window = { centreX: 3000, centreY: 2000, span: 900, turn: 3.2, mirror: false };
+  for (const by of [90, -90]) {
+    const turned = turnBy(start, by, bounds, output);
+    expect(turned.turn).toBe(by + 3.2);
+    expect(turned.span).toBeCloseTo(largestSpan(bounds, output, by + 3.2), 6);
+  }
+  expect(turnBy(start, 0.14, bounds, output)).toMatchObject({ turn: 3.3, span: 900 });
+  expect(turnBy(start, -3.2, bounds, output).turn).toBe(0);
+  expect(turnBy({ ...start, turn: 179.9 }, 0.2, bounds, output).turn).toBe(-179.9);
+});
+
+test('a dragged corner goes with the hand along the axis on which that asks for the larger window', () => {
+  const bounds = wholeOf({ width: 60_000, height: 40_000 });
+  const part = fc.double({ min: 0.2, max: 3, noNaN: true });
+  fc.assert(
+    fc.property(corner, turn, fc.boolean(), dimensions, part, part, (which, turn, mirror, output, right, down) => {
+      const window: Window = {
+        centreX: 30_000,
+        centreY: 20_000,
+        span: 900 * Math.min(1, output.width / output.height),
+        turn,
+        mirror,
+      };
+      const sign = { x: which.endsWith('left') ? -1 : 1, y: which.startsWith('top') ? -1 : 1 };
+      const still = { x: sign.x < 0 ? output.width : 0, y: sign.y < 0 ? output.height : 0 };
+      const hand = { x: still.x + sign.x * right * output.width, y: still.y + sign.y * down * output.height };
+      const dragged = dragCorner(window, which, frameToOriginal(window, output, hand), bounds, output);
+      const smallest = 16 * Math.max(1, output.width / output.height);
+      expect(dragged.span).toBeCloseTo(Math.max(smallest, window.span * Math.max(right, down)), 3);
+    }),
+  );
+});
+
+test('a window that may reach past the picture is at most four times as wide as one that just shows all of it', () => {
+  const bounds = { ...wholeOf({ width: 600, height: 300 }), beyond: true };
+  const output = { width: 100, height: 100 };
+  expect(coveringSpan(bounds.box, output)).toBe(600);
+  expect(clampWindow({ centreX: 300, centreY: 150, span: 1e6, turn: 0, mirror: false }, bounds, output).span).toBe(
+    2400,
+  );
 });

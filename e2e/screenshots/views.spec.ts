@@ -13,6 +13,16 @@ async function still(page: Page): Promise<void> {
   await page.evaluate(() => Promise.all(document.getAnimations().map(({ finished }) => finished)));
 }
 
+test.describe('on a phone', () => {
+  test.use({ hasTouch: true, viewport: { width: 390, height: 844 } });
+  test('the wall of the demo', async ({ page }) => {
+    await openDemo(page);
+    await settled(page, 'sunpane/wide-post');
+    await still(page);
+    await page.screenshot(picture('bench-phone'));
+  });
+});
+
 test('the main views of the demo', async ({ page }) => {
   test.setTimeout(1_200_000);
   await openDemo(page);

@@ -10,7 +10,7 @@ import {
   type Ring,
   type Window,
 } from '../model/index.ts';
-import { samplePlace } from '../testing/index.ts';
+import { sampleArea, samplePlace } from '../testing/index.ts';
 import {
   type ContentAreaSettings,
   composeWindow,
@@ -26,21 +26,13 @@ const bounds = wholeOf(original);
 const place = (width: number, height: number, more: Partial<Place> = {}) => samplePlace({ width, height, ...more });
 const dimensions = ({ width, height }: Place): Dimensions => ({ width, height: height as number });
 const contentArea = (at: Place) => plainContentArea(at, { ...original, trim: null });
-const covered = (left: number, top: number, width: number, height: number) => ({
-  left,
-  top,
-  width,
-  height,
-  shape: 'rectangle' as const,
-  reason: 'controls',
-});
 
 const places = [
   place(400, 400),
-  place(400, 500, { shownPart: covered(0, 50, 400, 400) }),
+  place(400, 500, { shownPart: sampleArea(0, 50, 400, 400) }),
   place(600, 200),
-  place(360, 640, { purpose: 'story', covered: [covered(0, 0, 360, 80), covered(0, 540, 360, 100)] }),
-  place(640, 360, { purpose: 'thumbnail', covered: [covered(560, 310, 60, 40)] }),
+  place(360, 640, { purpose: 'story', covered: [sampleArea(0, 0, 360, 80), sampleArea(0, 540, 360, 100)] }),
+  place(640, 360, { purpose: 'thumbnail', covered: [sampleArea(560, 310, 60, 40)] }),
   place(300, 300, { purpose: 'profile', shape: 'circle' }),
 ];
 

@@ -1,20 +1,13 @@
 import { expect, test } from 'vitest';
 import { intersection } from '../geometry/index.ts';
-import type { Place } from '../model/index.ts';
-import { sampleOriginal, samplePlace } from '../testing/index.ts';
+import type { Area, Place } from '../model/index.ts';
+import { sampleArea, sampleOriginal, samplePlace } from '../testing/index.ts';
 import { openRect } from './constraints.ts';
 import { coveredRects, plainContentArea } from './index.ts';
 
 const output = { width: 1080, height: 1920 };
-const area = (left: number, top: number, width: number, height: number) => ({
-  left,
-  top,
-  width,
-  height,
-  shape: 'rectangle' as const,
-  reason: 'controls',
-});
-const place = (covered: ReturnType<typeof area>[], shownPart?: ReturnType<typeof area>) =>
+
+const place = (covered: Area[], shownPart?: Area) =>
   samplePlace({
     purpose: 'story',
     ...output,
@@ -26,11 +19,11 @@ const openOf = (one: Place) => openRect(plainContentArea(one, sampleOriginal()))
 
 test('the open part of a frame is the largest rectangle that nothing covers', () => {
   expect(openOf(place([]))).toEqual({ left: 0, top: 0, ...output });
-  const story = place([area(0, 0, 1080, 240), area(0, 1600, 1080, 320)]);
+  const story = place([sampleArea(0, 0, 1080, 240), sampleArea(0, 1600, 1080, 320)]);
   expect(openOf(story)).toEqual({ left: 0, top: 240, width: 1080, height: 1360 });
-  const clip = place([area(0, 1500, 1080, 420), area(940, 0, 140, 1920)]);
+  const clip = place([sampleArea(0, 1500, 1080, 420), sampleArea(940, 0, 140, 1920)]);
   expect(openOf(clip)).toEqual({ left: 0, top: 0, width: 940, height: 1500 });
-  const badge = place([area(940, 1866, 130, 44)]);
+  const badge = place([sampleArea(940, 1866, 130, 44)]);
   expect(openOf(badge)).toEqual({ left: 0, top: 0, width: 1080, height: 1866 });
   for (const one of [story, clip, badge])
     for (const covered of coveredRects(one, output)) {
@@ -40,13 +33,13 @@ test('the open part of a frame is the largest rectangle that nothing covers', ()
 });
 
 test('it stays within what is always shown, and covers beyond the frame do not count', () => {
-  const phones = area(270, 0, 540, 1920);
-  expect(openOf(place([area(0, 0, 1080, 200)], phones))).toEqual({
+  const phones = sampleArea(270, 0, 540, 1920);
+  expect(openOf(place([sampleArea(0, 0, 1080, 200)], phones))).toEqual({
     left: 270,
     top: 200,
     width: 540,
     height: 1720,
   });
-  const outside = place([area(-400, -400, 300, 300), area(-50, 1900, 200, 200)]);
+  const outside = place([sampleArea(-400, -400, 300, 300), sampleArea(-50, 1900, 200, 200)]);
   expect(coveredRects(outside, output)).toEqual([{ left: 0, top: 1900, width: 150, height: 20, reason: 'controls' }]);
 });

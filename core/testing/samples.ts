@@ -1,4 +1,5 @@
 import {
+  type Area,
   type FrameSettings,
   type Original,
   type Place,
@@ -22,6 +23,16 @@ export function samplePlace(values: Partial<Place> = {}): Place {
     ...values,
   });
 }
+
+/** A part of a place that controls cover, for tests. */
+export const sampleArea = (left: number, top: number, width: number, height: number): Area => ({
+  left,
+  top,
+  width,
+  height,
+  shape: 'rectangle',
+  reason: 'controls',
+});
 
 /** An original for tests: 1000 x 1000 without marks, unless told otherwise. */
 export function sampleOriginal(values: Partial<Original> = {}): Original {

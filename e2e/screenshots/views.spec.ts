@@ -10,7 +10,16 @@ const picture = (name: string) => ({
 async function still(page: Page): Promise<void> {
   await page.waitForLoadState('networkidle');
   await expect.poll(() => page.evaluate(() => [...document.images].every(({ complete }) => complete))).toBe(true);
-  await page.evaluate(() => Promise.all(document.getAnimations().map(({ finished }) => finished)));
+  // Some go on for ever, or wait.
+  await expect
+    .poll(() =>
+      page.evaluate(() =>
+        document
+          .getAnimations()
+          .some(({ playState, effect }) => playState === 'running' && effect?.getTiming().iterations !== Infinity),
+      ),
+    )
+    .toBe(false);
 }
 
 test.describe('on a phone', () => {

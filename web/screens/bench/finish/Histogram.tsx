@@ -25,9 +25,9 @@ export function Histogram(props: {
   const { plain, finished, points } = props;
   const [channel, setChannel] = useState<Channel>('luminance');
   const data = useMemo(() => {
-    // Roots, or a paper's one high peak would press everything else flat.
+    // Nothing is drawn of what is not counted. Roots, or a paper's one high peak would press everything else flat.
     const root = (counts: Counts | undefined, level: number) =>
-      counts && counts.pixels > 0 ? Math.sqrt((counts[channel][level] ?? 0) / counts.pixels) : 0;
+      counts && counts.pixels > 0 ? Math.sqrt((counts[channel][level] ?? 0) / counts.pixels) : null;
     return Array.from({ length: 256 }, (_, level) => ({
       level,
       plain: root(plain, level),
@@ -36,7 +36,7 @@ export function Histogram(props: {
   }, [plain, finished, channel]);
   return (
     <figure className="histogram" aria-label="Histogram">
-      <div className="histogram-plot" data-ready={plain !== undefined}>
+      <div className="histogram-plot" data-ready={plain !== undefined && finished !== undefined}>
         <ResponsiveContainer width="100%" height="100%">
           <AreaChart data={data} margin={{ top: 4, right: 0, bottom: 0, left: 0 }}>
             <XAxis

@@ -23,6 +23,14 @@ test('names say what, where and how large, and collisions are numbered', () => {
     'five-flyers_sunpane_square-post_1080x1080-2.jpg',
     'drachenfusse-am-strand_sunpane_square-post_1080x1080.jpg',
   ]);
+  expect(fileNames('{place}', [item(), item(), item(), item({ extension: 'png' })])).toEqual([
+    'square-post.jpg',
+    'square-post-2.jpg',
+    'square-post-3.jpg',
+    'square-post.png',
+  ]);
+  // Of several separators one is left, and none at either end.
+  expect(fileNames('__{name}...{width}_', [item()])).toEqual(['five-flyers.1080.jpg']);
 });
 
 test('whatever people call things, names are safe everywhere and all different', () => {
@@ -79,6 +87,8 @@ test('names of pieces sort as they are uploaded, however many there are, and say
   const twelve = named(panels, 12, 1);
   expect(twelve[0]).toBe('kites_pieces_01-of-12.jpg');
   expect([...twelve].sort()).toEqual(twelve);
+  // In one row or one column the number says it all.
+  expect(named([{ number: 1, row: 1, column: 1 }], 1, 3)).toEqual(['kites_pieces_1-of-3.jpg']);
   const tiles = [
     { number: 1, row: 1, column: 1 },
     { number: 2, row: 2, column: 1 },

@@ -1,6 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { KeepMark } from '../model/index.ts';
+import { plainPlan } from './derivedPlan.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
 /** JSON with the keys of every object in order, so that equal values have equal text. What is undefined counts as missing. */
@@ -19,6 +20,12 @@ const hashOf = (value: unknown): string => bytesToHex(sha256(utf8ToBytes(canonic
 
 /** SHA-256 over the plan, 64 hexadecimal digits: the key of proofs and weights. */
 export const planHash = (plan: RenderPlan): string => hashOf(plan);
+
+/** That, and the same of the frame left plain. */
+export function planHashes(plan: RenderPlan): { planHash: string; plainHash: string } {
+  const own = planHash(plan);
+  return { planHash: own, plainHash: plan.finish ? planHash(plainPlan(plan)) : own };
+}
 
 /** The same over all that the detail of marks at small sizes depends on. */
 export function detailHash(plan: RenderPlan, marks: readonly KeepMark[], shownWidths: readonly number[]): string {

@@ -14,7 +14,7 @@ import {
   placesById,
   type SpecSheet,
 } from '@inkwell/core/model';
-import { detailHash, plainPlan, planFrame, planHash, type RenderPlan } from '@inkwell/core/planning';
+import { detailHash, planFrame, planHashes, type RenderPlan } from '@inkwell/core/planning';
 import { LRUCache } from 'lru-cache';
 import { shippedSheets } from '../standins/shippedSheets.ts';
 import type { Database, Queryable } from '../store/database.ts';
@@ -107,7 +107,7 @@ function measuringAs(
   const marks = marksOnPicture(original.marks, pictureBox(original)).filter(isMust);
   return {
     plan,
-    planned: { basis, planHash: planHash(plan), plainHash: planHash(plainPlan(plan)) },
+    planned: { basis, ...planHashes(plan) },
     detail: { marks, shownWidths, hash: detailHash(plan, marks, shownWidths) },
   };
 }

@@ -14,7 +14,7 @@ import {
 import type { Original, Window } from '@inkwell/core/model';
 import { usePinch } from '@use-gesture/react';
 import type Konva from 'konva';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Group, Image, Layer, Line, Rect, Shape, Stage } from 'react-konva';
 import { palette } from '../theme/palette.ts';
 import { ChosenOutline } from './ChosenOutline.tsx';
@@ -47,6 +47,8 @@ export function OriginalStage(props: {
   onMove: (window: Window) => void;
   /** A movement has come to its end. */
   onRest: () => void;
+  /** It has, unless another step of it follows soon. */
+  onRestSoon: () => void;
   onDraw: (tool: Tool, region: Region, from: Point, to: Point) => void;
   onSelectMark: (id: string | null) => void;
   onChangeMark: (id: string, region: Region) => void;
@@ -63,16 +65,13 @@ export function OriginalStage(props: {
   const [cursor, setCursor] = useState('default');
   const [drawn, setDrawn] = useState<{ from: Point; to: Point } | null>(null);
 
-  const wheelRest = useRef<ReturnType<typeof setTimeout>>(undefined);
-  useEffect(() => () => clearTimeout(wheelRest.current), []);
   const onWheel = ({ evt, target }: Konva.KonvaEventObject<WheelEvent>) => {
     evt.preventDefault();
     const pointer = target.getStage()?.getPointerPosition();
     if (!chosen || !pointer) return;
     const factor = wheelFactor(evt);
     onMove(zoomAbout(chosen.window, factor, toOriginal(view, pointer), chosen.bounds, chosen.output));
-    clearTimeout(wheelRest.current);
-    wheelRest.current = setTimeout(onRest, 160);
+    props.onRestSoon();
   };
 
   const surface = useRef<Konva.Stage>(null);

@@ -16,7 +16,7 @@ import type {
   Weight,
   Window,
 } from '@inkwell/core/model';
-import { plainPlan, planFrame, planHash, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
+import { planFrame, planHashes, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { type Finishing, finishFor } from './finishing.ts';
 import { learn, serverHash } from './serverHashes.ts';
@@ -88,7 +88,7 @@ export function frameFacts(
   const before = known.get(settings);
   if (before?.input.every((each, index) => each === input[index])) return before.facts;
   const plan = planFrame({ original, place, settings, treatment, keeping });
-  const own = { planHash: planHash(plan), plainHash: planHash(plainPlan(plan)) };
+  const own = planHashes(plan);
   if (measured && measured.basis === basis) learn(own, measured);
   const hash = serverHash(own.planHash);
   const framed = { ...settings, border: treatment.border };

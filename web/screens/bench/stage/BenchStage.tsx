@@ -111,6 +111,7 @@ export function BenchStage(props: {
           onChoose={onChoose}
           onMove={(window) => resting && store.move(resting.id, window)}
           onRest={() => store.commitMove()}
+          onRestSoon={() => store.commitMoveSoon()}
           onDraw={draw}
           onSelectMark={setSelected}
           onChangeMark={moveMark}

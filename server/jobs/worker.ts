@@ -9,6 +9,7 @@ import { projectIds } from '../store/projects/projects.ts';
 import {
   type ClaimedWork,
   claimWork,
+  dropUnwanted,
   failWork,
   finishWork,
   freeStranded,
@@ -156,6 +157,10 @@ export class Worker {
     this.doing.add(claimed.id);
     try {
       const keep = await this.perform(claimed);
+      if (keep === 'unwanted') {
+        await dropUnwanted(db, claimed, number);
+        return;
+      }
       if (!keep) {
         await this.askAgain(claimed, number);
         return;
@@ -188,11 +193,11 @@ export class Worker {
     }
   }
 
-  private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | null> {
+  private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | null | 'unwanted'> {
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
     const plan = readPlan(task.plan);
     if (!plan) throw new UserError(otherVersion);
-    if (wantedBy && !(await this.isWanted(wantedBy, planHash(plan)))) return async () => undefined;
+    if (wantedBy && !(await this.isWanted(wantedBy, planHash(plan)))) return 'unwanted';
     return task.kind === 'plan'
       ? measurePlan(this.tools, { ...task, plan })
       : measureMarks(this.tools, { ...task, plan });

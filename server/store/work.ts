@@ -115,6 +115,22 @@ export async function finishWork(db: Queryable, id: number, worker: number): Pro
   return gone.length > 0;
 }
 
+/**
+ * Drops work that nobody wants any more, in one statement that sees whether it was asked for again since it was claimed: a frame
+ * that is changed and changed back wants what it has wanted before. Then it is put back. False where it was.
+ */
+export async function dropUnwanted(db: Queryable, { id, wantedBy }: ClaimedWork, worker: number): Promise<boolean> {
+  // Whoever asks again adds to those that want it, or makes it wanted whatever becomes of any frame.
+  const isAsBefore = sql`${work.wantedBy} is not distinct from ${sql.param(wantedBy, work.wantedBy)}`;
+  const gone = await db
+    .delete(work)
+    .where(and(isClaimed(id, worker), isAsBefore))
+    .returning({ id: work.id });
+  if (gone.length > 0) return true;
+  await putBack(db, id, worker);
+  return false;
+}
+
 /** Puts work back, to be done after other work. */
 export async function putBack(db: Queryable, id: number, worker: number): Promise<void> {
   await db

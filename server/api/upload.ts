@@ -10,7 +10,7 @@ const because = (refusal: UserError, cause: unknown) => Object.assign(refusal, {
 /**
  * Hands on the one file of a multipart/form-data request, in a part named `file`: streamed, never held in memory.
  *
- * @throws Refusal where there is none, or the upload breaks off; whatever `take` throws
+ * @throws UserError where there is none, or the upload breaks off; whatever `take` throws
  */
 export function uploadedFile<Taken>(
   request: Request,

@@ -17,7 +17,7 @@ export interface AskedFrame {
  * A frame whose plan is still the one that was asked for: addresses that name a plan never change what they answer.
  *
  * @param as whether all of the plan was asked for, or the same frame left plain
- * @throws Refusal where the frame is gone, its place is, or it has changed meanwhile
+ * @throws UserError where the frame is gone, its place is, or it has changed meanwhile
  */
 export async function askedFrame(
   { db, planner }: Pick<Services, 'db' | 'planner'>,

@@ -8,7 +8,7 @@ import { saveAndMeasure } from './saveAndMeasure.ts';
 /**
  * Saves a change of a finish that was made on a version of it, and asks for what has to be measured anew of its frames.
  *
- * @throws Refusal with the finish as it is now where it was changed elsewhere
+ * @throws UserError with the finish as it is now where it was changed elsewhere
  */
 export async function changeFinish(
   services: Pick<Services, 'db' | 'planner'>,
@@ -28,7 +28,7 @@ export async function changeFinish(
   throw new UserError('This finish was changed in another window.', 409, { current });
 }
 
-/** Puts a finish aside, from where it can be taken back. @throws Refusal where it is in use */
+/** Puts a finish aside, from where it can be taken back. @throws UserError where it is in use */
 export async function putFinishAside({ db }: Pick<Services, 'db'>, id: string): Promise<void> {
   const finish = orNotFound(await findFinish(db, id), 'This finish');
   if ((await finishNamed(db, finish.id)) > 0) {

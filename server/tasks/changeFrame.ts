@@ -28,7 +28,7 @@ function settledChange(
 /**
  * Saves a change of a frame that was made on a version of it, and asks for what has to be measured anew.
  *
- * @throws Refusal where the place does not take it, or with the frame as it is now where it was changed elsewhere
+ * @throws UserError where the place does not take it, or with the frame as it is now where it was changed elsewhere
  */
 export async function changeFrame(
   services: Pick<Services, 'db' | 'planner'>,

@@ -21,7 +21,7 @@ function regionProblem(
 /**
  * Saves what is set on an original, changed on a version of it, and asks for what has to be measured anew of its frames.
  *
- * @throws Refusal where a region reaches past the picture, or with the original as it is now where it was changed elsewhere
+ * @throws UserError where a region reaches past the picture, or with the original as it is now where it was changed elsewhere
  */
 export async function changeOriginal(
   services: Pick<Services, 'db' | 'planner'>,
@@ -43,7 +43,7 @@ export async function changeOriginal(
   throw new UserError('The marks or words of this picture were changed in another window.', 409, { current });
 }
 
-/** The number of a page of an original, from 0. @throws Refusal where it has no such page */
+/** The number of a page of an original, from 0. @throws UserError where it has no such page */
 export function pageOf({ pages }: Original, page: number): number {
   if (page < pages) return page;
   throw new UserError(`This file has ${pages} pages or frames; there is none with number ${page + 1}.`, 404);

@@ -19,7 +19,7 @@ export interface OwnPlaceIds {
   placeId: string;
 }
 
-/** Makes a place, in a sheet of one's own or for one project. @throws Refusal where that project is not there */
+/** Makes a place, in a sheet of one's own or for one project. @throws UserError where that project is not there */
 export async function makeOwnPlace(
   { db }: Pick<Services, 'db'>,
   place: OwnPlace,
@@ -36,7 +36,7 @@ export async function makeOwnPlace(
 /**
  * Saves a change of a place that was made on a version of it, and asks for what has to be measured anew of its frames.
  *
- * @throws Refusal where it was changed elsewhere
+ * @throws UserError where it was changed elsewhere
  */
 export async function changeOwnPlace(
   services: Pick<Services, 'db' | 'planner'>,
@@ -56,7 +56,7 @@ export async function changeOwnPlace(
   return { id: row.id, placeId: placeIdOf(row) };
 }
 
-/** Puts a place aside, from where it can be taken back. @throws Refusal where frames are made for it */
+/** Puts a place aside, from where it can be taken back. @throws UserError where frames are made for it */
 export async function putOwnPlaceAside({ db }: Pick<Services, 'db'>, id: string): Promise<void> {
   const row = orNotFound(await findOwnPlace(db, id), 'This place');
   const used = await framesAtPlace(db, placeIdOf(row));

@@ -22,7 +22,7 @@ const opened = async ({ db }: Stores, id: string): Promise<OpenProject> =>
 /**
  * Saves what holds for all frames of a project, changed on a version of it.
  *
- * @throws Refusal with the project as it is now where that was changed elsewhere
+ * @throws UserError with the project as it is now where that was changed elsewhere
  */
 export async function changeProjectSettings(
   services: Stores,
@@ -70,7 +70,7 @@ export interface AskedFor {
   settings?: FrameSettings | undefined;
 }
 
-/** Adds frames to a project, as far as they are not there, and takes others out of it. @throws Refusal where a place takes none */
+/** Adds frames to a project, as far as they are not there, and takes others out of it. @throws UserError where a place takes none */
 export async function chooseFrames(
   services: Stores,
   id: string,

@@ -10,7 +10,7 @@ import { UserError } from '../userError.ts';
 /**
  * The files of a plan that has been measured, in reading order: as they are kept, or encoded again as they are known to come out.
  *
- * @throws Refusal where it has not been measured yet
+ * @throws UserError where it has not been measured yet
  */
 export async function finishedFiles(
   { db, copies }: { db: Database; copies: WorkingCopies },

@@ -29,7 +29,7 @@ export class Importing {
     return new Importing(bounded, db, copies, decoders);
   }
 
-  /** @throws Refusal in plain words; also where `signal` ends it */
+  /** @throws UserError in plain words; also where `signal` ends it */
   async take(source: Readable, fileName: string, signal?: AbortSignal): Promise<Original> {
     // A folder of its own: nothing else lies beside the file while it is opened.
     const own = this.folder.unfinished();

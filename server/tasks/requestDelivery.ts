@@ -52,7 +52,7 @@ export interface DeliveryRequest {
 /**
  * Asks for the files of all frames of a project, as they are set now.
  *
- * @throws Refusal where the pattern names no files, there is no frame, or a frame is not set any more as it was seen
+ * @throws UserError where the pattern names no files, there is no frame, or a frame is not set any more as it was seen
  */
 export async function requestDelivery(
   { db, planner }: Pick<Services, 'db' | 'planner'>,
@@ -85,7 +85,7 @@ export async function requestDelivery(
   });
 }
 
-/** Ends a delivery. The files that are made already stay listed; there is no archive of them. @throws Refusal where it is over */
+/** Ends a delivery. The files that are made already stay listed; there is no archive of them. @throws UserError where it is over */
 export async function endDelivery({ db }: Pick<Services, 'db'>, id: string): Promise<Delivery> {
   orNotFound(await storedDelivery(db, id), 'This delivery');
   const isCancelled = await db.transaction(async (tx) => {

@@ -20,7 +20,7 @@ export type DecodingTask =
 
 const previewSide = 320;
 
-/** Makes the working copy of a page in the folder `to` and says what it is. @throws Refusal where it cannot be taken */
+/** Makes the working copy of a page in the folder `to` and says what it is. @throws UserError where it cannot be taken */
 export async function decodeCopy(path: string, page: number, to: string): Promise<Decoded> {
   const inspected = await inspect(path, page);
   const copy = await makeWorkingCopy(inspected, to);
@@ -31,7 +31,7 @@ export async function decodeCopy(path: string, page: number, to: string): Promis
   return { format, page, pages, width, height, hasAlpha, ...(await readMetadata(path)) };
 }
 
-/** @throws Refusal where that page is damaged */
+/** @throws UserError where that page is damaged */
 export async function decodePreview(path: string, page: number, to: string): Promise<void> {
   const { readable, converted, format, density, colours } = await inspect(path, page);
   const options = { limitInputPixels: false, page: converted ? 0 : page, ...(density ? { density } : {}) };

@@ -23,7 +23,7 @@ const missingPixels = /premature end|bad huffman|inconsistent progression|restar
  * A level is halved from the one before with the kernel that rendering uses. Averaging two by two pixels would be
  * quicker and costs sharpness: a picture rendered from such a level shows a tenth less energy at its edges.
  *
- * @throws Refusal where the picture ends too early or is damaged
+ * @throws UserError where the picture ends too early or is damaged
  */
 export async function makeWorkingCopy(inspected: Inspected, to: string): Promise<WorkingCopy> {
   await mkdir(to, { recursive: true });

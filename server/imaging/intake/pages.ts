@@ -16,7 +16,7 @@ export class Pages {
     private readonly fetch: (sha256: string, path: string) => Promise<void>,
   ) {}
 
-  /** A small JPEG of one page: its path. @throws Refusal where that page is damaged */
+  /** A small JPEG of one page: its path. @throws UserError where that page is damaged */
   async preview({ sha256 }: Pick<Original, 'sha256'>, page: number, signal?: AbortSignal): Promise<string> {
     const name = `${sha256}-${page}.jpg`;
     const path = join(this.folder.path, name);
@@ -30,7 +30,7 @@ export class Pages {
     return path;
   }
 
-  /** Opens one page whole, as an import does, and says what it is. @throws Refusal where it cannot be taken */
+  /** Opens one page whole, as an import does, and says what it is. @throws UserError where it cannot be taken */
   async open({ sha256 }: Pick<Original, 'sha256'>, page: number, signal?: AbortSignal): Promise<Decoded> {
     return this.withFile(sha256, async (path) => {
       const to = this.copies.unfinished();

@@ -17,7 +17,7 @@ export interface PartAsked {
 /** A picture is finished up to so many pixels, and enlarged for that by no more than a fifth at that size. */
 const mostDrawn = mostFinished * 1.3;
 
-/** Pixels of an unfinished picture as a PNG. @throws Refusal where the part lies outside of it */
+/** Pixels of an unfinished picture as a PNG. @throws UserError where the part lies outside of it */
 export async function partOfPicture(plan: RenderPlan, asked: PartAsked, copy: WorkingCopy): Promise<Buffer> {
   const { strip } = besideClosing(plan);
   const { pixels: contentArea } = planContentArea(strip);

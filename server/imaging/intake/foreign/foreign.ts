@@ -12,7 +12,7 @@ export const isForeign = (
  * Decodes a picture that libvips does not read and writes it to `to` as a PNG, with its colour profile.
  *
  * @returns how many pictures the file holds
- * @throws Refusal where the file is cut off or damaged
+ * @throws UserError where the file is cut off or damaged
  */
 export async function convert(path: string, format: ForeignFormat, page: number, to: string): Promise<number> {
   try {

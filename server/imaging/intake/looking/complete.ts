@@ -6,7 +6,7 @@ import { damaged } from './damaged.ts';
 /**
  * Makes sure that a file whose decoder is content with a part of it goes on to its end, and holds as much as it says.
  *
- * @throws Refusal where it does not
+ * @throws UserError where it does not
  */
 export async function checkComplete(path: string, format: Original['format']): Promise<void> {
   if (format !== 'gif' && format !== 'webp') return;

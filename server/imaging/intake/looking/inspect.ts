@@ -45,7 +45,7 @@ const millions = (value: number) => Math.round(value / 1e6).toLocaleString('en')
  * Reads the header of a file and says what it is.
  *
  * @param page of a file that holds several pictures
- * @throws Refusal in plain words for everything that cannot be taken and can be seen from the header
+ * @throws UserError in plain words for everything that cannot be taken and can be seen from the header
  */
 export async function inspect(path: string, page = 0): Promise<Inspected> {
   const format = await formatOf(path);
@@ -85,7 +85,7 @@ export async function inspect(path: string, page = 0): Promise<Inspected> {
   return inspected;
 }
 
-/** What a file is, by its first bytes. @throws Refusal for what is not a picture of a kind that is taken */
+/** What a file is, by its first bytes. @throws UserError for what is not a picture of a kind that is taken */
 export const formatOf = async (path: string): Promise<Original['format']> => sniff(await headOf(path));
 
 async function headOf(path: string): Promise<Buffer> {
@@ -118,7 +118,7 @@ async function readHeader(path: string, format: string, page: number, density?: 
 export const openable = async (path: string, format: string): Promise<string | Buffer> =>
   format === 'svg' ? readFile(path) : path;
 
-/** The text of an SVG. @throws Refusal where it is too large, or not in UTF-8 */
+/** The text of an SVG. @throws UserError where it is too large, or not in UTF-8 */
 async function svgText(path: string): Promise<string> {
   const { size } = await stat(path);
   if (size > largestSvgBytes) {

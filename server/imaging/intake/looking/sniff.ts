@@ -23,7 +23,7 @@ function mediaBrands(head: Buffer): string[] {
  * What a file is, by its first bytes and whatever its name says.
  *
  * @param head the first 4 KiB or the whole file, whichever is less
- * @throws Refusal for what is not a picture of a kind that is taken
+ * @throws UserError for what is not a picture of a kind that is taken
  */
 export function sniff(head: Buffer): Original['format'] {
   if (head.length === 0) throw new UserError('The file is empty. Choose another, or save it again where it came from.');

@@ -28,7 +28,7 @@ const xmlNamespace = 'http://www.w3.org/XML/1998/namespace';
  * namespaces: whatever prefix a document gives them, they mean the same.
  *
  * @returns the text without the line that says how it is encoded: it is UTF-8 from here on
- * @throws Refusal that says what it reaches for
+ * @throws UserError that says what it reaches for
  */
 export function plainSvg(text: string): string {
   const outside = (what: string) => {

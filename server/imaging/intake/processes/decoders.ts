@@ -76,7 +76,7 @@ export class Decoders {
     this.start();
   }
 
-  /** Decodes a page into a folder and says what it is. @throws Refusal in plain words, also where it takes too much */
+  /** Decodes a page into a folder and says what it is. @throws UserError in plain words, also where it takes too much */
   copy(
     task: Omit<Extract<DecodingTask, { kind: 'copy' }>, 'kind'>,
     urgency: Urgency = { first: true },
@@ -84,7 +84,7 @@ export class Decoders {
     return this.run({ kind: 'copy', ...task }, urgency) as Promise<Decoded>;
   }
 
-  /** Draws a small JPEG of a page. @throws Refusal as above */
+  /** Draws a small JPEG of a page. @throws UserError as above */
   async preview(task: Omit<Extract<DecodingTask, { kind: 'preview' }>, 'kind'>, urgency: Urgency = {}): Promise<void> {
     await this.run({ kind: 'preview', ...task }, urgency);
   }

@@ -10,7 +10,7 @@ export default defineConfig({
         test: {
           name: 'integration',
           include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],
-          globalSetup: 'server/testing/database.ts',
+          globalSetup: 'server/testing/globalSetup.ts',
           testTimeout: 240_000,
           hookTimeout: 240_000,
         },

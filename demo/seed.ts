@@ -14,7 +14,7 @@ import { renameOriginal, saveOriginalSettings } from '@inkwell/server/store/libr
 import { reachMilestone } from '@inkwell/server/store/milestones.ts';
 import { changeFrames } from '@inkwell/server/store/projects/frames.ts';
 import { addProject, changeOriginals } from '@inkwell/server/store/projects/projects.ts';
-import { Importing } from '@inkwell/server/tasks/importing.ts';
+import { Importing } from '@inkwell/server/tasks/library/importing.ts';
 import { madePicture, type PictureKey, pictures } from './make.ts';
 import { demoFinishes, demoFrames, demoMarks, demoSettings, projectFinish, projectName } from './project.ts';
 

@@ -6,8 +6,8 @@ import type { Trials } from './imaging/encoding/trials.ts';
 import type { Pages } from './imaging/intake/pages.ts';
 import type { Decoders } from './imaging/intake/processes/decoders.ts';
 import type { Database } from './store/database.ts';
-import type { Importing } from './tasks/importing.ts';
-import type { Planner } from './tasks/planner.ts';
+import type { Importing } from './tasks/library/importing.ts';
+import type { Planner } from './tasks/plans/planner.ts';
 
 /** What the routes of the API work with. */
 export interface Services {

@@ -16,8 +16,8 @@ import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
 import { openDatabase } from './store/database.ts';
 import { blobToFile } from './store/library/blobs.ts';
-import { Importing } from './tasks/importing.ts';
-import { Planner } from './tasks/planner.ts';
+import { Importing } from './tasks/library/importing.ts';
+import { Planner } from './tasks/plans/planner.ts';
 
 const gigabyte = 1_000_000_000;
 const workingCopyBound = 12 * gigabyte;

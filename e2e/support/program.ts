@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { cp, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { databaseAt, databaseServer, dropDatabase, runSql } from '@inkwell/server/testing/ownDatabase.ts';
+import { databaseAt, databaseServer, dropDatabase, runSql } from '@inkwell/server/testing/databases.ts';
 import { startProcesses } from '@inkwell/server/testing/processes.ts';
 
 const root = join(import.meta.dirname, '..', '..');

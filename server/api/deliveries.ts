@@ -3,8 +3,8 @@ import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
 import { deliveriesOfProject, findDelivery } from '../store/projects/deliveries.ts';
-import { archiveOf } from '../tasks/archive.ts';
-import { endDelivery, requestDelivery } from '../tasks/requestDelivery.ts';
+import { archiveOf } from '../tasks/delivering/archive.ts';
+import { endDelivery, requestDelivery } from '../tasks/delivering/requestDelivery.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { idOf } from './params.ts';
 

@@ -5,7 +5,7 @@ import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
 import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../store/library/finishes.ts';
-import { changeFinish, putFinishAside } from '../tasks/changeFinish.ts';
+import { changeFinish, putFinishAside } from '../tasks/library/changeFinish.ts';
 import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
 

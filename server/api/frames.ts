@@ -4,10 +4,10 @@ import { z } from 'zod';
 import { partOfPicture } from '../imaging/stages/partOfPicture.ts';
 import type { Services } from '../services.ts';
 import { priorities } from '../store/work.ts';
-import { askedFrame, forEver } from '../tasks/askedFrame.ts';
-import { changeFrame } from '../tasks/changeFrame.ts';
-import { finishedFiles } from '../tasks/finishedFiles.ts';
-import { queueMeasuring } from '../tasks/measuredFrames.ts';
+import { askedFrame, forEver } from '../tasks/plans/askedFrame.ts';
+import { finishedFiles } from '../tasks/plans/finishedFiles.ts';
+import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
+import { changeFrame } from '../tasks/projects/changeFrame.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
 

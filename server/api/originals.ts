@@ -13,7 +13,7 @@ import {
   renameOriginal,
   setOriginalDeleted,
 } from '../store/library/originals.ts';
-import { changeOriginal, pageOf, takePages } from '../tasks/changeOriginal.ts';
+import { changeOriginal, pageOf, takePages } from '../tasks/library/changeOriginal.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';

@@ -3,7 +3,7 @@ import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
 import { setOwnPlaceDeleted } from '../store/library/ownPlaces.ts';
-import { changeOwnPlace, makeOwnPlace, putOwnPlaceAside } from '../tasks/changeOwnPlace.ts';
+import { changeOwnPlace, makeOwnPlace, putOwnPlaceAside } from '../tasks/library/changeOwnPlace.ts';
 import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
 

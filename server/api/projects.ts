@@ -4,9 +4,9 @@ import { z } from 'zod';
 import type { Services } from '../services.ts';
 import { framesOfProject } from '../store/projects/frames.ts';
 import { addProject, openProject, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
-import { changeProjectSettings, chooseFrames, chooseOriginals, copyProject } from '../tasks/changeProject.ts';
-import { listedProjects } from '../tasks/listedProjects.ts';
-import { measuredOf } from '../tasks/measuredFrames.ts';
+import { measuredOf } from '../tasks/plans/measuredFrames.ts';
+import { changeProjectSettings, chooseFrames, chooseOriginals, copyProject } from '../tasks/projects/changeProject.ts';
+import { listedProjects } from '../tasks/projects/listedProjects.ts';
 import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
 

@@ -18,10 +18,10 @@ import {
   signOn,
   workChannel,
 } from '../store/work.ts';
-import { deliverPlan, otherVersion, queueDelivery, resumeDeliveries } from '../tasks/deliverPlan.ts';
-import { queueMeasuring } from '../tasks/measuredFrames.ts';
-import { type Keep, type Measures, measureMarks, measurePlan } from '../tasks/measurePlan.ts';
-import type { Planner } from '../tasks/planner.ts';
+import { deliverPlan, otherVersion, queueDelivery, resumeDeliveries } from '../tasks/delivering/deliverPlan.ts';
+import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
+import { type Keep, type Measures, measureMarks, measurePlan } from '../tasks/plans/measurePlan.ts';
+import type { Planner } from '../tasks/plans/planner.ts';
 import { UserError } from '../userError.ts';
 
 export interface Tools extends Measures {

@@ -4,7 +4,7 @@ import { afterAll, inject } from 'vitest';
 import { readSettings, type Settings } from '../settings.ts';
 import { start } from '../start.ts';
 import { Client } from './client.ts';
-import { ownDatabase } from './ownDatabase.ts';
+import { ownDatabase } from './databases.ts';
 
 /** Settings with a folder and a database that no other test has. */
 export async function testSettings(): Promise<Settings> {

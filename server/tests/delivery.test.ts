@@ -5,7 +5,7 @@ import { byHand } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { addDelivery, findDelivery } from '../store/projects/deliveries.ts';
-import { queueDelivery } from '../tasks/deliverPlan.ts';
+import { queueDelivery } from '../tasks/delivering/deliverPlan.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 import { unzip } from '../testing/unzip.ts';

@@ -9,7 +9,7 @@ import { openDatabase } from '../store/database.ts';
 import { blobToFile, keepBytes, keepFile, readBlob } from '../store/library/blobs.ts';
 import { reachMilestone } from '../store/milestones.ts';
 import { blobChunks, blobs } from '../store/schema.ts';
-import { ownDatabase } from '../testing/ownDatabase.ts';
+import { ownDatabase } from '../testing/databases.ts';
 
 const databaseUrl = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
 const { db, close } = await openDatabase(databaseUrl);

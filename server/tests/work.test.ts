@@ -2,7 +2,7 @@ import { afterAll, expect, inject, test } from 'vitest';
 import { openDatabase } from '../store/database.ts';
 import { work } from '../store/schema.ts';
 import { addWork, claimWork, dropUnwanted, finishWork, type NewWork, priorities } from '../store/work.ts';
-import { ownDatabase } from '../testing/ownDatabase.ts';
+import { ownDatabase } from '../testing/databases.ts';
 
 const { db, close } = await openDatabase(await ownDatabase(inject('databaseUrl'), inject('databasePrefix')));
 afterAll(close);

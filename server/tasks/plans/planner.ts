@@ -16,11 +16,11 @@ import {
 } from '@inkwell/core/model';
 import { detailHash, planFrame, planHashes, type RenderPlan } from '@inkwell/core/planning';
 import { LRUCache } from 'lru-cache';
-import { shippedSheets } from '../standins/shippedSheets.ts';
-import type { Database, Queryable } from '../store/database.ts';
-import { listFinishes } from '../store/library/finishes.ts';
-import { ownSheets } from '../store/library/ownPlaces.ts';
-import type { FramedPicture } from '../store/projects/frames.ts';
+import { shippedSheets } from '../../standins/shippedSheets.ts';
+import type { Database, Queryable } from '../../store/database.ts';
+import { listFinishes } from '../../store/library/finishes.ts';
+import { ownSheets } from '../../store/library/ownPlaces.ts';
+import type { FramedPicture } from '../../store/projects/frames.ts';
 
 /** What frames are planned from as it is now: all sheets of the spec book, their places by id, and the finishes. */
 export interface Planning {

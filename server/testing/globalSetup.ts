@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type {} from 'vitest';
 import type { TestProject } from 'vitest/node';
-import { databaseAt, databaseServer, dropDatabase, runSql } from './ownDatabase.ts';
+import { databaseAt, databaseServer, dropDatabase, runSql } from './databases.ts';
 
 declare module 'vitest' {
   interface ProvidedContext {

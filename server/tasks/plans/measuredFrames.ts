@@ -1,10 +1,10 @@
 import { isAllMeasured, type Measured } from '@inkwell/core/model';
-import type { Queryable } from '../store/database.ts';
-import { knownDetails } from '../store/measured/details.ts';
-import { knownFigures } from '../store/measured/figures.ts';
-import { knownWeights } from '../store/measured/weights.ts';
-import type { FramedPicture } from '../store/projects/frames.ts';
-import { addWork, failures, type NewWork, priorities } from '../store/work.ts';
+import type { Queryable } from '../../store/database.ts';
+import { knownDetails } from '../../store/measured/details.ts';
+import { knownFigures } from '../../store/measured/figures.ts';
+import { knownWeights } from '../../store/measured/weights.ts';
+import type { FramedPicture } from '../../store/projects/frames.ts';
+import { addWork, failures, type NewWork, priorities } from '../../store/work.ts';
 import type { Measuring, Planning } from './planner.ts';
 
 export const planKey = (planHash: string) => `plan ${planHash}`;

@@ -1,9 +1,9 @@
 import type { Original, OriginalSettings } from '@inkwell/core/model';
-import type { Services } from '../services.ts';
-import { addPage, findOriginal, saveOriginalSettings } from '../store/library/originals.ts';
-import { framesAffected } from '../store/projects/frames.ts';
-import { orNotFound, UserError } from '../userError.ts';
-import { saveAndMeasure } from './saveAndMeasure.ts';
+import type { Services } from '../../services.ts';
+import { addPage, findOriginal, saveOriginalSettings } from '../../store/library/originals.ts';
+import { framesAffected } from '../../store/projects/frames.ts';
+import { orNotFound, UserError } from '../../userError.ts';
+import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
 
 /** Why marks or a trim cannot lie where they are asked for, in words, or null. */
 function regionProblem(

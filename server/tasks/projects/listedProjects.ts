@@ -1,6 +1,6 @@
 import type { Project } from '@inkwell/core/model';
-import type { Services } from '../services.ts';
-import { listProjects } from '../store/projects/projects.ts';
+import type { Services } from '../../services.ts';
+import { listProjects } from '../../store/projects/projects.ts';
 
 /** All projects, most recently changed first, with what the pictures of their covers are called. */
 export async function listedProjects({ db, planner }: Pick<Services, 'db' | 'planner'>): Promise<Project[]> {

@@ -5,13 +5,13 @@ import { join, parse } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { NameSchema, type Original, originalLimits } from '@inkwell/core/model';
-import { BoundedFolder } from '../imaging/copies/boundedFolder.ts';
-import type { WorkingCopies } from '../imaging/copies/workingCopy.ts';
-import type { Decoders } from '../imaging/intake/processes/decoders.ts';
-import { storable } from '../storable.ts';
-import type { Database } from '../store/database.ts';
-import { addOriginal } from '../store/library/originals.ts';
-import { UserError } from '../userError.ts';
+import { BoundedFolder } from '../../imaging/copies/boundedFolder.ts';
+import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
+import type { Decoders } from '../../imaging/intake/processes/decoders.ts';
+import { storable } from '../../storable.ts';
+import type { Database } from '../../store/database.ts';
+import { addOriginal } from '../../store/library/originals.ts';
+import { UserError } from '../../userError.ts';
 
 /** Takes pictures in: from a stream of bytes to an original, or to a refusal that leaves no trace. */
 export class Importing {

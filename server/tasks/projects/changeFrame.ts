@@ -2,10 +2,10 @@ import { contentAreaOf } from '@inkwell/core/framing';
 import { boundsOf, clampWindow } from '@inkwell/core/geometry';
 import type { Border, FrameChange, Place, SavedFrame } from '@inkwell/core/model';
 import { notTaken } from '@inkwell/core/splitting';
-import type { Services } from '../services.ts';
-import { type FramedPicture, findFrame, saveFrame } from '../store/projects/frames.ts';
-import { orNotFound, UserError } from '../userError.ts';
-import { saveAndMeasure } from './saveAndMeasure.ts';
+import type { Services } from '../../services.ts';
+import { type FramedPicture, findFrame, saveFrame } from '../../store/projects/frames.ts';
+import { orNotFound, UserError } from '../../userError.ts';
+import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
 
 /** Whether a change is about what a place has a say in: other changes are taken whatever its numbers have become. */
 const affectsGrid = ({ grid, closing, height }: FrameChange) =>

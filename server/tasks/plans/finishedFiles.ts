@@ -1,11 +1,11 @@
 import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
-import type { WorkingCopies } from '../imaging/copies/workingCopy.ts';
-import { renderAs } from '../imaging/encoding/render.ts';
-import type { Database } from '../store/database.ts';
-import { blobBytes } from '../store/library/blobs.ts';
-import { keepEncodings, keptEncodings } from '../store/measured/encodings.ts';
-import { knownWeights } from '../store/measured/weights.ts';
-import { UserError } from '../userError.ts';
+import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
+import { renderAs } from '../../imaging/encoding/render.ts';
+import type { Database } from '../../store/database.ts';
+import { blobBytes } from '../../store/library/blobs.ts';
+import { keepEncodings, keptEncodings } from '../../store/measured/encodings.ts';
+import { knownWeights } from '../../store/measured/weights.ts';
+import { UserError } from '../../userError.ts';
 
 /**
  * The files of a plan that has been measured, in reading order: as they are kept, or encoded again as they are known to come out.

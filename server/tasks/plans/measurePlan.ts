@@ -1,16 +1,16 @@
 import type { FinishFigures } from '@inkwell/core/model';
 import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
-import type { RecentPixels } from '../imaging/copies/recentPixels.ts';
-import type { WorkingCopies } from '../imaging/copies/workingCopy.ts';
-import { encodeFiles, type Rendered, renderAs, renderFiles } from '../imaging/encoding/render.ts';
-import { measureDetail } from '../imaging/measuring/detail.ts';
-import { renderPixels } from '../imaging/stages/renderPixels.ts';
-import type { Database, Queryable } from '../store/database.ts';
-import { keepDetails } from '../store/measured/details.ts';
-import { keepEncodings, keptEncodings } from '../store/measured/encodings.ts';
-import { keepFigures, knownFigures } from '../store/measured/figures.ts';
-import { keepWeight, knownWeights } from '../store/measured/weights.ts';
-import type { WorkTask } from '../store/schema.ts';
+import type { RecentPixels } from '../../imaging/copies/recentPixels.ts';
+import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
+import { encodeFiles, type Rendered, renderAs, renderFiles } from '../../imaging/encoding/render.ts';
+import { measureDetail } from '../../imaging/measuring/detail.ts';
+import { renderPixels } from '../../imaging/stages/renderPixels.ts';
+import type { Database, Queryable } from '../../store/database.ts';
+import { keepDetails } from '../../store/measured/details.ts';
+import { keepEncodings, keptEncodings } from '../../store/measured/encodings.ts';
+import { keepFigures, knownFigures } from '../../store/measured/figures.ts';
+import { keepWeight, knownWeights } from '../../store/measured/weights.ts';
+import type { WorkTask } from '../../store/schema.ts';
 
 /** What measuring works with. */
 export interface Measures {

@@ -1,9 +1,9 @@
 import type { Delivery, Manifest } from '@inkwell/core/model';
 import { postingInstructions } from '@inkwell/core/splitting';
 import yazl from 'yazl';
-import type { Database } from '../store/database.ts';
-import { readBlob } from '../store/library/blobs.ts';
-import type { StoredDelivery } from '../store/projects/deliveries.ts';
+import type { Database } from '../../store/database.ts';
+import { readBlob } from '../../store/library/blobs.ts';
+import type { StoredDelivery } from '../../store/projects/deliveries.ts';
 
 /** What a delivery says about itself, in the archive and in the interface. */
 export function manifestOf(stored: StoredDelivery, delivery: Delivery): Manifest {

@@ -1,7 +1,7 @@
 import { plainPlan, type RenderPlan } from '@inkwell/core/planning';
-import type { Services } from '../services.ts';
-import { type FramedPicture, findFrame } from '../store/projects/frames.ts';
-import { orNotFound, UserError } from '../userError.ts';
+import type { Services } from '../../services.ts';
+import { type FramedPicture, findFrame } from '../../store/projects/frames.ts';
+import { orNotFound, UserError } from '../../userError.ts';
 import type { Planning } from './planner.ts';
 
 /** How long a browser may keep what an address answers that names a plan. */

@@ -7,12 +7,12 @@ import {
   plainSettings,
 } from '@inkwell/core/model';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
-import type { Services } from '../services.ts';
-import { areThere } from '../store/library/originals.ts';
-import { changeFrames, framesOfProject, type NewFrame } from '../store/projects/frames.ts';
-import { changeOriginals, duplicateProject, openProject, saveProjectSettings } from '../store/projects/projects.ts';
-import { notFound, orNotFound, UserError } from '../userError.ts';
-import { saveAndMeasure } from './saveAndMeasure.ts';
+import type { Services } from '../../services.ts';
+import { areThere } from '../../store/library/originals.ts';
+import { changeFrames, framesOfProject, type NewFrame } from '../../store/projects/frames.ts';
+import { changeOriginals, duplicateProject, openProject, saveProjectSettings } from '../../store/projects/projects.ts';
+import { notFound, orNotFound, UserError } from '../../userError.ts';
+import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
 

@@ -2,11 +2,11 @@ import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
 import { besideClosing, fileCount, planContentArea, planHash, type RenderPlan, readPlan } from '@inkwell/core/planning';
-import { measureFile } from '../imaging/measuring/measure.ts';
-import type { Database, Queryable } from '../store/database.ts';
-import { blobBytes } from '../store/library/blobs.ts';
-import { keptEncodings, plansWithEncodings } from '../store/measured/encodings.ts';
-import { knownWeights } from '../store/measured/weights.ts';
+import { measureFile } from '../../imaging/measuring/measure.ts';
+import type { Database, Queryable } from '../../store/database.ts';
+import { blobBytes } from '../../store/library/blobs.ts';
+import { keptEncodings, plansWithEncodings } from '../../store/measured/encodings.ts';
+import { knownWeights } from '../../store/measured/weights.ts';
 import {
   beginDelivery,
   finishDelivery,
@@ -15,11 +15,11 @@ import {
   type StoredDelivery,
   settle,
   unsettledItems,
-} from '../store/projects/deliveries.ts';
-import type { DeliveryItem, WorkTask } from '../store/schema.ts';
-import { addWork, failures, type NewWork, priorities } from '../store/work.ts';
-import { planKey } from './measuredFrames.ts';
-import type { Keep } from './measurePlan.ts';
+} from '../../store/projects/deliveries.ts';
+import type { DeliveryItem, WorkTask } from '../../store/schema.ts';
+import { addWork, failures, type NewWork, priorities } from '../../store/work.ts';
+import { planKey } from '../plans/measuredFrames.ts';
+import type { Keep } from '../plans/measurePlan.ts';
 
 type Entry = [position: number, item: DeliveryItem];
 

@@ -1,5 +1,5 @@
 import type { KeptIn, OwnPlace } from '@inkwell/core/model';
-import type { Services } from '../services.ts';
+import type { Services } from '../../services.ts';
 import {
   addOwnPlace,
   findOwnPlace,
@@ -7,11 +7,11 @@ import {
   placeIdOf,
   saveOwnPlace,
   setOwnPlaceDeleted,
-} from '../store/library/ownPlaces.ts';
-import { framesAffected } from '../store/projects/frames.ts';
-import { projectName } from '../store/projects/projects.ts';
-import { orNotFound, UserError } from '../userError.ts';
-import { saveAndMeasure } from './saveAndMeasure.ts';
+} from '../../store/library/ownPlaces.ts';
+import { framesAffected } from '../../store/projects/frames.ts';
+import { projectName } from '../../store/projects/projects.ts';
+import { orNotFound, UserError } from '../../userError.ts';
+import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
 
 /** A place of one's own: the id of its row, and what frames call it. */
 export interface OwnPlaceIds {

@@ -1,9 +1,9 @@
 import type { Finish, FinishSettings } from '@inkwell/core/model';
-import type { Services } from '../services.ts';
-import { findFinish, finishNamed, saveFinish, setFinishDeleted } from '../store/library/finishes.ts';
-import { framesAffected } from '../store/projects/frames.ts';
-import { orNotFound, UserError } from '../userError.ts';
-import { saveAndMeasure } from './saveAndMeasure.ts';
+import type { Services } from '../../services.ts';
+import { findFinish, finishNamed, saveFinish, setFinishDeleted } from '../../store/library/finishes.ts';
+import { framesAffected } from '../../store/projects/frames.ts';
+import { orNotFound, UserError } from '../../userError.ts';
+import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
 
 /**
  * Saves a change of a finish that was made on a version of it, and asks for what has to be measured anew of its frames.

@@ -1,6 +1,6 @@
-import type { Services } from '../services.ts';
-import type { Queryable } from '../store/database.ts';
-import type { FramedPicture } from '../store/projects/frames.ts';
+import type { Services } from '../../services.ts';
+import type { Queryable } from '../../store/database.ts';
+import type { FramedPicture } from '../../store/projects/frames.ts';
 import { queueMeasuring } from './measuredFrames.ts';
 
 /**

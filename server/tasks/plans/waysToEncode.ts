@@ -1,11 +1,11 @@
 import { otherFormats, type Way, waysOut } from '@inkwell/core/checking';
 import type { FrameChange, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
-import type { Services } from '../services.ts';
-import { knownWeights } from '../store/measured/weights.ts';
-import type { FramedPicture } from '../store/projects/frames.ts';
-import { addWork, failures, priorities } from '../store/work.ts';
-import { orNotFound } from '../userError.ts';
+import type { Services } from '../../services.ts';
+import { knownWeights } from '../../store/measured/weights.ts';
+import type { FramedPicture } from '../../store/projects/frames.ts';
+import { addWork, failures, priorities } from '../../store/work.ts';
+import { orNotFound } from '../../userError.ts';
 import { type AskedFrame, askedFrame } from './askedFrame.ts';
 import { planKey } from './measuredFrames.ts';
 

@@ -186,6 +186,8 @@ test('the hash depends on the values, not on the order of keys or arithmetic noi
   // What another engine planned is never read as one of this engine's, whatever its fields were called.
   expect(readPlan({ ...plan, engine: engineVersion - 1 })).toBeNull();
   expect(readPlan({ engine: 1, image: 'x' })).toBeNull();
+  // Nor is what cannot be read at all.
+  expect(readPlan({ ...plan, output: null })).toBeNull();
   const noisy = {
     ...base,
     settings: { ...base.settings, window: { ...base.settings.window, centreX: 3000 + 1e-9 } },

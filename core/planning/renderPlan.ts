@@ -60,10 +60,10 @@ export const RenderPlanSchema = z.object({
 });
 export type RenderPlan = z.infer<typeof RenderPlanSchema>;
 
-/** A plan as it was kept; null where another engine made it: what it asks for would come out as other bytes. */
+/** A plan as it was kept; null where it is none of this engine: what another asks for would come out as other bytes. */
 export function readPlan(kept: unknown): RenderPlan | null {
-  const isOurs = z.object({ engine: z.literal(engineVersion) }).safeParse(kept).success;
-  return isOurs ? RenderPlanSchema.parse(kept) : null;
+  const read = RenderPlanSchema.safeParse(kept).data;
+  return read?.engine === engineVersion ? read : null;
 }
 
 /** How many files a plan has. */

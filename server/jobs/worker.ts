@@ -18,9 +18,11 @@ import {
   signOn,
   workChannel,
 } from '../store/work.ts';
-import { deliverPlan, otherVersion, queueDelivery, resumeDeliveries } from '../tasks/delivering/deliverPlan.ts';
+import { deliverPlan } from '../tasks/delivering/deliverPlan.ts';
+import { queueDelivery, resumeDeliveries } from '../tasks/delivering/queueDelivery.ts';
 import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan } from '../tasks/plans/measurePlan.ts';
+import { otherVersion } from '../tasks/plans/otherVersion.ts';
 import type { Planner } from '../tasks/plans/planner.ts';
 import { UserError } from '../userError.ts';
 

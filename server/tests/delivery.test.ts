@@ -5,7 +5,7 @@ import { byHand } from '@inkwell/core/testing';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { addDelivery, findDelivery } from '../store/projects/deliveries.ts';
-import { queueDelivery } from '../tasks/delivering/deliverPlan.ts';
+import { queueDelivery } from '../tasks/delivering/queueDelivery.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 import { unzip } from '../testing/unzip.ts';
@@ -98,13 +98,15 @@ test('a limit that binds is met with the highest quality that fits; what cannot 
 
 test('what another version of the program planned is left out of a delivery, in words; the rest is delivered', async () => {
   const original = await client.original(await chart(800, 700).png().toBuffer(), 'old.png');
-  const places = ['sunpane/square-post', 'pipwire/profile-picture'];
+  const places = ['sunpane/square-post', 'pipwire/profile-picture', 'guildrow/profile-picture'];
   const project = await client.project('From before', [original], places);
   const { db } = services;
   const { stored } = orNotFound(await findDelivery(db, (await client.deliver(project.id)).id), 'The delivery');
-  const items = stored.items.map((item, index) =>
-    index === 0 ? { ...item, plan: { engine: 1, picture: 'planned in a way that nobody knows any more' } } : item,
-  );
+  const old = { engine: 1, picture: 'planned in a way that nobody knows any more' };
+  const items = stored.items.map((item, index) => {
+    if (index === 0) return { ...item, plan: old, blocked: ['It was blocked then.'] };
+    return index === 1 ? { ...item, plan: old } : item;
+  });
   const again = await db.transaction(async (tx) => {
     const added = await addDelivery(tx, {
       projectId: project.id,
@@ -118,7 +120,10 @@ test('what another version of the program planned is left out of a delivery, in 
   expect(await client.delivered({ status: 200, body: again })).toMatchObject({
     state: 'done',
     files: [{ planHash: expect.stringMatching(/^[0-9a-f]{64}$/) }],
-    leftOut: [{ reasons: [expect.stringContaining('planned by another version of the program')] }],
+    leftOut: [
+      { reasons: ['It was blocked then.'] },
+      { reasons: [expect.stringContaining('planned by another version of the program')] },
+    ],
   });
 });
 

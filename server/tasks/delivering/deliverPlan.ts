@@ -1,105 +1,20 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
-import { besideClosing, fileCount, planContentArea, planHash, type RenderPlan, readPlan } from '@inkwell/core/planning';
+import { besideClosing, fileCount, planContentArea, type RenderPlan, readPlan } from '@inkwell/core/planning';
 import { measureFile } from '../../imaging/measuring/measure.ts';
-import type { Database, Queryable } from '../../store/database.ts';
+import type { Database } from '../../store/database.ts';
 import { blobBytes } from '../../store/library/blobs.ts';
-import { keptEncodings, plansWithEncodings } from '../../store/measured/encodings.ts';
+import { keptEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
-import {
-  beginDelivery,
-  finishDelivery,
-  openDeliveries,
-  type SettledFile,
-  type StoredDelivery,
-  settle,
-  unsettledItems,
-} from '../../store/projects/deliveries.ts';
+import { beginDelivery, type SettledFile, settle, unsettledItems } from '../../store/projects/deliveries.ts';
 import type { DeliveryItem, WorkTask } from '../../store/schema.ts';
-import { addWork, failures, type NewWork, priorities } from '../../store/work.ts';
+import { failures } from '../../store/work.ts';
 import { planKey } from '../plans/measuredFrames.ts';
 import type { Keep } from '../plans/measurePlan.ts';
+import { otherVersion } from '../plans/otherVersion.ts';
 
 type Entry = [position: number, item: DeliveryItem];
-
-/** Files of a delivery that have one plan. */
-interface Run {
-  /** Null where another version of the program made it. */
-  plan: RenderPlan | null;
-  entries: Entry[];
-}
-
-/** The files of a delivery by the hashes of their plans: the pieces of one frame are made together, once. */
-function byPlan(items: readonly DeliveryItem[]): Map<string, Run> {
-  const runs = new Map<string, Run>();
-  for (const entry of items.entries()) {
-    const plan = readPlan(entry[1].plan);
-    const hash = plan ? planHash(plan) : 'of another version';
-    const run = runs.get(hash) ?? { plan, entries: [] };
-    run.entries.push(entry);
-    runs.set(hash, run);
-  }
-  return runs;
-}
-
-/** What is said of a plan of another version of the program. */
-export const otherVersion =
-  'It was planned by another version of the program. Change something about it, or deliver again.';
-
-const pixelsOf = ({ output }: RenderPlan) => output.width * output.height;
-
-/**
- * Asks for everything that a delivery takes, in the caller's transaction: the files of every plan, where they are not made
- * already, and after each of them that they are put into the delivery. Earlier deliveries come first, and of one delivery the largest pictures: begun last, one would
- * run on alone while the other core has nothing left to do.
- */
-export async function queueDelivery(
-  db: Queryable,
-  delivery: Pick<StoredDelivery, 'id' | 'items' | 'createdAt'>,
-): Promise<void> {
-  const began = delivery.createdAt.getTime() / 1000;
-  const runs = byPlan(delivery.items);
-  const hashes = [...runs.keys()];
-  const weights = await knownWeights(db, hashes);
-  const kept = await plansWithEncodings(db, hashes);
-  const wanted = [...runs].flatMap(([hash, { plan, entries }]): NewWork[] => {
-    const rank = (plan ? pixelsOf(plan) : 0) / 1e9 - began;
-    const made: NewWork = {
-      key: planKey(hash),
-      task: { kind: 'plan', plan, isWay: false },
-      priority: priorities.delivering,
-      rank,
-    };
-    const put: NewWork = {
-      key: `deliver ${delivery.id} ${hash}`,
-      task: {
-        kind: 'deliver',
-        deliveryId: delivery.id,
-        planHash: hash,
-        positions: entries.map(([position]) => position),
-      },
-      priority: priorities.putting,
-      rank,
-      after: planKey(hash),
-      deliveryId: delivery.id,
-    };
-    const isBlocked = entries.some(([, { blocked = [] }]) => blocked.length > 0);
-    const isMade = weights.has(hash) && kept.has(hash);
-    return plan === null || isBlocked || isMade ? [put] : [made, put];
-  });
-  await addWork(db, wanted, true);
-}
-
-/** Asks again for what deliveries take that are not over: whatever has become of the work that was asked for. */
-export async function resumeDeliveries(db: Database): Promise<void> {
-  for (const delivery of await openDeliveries(db)) {
-    await db.transaction(async (tx) => {
-      await queueDelivery(tx, delivery);
-      await finishDelivery(tx, delivery.id);
-    });
-  }
-}
 
 /** Puts the files of a plan into a delivery: all of them, or none where one of them may not be delivered. Null: not made yet. */
 export async function deliverPlan(
@@ -115,10 +30,11 @@ export async function deliverPlan(
 }
 
 async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Entry[]): Promise<SettledFile[] | null> {
-  const { blocked = [] } = first;
-  if (blocked.length > 0) return leftOut(run, () => blocked);
   const plan = readPlan(first.plan);
-  if (!plan) return leftOut(run, () => [otherVersion]);
+  // What another version planned is of several frames: each has reasons of its own.
+  if (!plan || isBlocked(first)) {
+    return leftOut(run, (_, item) => (isBlocked(item) ? (item.blocked ?? []) : [otherVersion]));
+  }
   const [weights, kept] = await Promise.all([knownWeights(db, [hash]), keptEncodings(db, hash, fileCount(plan))]);
   const weight = weights.get(hash);
   if (!weight || !kept) {
@@ -160,10 +76,14 @@ interface MadeFile {
   seams: SeamStep[];
 }
 
-const leftOut = (run: Entry[], reasonsOf: (position: number) => string[]): SettledFile[] =>
-  run.map(([position, { fileName, network, place }]) => ({
+const isBlocked = ({ blocked = [] }: DeliveryItem) => blocked.length > 0;
+
+const leftOut = (run: Entry[], reasonsOf: (position: number, item: DeliveryItem) => string[]): SettledFile[] =>
+  run.map(([position, item]) => ({
     position,
-    result: { leftOut: { file: fileName, network, place, reasons: reasonsOf(position) } },
+    result: {
+      leftOut: { file: item.fileName, network: item.network, place: item.place, reasons: reasonsOf(position, item) },
+    },
   }));
 
 /** The dimensions of one file of a plan. */

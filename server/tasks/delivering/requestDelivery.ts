@@ -11,7 +11,7 @@ import { projectName } from '../../store/projects/projects.ts';
 import type { DeliveryItem } from '../../store/schema.ts';
 import { dropDeliveryWork } from '../../store/work.ts';
 import { orNotFound, UserError } from '../../userError.ts';
-import { queueDelivery } from './deliverPlan.ts';
+import { queueDelivery } from './queueDelivery.ts';
 
 const mostNamed = 3;
 

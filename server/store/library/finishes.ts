@@ -2,6 +2,7 @@ import type { Finish, FinishSettings } from '@inkwell/core/model';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
 import { finishes, frames, originals, projects } from '../schema.ts';
+import { setDeleted } from '../setDeleted.ts';
 
 type Row = typeof finishes.$inferSelect;
 
@@ -54,14 +55,8 @@ export async function saveFinish(
 }
 
 /** Puts a finish aside (`deleted` true) or takes it back. */
-export async function setFinishDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
-  const rows = await db
-    .update(finishes)
-    .set({ deletedAt: deleted ? new Date() : null })
-    .where(eq(finishes.id, id))
-    .returning({ id: finishes.id });
-  return rows.length > 0;
-}
+export const setFinishDeleted = (db: Queryable, id: string, deleted: boolean): Promise<boolean> =>
+  setDeleted(db, finishes, id, deleted);
 
 /** How many frames, of whatever project that is not deleted, every finish holds for. Finishes without any are left out. */
 export async function finishUses(db: Queryable): Promise<Map<string, number>> {

@@ -2,6 +2,7 @@ import type { Original, OriginalSettings } from '@inkwell/core/model';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
 import { originals } from '../schema.ts';
+import { setDeleted } from '../setDeleted.ts';
 import { keepFile } from './blobs.ts';
 
 type Row = typeof originals.$inferSelect;
@@ -96,11 +97,5 @@ export async function duplicateOriginal(db: Queryable, id: string): Promise<Orig
 }
 
 /** Puts an original aside (`deleted` true) or takes it back. Nothing is cleared away yet. */
-export async function setOriginalDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
-  const rows = await db
-    .update(originals)
-    .set({ deletedAt: deleted ? new Date() : null })
-    .where(eq(originals.id, id))
-    .returning();
-  return rows.length > 0;
-}
+export const setOriginalDeleted = (db: Queryable, id: string, deleted: boolean): Promise<boolean> =>
+  setDeleted(db, originals, id, deleted);

@@ -3,6 +3,7 @@ import { fileNameWord } from '@inkwell/core/naming';
 import { and, asc, count, eq, isNull, like, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
 import { frames, ownPlaces } from '../schema.ts';
+import { setDeleted } from '../setDeleted.ts';
 
 /** As the schema of a sheet allows. */
 const longestSheetName = 40;
@@ -104,11 +105,5 @@ export async function framesAtPlace(db: Queryable, placeId: string): Promise<num
 }
 
 /** Puts a place aside (`deleted` true) or takes it back. */
-export async function setOwnPlaceDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
-  const rows = await db
-    .update(ownPlaces)
-    .set({ deletedAt: deleted ? new Date() : null })
-    .where(eq(ownPlaces.id, id))
-    .returning({ id: ownPlaces.id });
-  return rows.length > 0;
-}
+export const setOwnPlaceDeleted = (db: Queryable, id: string, deleted: boolean): Promise<boolean> =>
+  setDeleted(db, ownPlaces, id, deleted);

@@ -4,6 +4,7 @@ import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
 import { frames, originals, projectOriginals, projects } from '../schema.ts';
+import { setDeleted } from '../setDeleted.ts';
 import { type FramedPicture, framesById, framesOfProject } from './frames.ts';
 
 const alive = (id: string) => and(eq(projects.id, id), isNull(projects.deletedAt));
@@ -143,14 +144,8 @@ export async function duplicateProject(db: Queryable, id: string): Promise<strin
 }
 
 /** Puts a project aside (`deleted` true) or takes it back. */
-export async function setProjectDeleted(db: Queryable, id: string, deleted: boolean): Promise<boolean> {
-  const rows = await db
-    .update(projects)
-    .set({ deletedAt: deleted ? new Date() : null })
-    .where(eq(projects.id, id))
-    .returning({ id: projects.id });
-  return rows.length > 0;
-}
+export const setProjectDeleted = (db: Queryable, id: string, deleted: boolean): Promise<boolean> =>
+  setDeleted(db, projects, id, deleted);
 
 /** Adds originals at the end and takes others out together with their frames. */
 export async function changeOriginals(

@@ -60,20 +60,15 @@ export function BenchScreen() {
       },
       { replace: true, flushSync: true },
     );
+  const naming = (frameId: string) => ({ frame: frameId, ...(original ? { original: original.id } : {}) });
   /** Opens the close-up of a frame, or goes back to the wall. */
   const closeUp = (frameId: string | null) =>
-    go({
-      view: frameId ? 'close' : 'wall',
-      part: 'wall',
-      ...(frameId ? { frame: frameId, ...(original ? { original: original.id } : {}) } : {}),
-    });
+    go({ ...(frameId ? naming(frameId) : {}), view: frameId ? 'close' : 'wall', part: 'wall' });
   /** Opens a frame's plain and finished picture beside its finish. */
-  const openFinish = (frameId: string) =>
-    go({ view: 'finish', part: 'wall', frame: frameId, ...(original ? { original: original.id } : {}) });
+  const openFinish = (frameId: string) => go({ ...naming(frameId), view: 'finish', part: 'wall' });
   /** Opens what a frame's file weighs and what encoding has made of it. */
-  const openWeight = (frameId: string) =>
-    go({ view: 'weight', part: 'wall', frame: frameId, ...(original ? { original: original.id } : {}) });
-  const choose = (frameId: string) => go({ frame: frameId, ...(original ? { original: original.id } : {}) });
+  const openWeight = (frameId: string) => go({ ...naming(frameId), view: 'weight', part: 'wall' });
+  const choose = (frameId: string) => go(naming(frameId));
 
   // Without the finishes the bench would not know what its frames look like.
   if (isPending) return <Skeleton height={420} />;

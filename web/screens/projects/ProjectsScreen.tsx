@@ -34,7 +34,9 @@ function Cover({ project }: { project: Project }) {
         <CoverPicture key={id} share={share} url={url} onMade={count} />
       ))}
       {project.cover.length === 0 && <span className="quiet">No frames yet</span>}
-      {made < pictures.length && <span className="project-cover-note small">Making the pictures …</span>}
+      {made < pictures.filter(({ url }) => url !== null).length && (
+        <span className="project-cover-note small">Making the pictures …</span>
+      )}
     </Link>
   );
 }

@@ -55,6 +55,7 @@ export function MovingFrame(props: {
       onDrag({ movement: [x, y], first, last, altKey, pinching, cancel, memo }) {
         const start: Window = memo ?? window;
         if (pinching) {
+          props.onSnap([]);
           cancel();
           return start;
         }

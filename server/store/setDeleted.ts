@@ -1,0 +1,15 @@
+import { eq } from 'drizzle-orm';
+import type { Queryable } from './database.ts';
+import type { finishes, originals, ownPlaces, projects } from './schema.ts';
+
+type Deletable = typeof finishes | typeof originals | typeof ownPlaces | typeof projects;
+
+/** Puts a row aside (`deleted` true) or takes it back. False where there is no such row. */
+export async function setDeleted(db: Queryable, table: Deletable, id: string, deleted: boolean): Promise<boolean> {
+  const rows = await db
+    .update(table)
+    .set({ deletedAt: deleted ? new Date() : null })
+    .where(eq(table.id, id))
+    .returning({ id: table.id });
+  return rows.length > 0;
+}

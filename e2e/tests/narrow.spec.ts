@@ -74,6 +74,9 @@ test('from 360 px on nothing is wider than the window, and a finger finds everyt
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     await expectToFit(page);
   }
+  await page.getByRole('button', { name: 'New place …' }).click();
+  await expect(page.getByLabel('Name of the place')).toBeVisible();
+  await expectToFit(page);
   await openDemo(page);
   const { pathname } = new URL(page.url());
   const parts = ['', '?part=original', '?part=reading', '?view=close', '?view=finish', '?view=weight'];
@@ -87,6 +90,35 @@ test('from 360 px on nothing is wider than the window, and a finger finds everyt
     await expect(page.getByText('29 files').first()).toBeVisible();
     await expectToFit(page);
   }
+  await page.getByRole('button', { name: 'Deliver 29 files' }).click();
+  await page.getByRole('link', { name: /Download the archive/ }).waitFor();
+  await expectToFit(page);
+});
+
+test('what opens on the bench fits as well', async ({ page }) => {
+  await openDemo(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  const ways = page.getByRole('navigation', { name: 'Parts of the bench' });
+  await ways.getByRole('button', { name: 'Original' }).tap();
+  await page.getByRole('button', { name: /^Flyer in red/ }).tap();
+  await page.getByRole('button', { name: 'More of the mark' }).tap();
+  await expectToFit(page);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.getByRole('button', { name: /^Flyer in red/ }).tap();
+  await page.getByRole('button', { name: 'Trim …' }).tap();
+  await expectToFit(page);
+  await page.keyboard.press('Escape');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await ways.getByRole('button', { name: 'Wall' }).tap();
+  await choose(page, 'sunpane/square-post');
+  await ways.getByRole('button', { name: 'Reading' }).tap();
+  await page.getByLabel('Backing').tap();
+  await page.locator('.ant-select-item[title="One colour"]').tap();
+  await page.getByRole('button', { name: /^Colour of the backing/ }).tap();
+  await expect(page.getByRole('button', { name: /^Take a colour/ })).toBeVisible();
+  await expectToFit(page);
+  await page.keyboard.press('Escape');
+  await undoAll(page);
 });
 
 test('on a phone a thumb goes between wall, original and reading; fingers drag and pinch', async ({ page }) => {

@@ -33,6 +33,9 @@ const columns = [
   },
 ];
 
+/** As narrow as the table of files can be read, in CSS pixels: a narrower window scrolls it. */
+const tableWidth = 640;
+
 /** One delivery: how far it is, what came out, what was left out and why, and the archive. */
 export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; open: boolean; icon: ReactNode }) {
   const [shown, setShown] = useState(open);
@@ -43,7 +46,7 @@ export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; ope
   const working = state === 'waiting' || state === 'working';
   return (
     <article className="sheet delivery-card" aria-label={`Delivery of ${when}`} data-state={state}>
-      <div className="row spread">
+      <div className="row spread wrap">
         <div>
           <h3>{when}</h3>
           <span className="quiet small">
@@ -95,7 +98,7 @@ export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; ope
           columns={columns}
           dataSource={files}
           pagination={false}
-          scroll={{ y: 420 }}
+          scroll={{ y: 420, x: tableWidth }}
         />
       )}
     </article>

@@ -28,7 +28,7 @@ const filters = (names: string[]) => [...new Set(names)].sort().map((name) => ({
 export function FilesScreen() {
   const project = useOpenProject();
   const { frames, error, again } = useProjectFrames(project);
-  const isFinger = useFinger();
+  const filterHelp = useFinger() ? wideFilter : 0;
   const rows = frames.flatMap(rowsOf);
   const weighed = rows.filter(({ bytes }) => bytes !== null);
   const total = weighed.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0);
@@ -44,7 +44,6 @@ export function FilesScreen() {
       </div>
     );
   }
-  const filterHelp = isFinger ? wideFilter : 0;
   const columns: TableColumnsType<FileRow> = [
     {
       title: <span className="visually-hidden">Picture</span>,
@@ -150,7 +149,7 @@ export function FilesScreen() {
         {held > 0 && `; ${held} held back`}.
       </p>
       {error !== null && <FailureLine error={error} again={again} />}
-      <FileTable columns={columns} rows={rows} />
+      <FileTable columns={columns} rows={rows} filterHelp={filterHelp} />
     </div>
   );
 }
@@ -163,10 +162,10 @@ function Thumbnail({ url }: { url: string }) {
 }
 
 /** The table, as high as there is room for. */
-function FileTable({ columns, rows }: { columns: TableColumnsType<FileRow>; rows: FileRow[] }) {
+function FileTable(props: { columns: TableColumnsType<FileRow>; rows: FileRow[]; filterHelp: number }) {
+  const { columns, rows, filterHelp } = props;
   const holder = useRef<HTMLDivElement>(null);
   const room = useRoom(holder);
-  const least = tableWidth + (useFinger() ? 3 * wideFilter : 0);
   return (
     <div ref={holder} className="files-table">
       <Table<FileRow>
@@ -174,7 +173,7 @@ function FileTable({ columns, rows }: { columns: TableColumnsType<FileRow>; rows
         columns={columns}
         dataSource={rows}
         pagination={false}
-        scroll={{ y: Math.max(120, room.height - headHeight), ...(room.width < least ? { x: least } : {}) }}
+        scroll={{ y: Math.max(120, room.height - headHeight), x: tableWidth + 3 * filterHelp }}
         aria-label="Files"
       />
     </div>

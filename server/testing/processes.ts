@@ -6,11 +6,16 @@ import { Client } from './client.ts';
 const root = join(import.meta.dirname, '..', '..');
 
 function begin(role: 'serve' | 'worker', env: NodeJS.ProcessEnv): ChildProcess {
-  return spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', role], {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', role], {
     cwd: root,
     env,
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  // A test or a bench that fails half-way leaves nothing running.
+  const endToo = () => child.kill();
+  process.once('exit', endToo);
+  child.once('exit', () => process.off('exit', endToo));
+  return child;
 }
 
 /** What a process says about itself, as soon as it says it. @throws where it ends before */

@@ -13,7 +13,7 @@ export async function serviceSection(picture: string): Promise<string> {
   const load = await underLoad(loaded, picture);
   await loaded.stop();
   return `## Serving
-Twelve frames of one 24-megapixel picture that are measured already, delivered over HTTP until the archive is there, against the twelve one-shot
+Twelve frames of one 24-megapixel picture that are measured already, delivered over HTTP until the archive is loaded, against the twelve one-shot
 pipelines from above at quality 90. ${delivery.files} files.
 
 | ours | baseline | ratio | aim |

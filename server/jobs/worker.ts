@@ -18,7 +18,7 @@ import {
   signOn,
   workChannel,
 } from '../store/work.ts';
-import { deliverPlan } from '../tasks/delivering/deliverPlan.ts';
+import { deliverPlan, leaveOutFailed } from '../tasks/delivering/deliverPlan.ts';
 import { queueDelivery, resumeDeliveries } from '../tasks/delivering/queueDelivery.ts';
 import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan } from '../tasks/plans/measurePlan.ts';
@@ -67,6 +67,7 @@ export class Worker {
     this.timers = [
       this.every(strandedMs, async () => {
         if ((await freeStranded(tools.db)) > 0) this.wakeAll();
+        await leaveOutFailed(tools.db);
       }),
       this.every(clearMs, async () => {
         const gone = await clearUnused(tools.db);

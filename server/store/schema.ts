@@ -9,6 +9,7 @@ import {
   type LeftOut,
   type ManifestFile,
   type Mark,
+  type MeasuredFile,
   type MetadataPolicy,
   type OpaqueBacking,
   type Origin,
@@ -275,6 +276,8 @@ export const encodings = pgTable(
       .notNull()
       .references(() => blobs.sha256),
     bytes: bytes('bytes').notNull(),
+    /** What it was found to be when it was opened again. The bytes that are kept are those: their SHA-256 is checked. */
+    opened: jsonb('opened').$type<MeasuredFile>().notNull(),
     seams: jsonb('seams').$type<SeamStep[]>().notNull(),
     usedAt: moment('used_at').notNull().defaultNow(),
   },

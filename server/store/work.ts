@@ -1,4 +1,4 @@
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import type { Queryable } from './database.ts';
 import { type WorkTask, work } from './schema.ts';
 
@@ -197,6 +197,25 @@ export async function failures(db: Queryable, keys: readonly string[]): Promise<
     .from(work)
     .where(and(inArray(work.key, [...keys]), eq(work.state, 'failed')));
   return new Map(rows.map(({ key, failure }) => [key, failure ?? 'It failed.']));
+}
+
+/** What has failed of the work for deliveries, and why. */
+export async function failedOfDeliveries(
+  db: Queryable,
+): Promise<{ id: number; task: WorkTask; failure: string | null }[]> {
+  return db
+    .select({ id: work.id, task: work.task, failure: work.failure })
+    .from(work)
+    .where(and(eq(work.state, 'failed'), isNotNull(work.deliveryId)));
+}
+
+/** Drops work that has failed. False where it is not there any more, or is tried again. */
+export async function dropFailed(db: Queryable, id: number): Promise<boolean> {
+  const gone = await db
+    .delete(work)
+    .where(and(eq(work.id, id), eq(work.state, 'failed')))
+    .returning({ id: work.id });
+  return gone.length > 0;
 }
 
 /** Takes out what there is to do for a delivery. What is being done finds out when it is done. */

@@ -2,9 +2,11 @@ import { createHash } from 'node:crypto';
 import { ManifestSchema, plainWeighing } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { byHand } from '@inkwell/core/testing';
+import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { addDelivery, findDelivery } from '../store/projects/deliveries.ts';
+import { blobChunks } from '../store/schema.ts';
 import { queueDelivery } from '../tasks/delivering/queueDelivery.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
@@ -124,6 +126,21 @@ test('what another version of the program planned is left out of a delivery, in 
       { reasons: ['It was blocked then.'] },
       { reasons: [expect.stringContaining('planned by another version of the program')] },
     ],
+  });
+});
+
+test('a file whose kept bytes are damaged is left out of a delivery, in words; the rest is delivered', async () => {
+  const original = await client.original(await chart(820, 710).png().toBuffer(), 'damaged.png');
+  const project = await client.project('Damaged', [original], ['sunpane/square-post', 'pipwire/profile-picture']);
+  const { files } = await client.deliver(project.id);
+  await services.db
+    .update(blobChunks)
+    .set({ data: Buffer.from('not these') })
+    .where(eq(blobChunks.sha256, files[0]?.sha256 ?? ''));
+  expect(await client.deliver(project.id)).toMatchObject({
+    state: 'done',
+    files: [{ sha256: files[1]?.sha256 }],
+    leftOut: [{ file: files[0]?.file, reasons: [expect.stringContaining('It could not be put into the delivery')] }],
   });
 });
 

@@ -1,25 +1,29 @@
-import type { SeamStep } from '@inkwell/core/model';
+import type { MeasuredFile, SeamStep } from '@inkwell/core/model';
 import { asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
 import { keepBytes } from '../library/blobs.ts';
 import { encodings } from '../schema.ts';
 
-/** One finished file of a plan. */
-export interface KeptEncoding {
-  sha256: string;
-  bytes: number;
+/** A finished file of a plan, and what it was found to be when it was opened again. */
+export interface FinishedFile {
+  data: Buffer;
   seams: SeamStep[];
+  opened: MeasuredFile;
+}
+
+/** A finished file that is kept: its bytes are the blob of this SHA-256. */
+export interface KeptEncoding extends Omit<FinishedFile, 'data'> {
+  sha256: string;
 }
 
 /** Keeps the files of a plan, in reading order. Run it in a transaction. */
-export async function keepEncodings(
-  db: Queryable,
-  planHash: string,
-  pieces: readonly { data: Buffer; seams: SeamStep[] }[],
-): Promise<void> {
-  for (const [piece, { data, seams }] of pieces.entries()) {
+export async function keepEncodings(db: Queryable, planHash: string, files: readonly FinishedFile[]): Promise<void> {
+  for (const [piece, { data, seams, opened }] of files.entries()) {
     const sha256 = await keepBytes(db, data);
-    await db.insert(encodings).values({ planHash, piece, sha256, bytes: data.length, seams }).onConflictDoNothing();
+    await db
+      .insert(encodings)
+      .values({ planHash, piece, sha256, bytes: data.length, opened, seams })
+      .onConflictDoNothing();
   }
 }
 
@@ -28,7 +32,7 @@ export async function keptEncodings(db: Queryable, planHash: string, count: numb
   const rows = await db
     .select({
       sha256: encodings.sha256,
-      bytes: encodings.bytes,
+      opened: encodings.opened,
       seams: encodings.seams,
       isOld: sql<boolean>`used_at < now() - interval '1 hour'`,
     })

@@ -1,15 +1,14 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
-import type { EncodedFile, ManifestFile, SeamStep } from '@inkwell/core/model';
+import type { EncodedFile, ManifestFile } from '@inkwell/core/model';
 import { besideClosing, fileCount, planContentArea, type RenderPlan, readPlan } from '@inkwell/core/planning';
-import { measureFile } from '../../imaging/measuring/measure.ts';
 import type { Database } from '../../store/database.ts';
 import { blobBytes } from '../../store/library/blobs.ts';
-import { keptEncodings } from '../../store/measured/encodings.ts';
+import { type KeptEncoding, keptEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
 import { beginDelivery, type SettledFile, settle, unsettledItems } from '../../store/projects/deliveries.ts';
 import type { DeliveryItem, WorkTask } from '../../store/schema.ts';
-import { failures } from '../../store/work.ts';
+import { dropFailed, failedOfDeliveries, failures } from '../../store/work.ts';
 import { planKey } from '../plans/measuredFrames.ts';
 import type { Keep } from '../plans/measurePlan.ts';
 import { otherVersion } from '../plans/otherVersion.ts';
@@ -29,6 +28,25 @@ export async function deliverPlan(
   return files && ((tx) => settle(tx, deliveryId, files));
 }
 
+/** Leaves out of their deliveries what could not be put into them, however often that was tried, so that they end. */
+export async function leaveOutFailed(db: Database): Promise<void> {
+  for (const { id, task, failure } of await failedOfDeliveries(db)) {
+    if (task.kind !== 'deliver') continue;
+    const { deliveryId, positions } = task;
+    await db.transaction(async (tx) => {
+      // Somebody else may have done it, or it is tried again.
+      if (!(await dropFailed(tx, id))) return;
+      const delivery = await unsettledItems(tx, deliveryId, positions);
+      const reasons = [`It could not be put into the delivery: ${failure}`];
+      await settle(
+        tx,
+        deliveryId,
+        leftOut(delivery?.items ?? [], () => reasons),
+      );
+    });
+  }
+}
+
 async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Entry[]): Promise<SettledFile[] | null> {
   const plan = readPlan(first.plan);
   // What another version planned is of several frames: each has reasons of its own.
@@ -45,17 +63,17 @@ async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Ent
   for (const [position, item] of run) {
     const index = item.piece?.index ?? 0;
     const [encoding, file] = [kept[index], weight.files[index]];
+    // Reading them checks that they are the very bytes that were opened when they were made.
     const data = encoding && (await blobBytes(db, encoding.sha256));
     if (!encoding || !file || !data) throw new Error(`${item.fileName} has no piece ${index}.`);
-    made.push({ position, item, plan, data, file, sha256: encoding.sha256, seams: encoding.seams });
+    made.push({ position, item, plan, file, encoding });
   }
-  const reasons = new Map<number, string[]>();
-  for (const one of made) reasons.set(one.position, await reasonsAgainst(one));
+  const reasons = new Map(made.map((one) => [one.position, reasonsAgainst(one)]));
   const failed = made.find(({ position }) => (reasons.get(position) ?? []).length > 0);
   if (!failed) {
     return made.map((one) => ({
       position: one.position,
-      result: { sha256: one.sha256, file: manifestLine(one, hash) },
+      result: { sha256: one.encoding.sha256, file: manifestLine(one, hash) },
     }));
   }
   const other = `${failed.item.fileName} did not come out right, and without it the others are of no use.`;
@@ -70,10 +88,8 @@ interface MadeFile {
   position: number;
   item: DeliveryItem;
   plan: RenderPlan;
-  data: Buffer;
   file: EncodedFile;
-  sha256: string;
-  seams: SeamStep[];
+  encoding: KeptEncoding;
 }
 
 const isBlocked = ({ blocked = [] }: DeliveryItem) => blocked.length > 0;
@@ -89,15 +105,16 @@ const leftOut = (run: Entry[], reasonsOf: (position: number, item: DeliveryItem)
 /** The dimensions of one file of a plan. */
 const fileDimensions = ({ grid, output }: RenderPlan) => (grid ? grid.piece : output);
 
-/** Why a file may not be delivered, after it was opened again. */
-async function reasonsAgainst({ item: { limit }, plan, data, file }: MadeFile): Promise<string[]> {
+/** Why a file may not be delivered, going by what it was when it was opened again. */
+function reasonsAgainst({ item: { limit }, plan, file, encoding }: MadeFile): string[] {
   const { format, budgetBytes, least } = plan.encoding;
   const demand = { dimensions: fileDimensions(plan), format, limit, budgetBytes, least };
-  return fileReasons({ ...(await measureFile(data)), similarity: file.similarity }, demand);
+  return fileReasons({ ...encoding.opened, similarity: file.similarity }, demand);
 }
 
-function manifestLine({ item, plan, data, file, sha256, seams }: MadeFile, hash: string): ManifestFile {
+function manifestLine({ item, plan, file, encoding }: MadeFile, hash: string): ManifestFile {
   const { piece } = item;
+  const { sha256, opened, seams } = encoding;
   return {
     file: item.fileName,
     original: item.original,
@@ -105,7 +122,7 @@ function manifestLine({ item, plan, data, file, sha256, seams }: MadeFile, hash:
     network: item.network,
     place: item.place,
     ...fileDimensions(plan),
-    bytes: data.length,
+    bytes: opened.bytes,
     sha256,
     format: plan.encoding.format,
     quality: file.quality,

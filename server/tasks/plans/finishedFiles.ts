@@ -6,6 +6,7 @@ import { blobBytes } from '../../store/library/blobs.ts';
 import { keepEncodings, keptEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
 import { UserError } from '../../userError.ts';
+import { openedFiles } from './openedFiles.ts';
 
 /**
  * The files of a plan that has been measured, in reading order: as they are kept, or encoded again as they are known to come out.
@@ -26,14 +27,7 @@ export async function finishedFiles(
   if (files.length === fileCount(plan)) return files;
   const weight = (await knownWeights(db, [hash])).get(hash);
   if (!weight) throw new UserError('This file has not been made yet. It is shown as soon as it is measured.', 404);
-  const { pieces, seams } = await renderAs(plan, await copies.get(plan.original), weight.files);
-  const steps = await seams();
-  await db.transaction((tx) =>
-    keepEncodings(
-      tx,
-      hash,
-      pieces.map(({ data }, index) => ({ data, seams: steps.get(index) ?? [] })),
-    ),
-  );
-  return pieces.map(({ data }) => data);
+  const made = await openedFiles(await renderAs(plan, await copies.get(plan.original), weight.files));
+  await db.transaction((tx) => keepEncodings(tx, hash, made));
+  return made.map(({ data }) => data);
 }

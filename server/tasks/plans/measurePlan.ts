@@ -11,6 +11,7 @@ import { keepEncodings, keptEncodings } from '../../store/measured/encodings.ts'
 import { keepFigures, knownFigures } from '../../store/measured/figures.ts';
 import { keepWeight, knownWeights } from '../../store/measured/weights.ts';
 import type { WorkTask } from '../../store/schema.ts';
+import { openedFiles } from './openedFiles.ts';
 
 /** What measuring works with. */
 export interface Measures {
@@ -43,12 +44,11 @@ export async function measurePlan(
     [made, found] = [rendered, rendered.weight];
   } else if (!isKept) made = await renderAs(plan, copy, found.files, watch);
   else if (!isFigured) await renderPixels(plan, copy, watch);
-  const seams = await made?.seams();
-  const pieces = made?.pieces.map(({ data }, index) => ({ data, seams: seams?.get(index) ?? [] })) ?? null;
+  const files = made && (await openedFiles(made));
   return async (tx) => {
     if (found) await keepWeight(tx, found);
     if (figures) await keepFigures(tx, hash, figures);
-    if (pieces) await keepEncodings(tx, hash, pieces);
+    if (files) await keepEncodings(tx, hash, files);
   };
 }
 

@@ -1,22 +1,21 @@
-import { setPriority } from 'node:os';
 import { giveWay } from './giveWay.ts';
 import { readSettings } from './settings.ts';
 import { startServer, startWorker } from './start.ts';
 
-/** How far a worker stands back behind whoever waits at the bench, as the system counts it: 0 not at all, 19 the most. */
-const workerNiceness = 15;
+/** How far what draws pictures for a person stands back behind what answers requests, and a worker behind both. */
+const niceness = { drawing: 10, worker: 15 };
 
 const role = process.argv[2];
 
 async function run(): Promise<{ stop(): Promise<void> }> {
   if (role === 'worker') {
-    setPriority(workerNiceness);
+    await giveWay(niceness.worker, true);
     const running = await startWorker(readSettings(process.env));
     console.log('A worker of Inkwell Frame is at work.');
     return running;
   }
   if (role === 'serve') {
-    await giveWay();
+    await giveWay(niceness.drawing, false);
     const running = await startServer(readSettings(process.env));
     console.log(`\n  Inkwell Frame is at ${running.address}\n  Ctrl-C stops it.\n`);
     return running;

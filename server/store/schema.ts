@@ -190,6 +190,11 @@ export const figures = pgTable('figures', {
   measuredAt: moment('measured_at').notNull().defaultNow(),
 });
 
+/** One row, whose number rises with every change of an own place or a finish: triggers see to that. See libraryVersion.ts. */
+export const libraryVersions = pgTable('library_versions', {
+  number: bigint('number', { mode: 'number' }).notNull(),
+});
+
 /** Full-size encodings that were measured, by plan. */
 export const weights = pgTable('weights', {
   planHash: text('plan_hash').primaryKey(),

@@ -34,6 +34,8 @@ export interface ClaimedWork {
 const together = 200;
 /** The channel on which workers hear that there is something to do. */
 export const workChannel = 'work';
+/** Tells the workers, in the statement that gives them something to do. */
+const told = { told: sql`pg_notify(${workChannel}, '')` };
 
 /**
  * Asks for work, in the caller's transaction. What waits already comes forward where it is asked for with more urgency; what is
@@ -65,9 +67,9 @@ export async function addWork(db: Queryable, wanted: readonly NewWork[], again =
           attempts: sql`case when ${isTriedAgain} then 0 else ${work.attempts} end`,
           failure: sql`case when ${isTriedAgain} then null else ${work.failure} end`,
         },
-      });
+      })
+      .returning(told);
   }
-  if (wanted.length > 0) await db.execute(sql`select pg_notify(${workChannel}, '')`);
 }
 
 /** Frames that are set alike ask for the same work: it is one, for all of them. */
@@ -156,8 +158,8 @@ export async function failWork(
       failure,
       notBefore: sql`now() + make_interval(secs => ${isOver ? 0 : attempts})`,
     })
-    .where(isClaimed(id, worker));
-  await db.execute(sql`select pg_notify(${workChannel}, '')`);
+    .where(isClaimed(id, worker))
+    .returning(told);
 }
 
 /** Any number that nobody else locks under. */

@@ -10,6 +10,9 @@ import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { fromPixels, type Pixels, toPixels } from '../imaging/stages/pixels.ts';
 import { renderPixels } from '../imaging/stages/renderPixels.ts';
+import type { Queryable } from '../store/database.ts';
+import { addFinish, setFinishDeleted } from '../store/library/finishes.ts';
+import { Planner } from '../tasks/plans/planner.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 import { unzip } from '../testing/unzip.ts';
@@ -186,6 +189,25 @@ test('finishes are kept, changed on a version, written to files and read again, 
   expect((await client.ask('GET', '/finishes')).body).toMatchObject({ uses: { [made.id]: 2 } });
   expect(await client.ask('DELETE', `/finishes/${made.id}`)).toMatchObject({ status: 409 });
   expect(await client.ask('DELETE', `/finishes/${again.id}`)).toMatchObject({ status: 204 });
+});
+
+test('what another process changes in the library holds at once, and what is taken back never did', async () => {
+  const { db } = services;
+  const here = new Planner(db);
+  const names = async (tx?: Queryable) => (await here.open(tx)).finishes.map((one) => one.name);
+  const before = await names();
+  const settings = { description, treatment };
+  const taken = db.transaction(async (tx) => {
+    await addFinish(tx, { ...settings, name: 'Taken back' });
+    expect(await names(tx)).toEqual([...before, 'Taken back']);
+    throw new Error('taken back');
+  });
+  await expect(taken).rejects.toThrow('taken back');
+  expect(await names()).toEqual(before);
+  const added = await addFinish(db, { ...settings, name: 'From elsewhere' });
+  expect(await names()).toEqual([...before, 'From elsewhere']);
+  await setFinishDeleted(db, added.id, true);
+  expect(await names()).toEqual(before);
 });
 
 test('a delivery says how each file was finished, and every panel has its border where it goes round pieces', async () => {

@@ -1,15 +1,21 @@
 import type { Weight } from '@inkwell/core/model';
-import { inArray } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
+import { prepared } from '../prepared.ts';
 import { weights } from '../schema.ts';
+
+const ofPlans = prepared((db) =>
+  db
+    .select()
+    .from(weights)
+    .where(sql`${weights.planHash} = any(${sql.placeholder('planHashes')})`)
+    .prepare('weights_of_plans'),
+);
 
 /** Those of the given plans that have been measured, by plan hash. */
 export async function knownWeights(db: Queryable, planHashes: readonly string[]): Promise<Map<string, Weight>> {
   if (planHashes.length === 0) return new Map();
-  const rows = await db
-    .select()
-    .from(weights)
-    .where(inArray(weights.planHash, [...planHashes]));
+  const rows = await ofPlans(db).execute({ planHashes });
   return new Map(rows.map(({ planHash, weight }) => [planHash, weight]));
 }
 

@@ -2,6 +2,7 @@ import type { Frame, FrameChange, Original, Project } from '@inkwell/core/model'
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
+import { prepared } from '../prepared.ts';
 import { frames, originals, projectOriginals, projects } from '../schema.ts';
 
 export type NewFrame = Omit<Frame, 'id' | 'version'>;
@@ -13,49 +14,54 @@ export interface FramedPicture {
   project: Pick<Project, 'finishId' | 'keeping' | 'version'>;
 }
 
-const framedColumns = {
+export const framedColumns = {
   frame: frames,
   original: originals,
   project: { finishId: projects.finishId, keeping: projects.keeping, version: projects.version },
 };
 
-/** A frame together with its original, unless either the original or the project was deleted. */
-export async function findFrame(db: Queryable, id: string): Promise<FramedPicture | null> {
-  const [row] = await db
+/** Whether a row says where the original of a frame stands in its project. */
+export const isChosen = and(
+  eq(projectOriginals.projectId, frames.projectId),
+  eq(projectOriginals.originalId, frames.originalId),
+);
+
+/** Frames of originals and projects that are there. */
+const framed = (db: Queryable) =>
+  db
     .select(framedColumns)
     .from(frames)
     .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
-    .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)))
-    .where(eq(frames.id, id));
-  return row ? { ...row, original: toOriginal(row.original) } : null;
+    .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)));
+
+export const toFramed = (row: Awaited<ReturnType<typeof framed>>[number]): FramedPicture => ({
+  ...row,
+  original: toOriginal(row.original),
+});
+
+const oneFrame = prepared((db) =>
+  framed(db)
+    .where(eq(frames.id, sql.placeholder('id')))
+    .prepare('one_frame'),
+);
+
+const inProject = prepared((db) =>
+  framed(db)
+    .leftJoin(projectOriginals, isChosen)
+    .where(eq(frames.projectId, sql.placeholder('projectId')))
+    .orderBy(asc(projectOriginals.position), asc(frames.placeId))
+    .prepare('frames_of_project'),
+);
+
+/** A frame together with its original, unless either the original or the project was deleted. */
+export async function findFrame(db: Queryable, id: string): Promise<FramedPicture | null> {
+  const [row] = await oneFrame(db).execute({ id });
+  return row ? toFramed(row) : null;
 }
 
 /** All frames of a project in the order of its originals. */
 export async function framesOfProject(db: Queryable, projectId: string): Promise<FramedPicture[]> {
-  const rows = await db
-    .select(framedColumns)
-    .from(frames)
-    .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
-    .innerJoin(projects, eq(projects.id, frames.projectId))
-    .leftJoin(
-      projectOriginals,
-      and(eq(projectOriginals.projectId, frames.projectId), eq(projectOriginals.originalId, frames.originalId)),
-    )
-    .where(eq(frames.projectId, projectId))
-    .orderBy(asc(projectOriginals.position), asc(frames.placeId));
-  return rows.map((row) => ({ ...row, original: toOriginal(row.original) }));
-}
-
-/** Frames with their originals, in no order. */
-export async function framesById(db: Queryable, ids: readonly string[]): Promise<FramedPicture[]> {
-  if (ids.length === 0) return [];
-  const rows = await db
-    .select(framedColumns)
-    .from(frames)
-    .innerJoin(originals, eq(originals.id, frames.originalId))
-    .innerJoin(projects, eq(projects.id, frames.projectId))
-    .where(inArray(frames.id, [...ids]));
-  return rows.map((row) => ({ ...row, original: toOriginal(row.original) }));
+  return (await inProject(db).execute({ projectId })).map(toFramed);
 }
 
 /** Frames of all projects that are there: of an original, for a place, or finished by a finish wherever that is said. */
@@ -70,13 +76,8 @@ export async function framesAffected(
       : 'placeId' in by
         ? eq(frames.placeId, by.placeId)
         : sql`${finishId} = ${by.finishId}`;
-  const rows = await db
-    .select(framedColumns)
-    .from(frames)
-    .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
-    .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)))
-    .where(isAffected);
-  return rows.map((row) => ({ ...row, original: toOriginal(row.original) }));
+  const rows = await framed(db).where(isAffected);
+  return rows.map(toFramed);
 }
 
 /** Rows that are sent in one statement. */

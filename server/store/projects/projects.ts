@@ -1,24 +1,71 @@
 import { plainFinishId } from '@inkwell/core/finishing';
 import type { OpenProject, Project, ProjectSettings } from '@inkwell/core/model';
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, type Placeholder, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
+import { prepared } from '../prepared.ts';
 import { frames, originals, projectOriginals, projects } from '../schema.ts';
 import { setDeleted } from '../setDeleted.ts';
-import { type FramedPicture, framesById, framesOfProject } from './frames.ts';
+import { type FramedPicture, framedColumns, framesOfProject, isChosen, toFramed } from './frames.ts';
 
-const alive = (id: string) => and(eq(projects.id, id), isNull(projects.deletedAt));
+const alive = (id: string | Placeholder) => and(eq(projects.id, id), isNull(projects.deletedAt));
 const coverFrames = 4;
+
+/** Every so many-th frame of each project, in its order, so that about four of them are spread over all. */
+const inCovers = prepared((db) => {
+  const numbered = db
+    .select({
+      id: frames.id,
+      index:
+        sql<number>`row_number() over (partition by ${frames.projectId} order by ${projectOriginals.position}, ${frames.placeId}) - 1`.as(
+          'index',
+        ),
+      count: sql<number>`count(*) over (partition by ${frames.projectId})::int`.as('count'),
+    })
+    .from(frames)
+    .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)))
+    .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
+    .leftJoin(projectOriginals, isChosen)
+    .as('numbered');
+  return db
+    .select({ ...framedColumns, count: numbered.count })
+    .from(numbered)
+    .innerJoin(frames, eq(frames.id, numbered.id))
+    .innerJoin(originals, eq(originals.id, frames.originalId))
+    .innerJoin(projects, eq(projects.id, frames.projectId))
+    .where(sql`${numbered.index} % greatest(1, ceil(${numbered.count} / ${coverFrames}::float8)::int) = 0`)
+    .orderBy(asc(frames.projectId), asc(numbered.index))
+    .prepare('covers');
+});
+
+const all = prepared((db) =>
+  db.select().from(projects).where(isNull(projects.deletedAt)).orderBy(desc(projects.changedAt)).prepare('projects'),
+);
+
+const one = prepared((db) =>
+  db
+    .select()
+    .from(projects)
+    .where(alive(sql.placeholder('id')))
+    .prepare('one_project'),
+);
+
+const chosenIn = prepared((db) =>
+  db
+    .select({ original: originals })
+    .from(projectOriginals)
+    .innerJoin(originals, and(eq(originals.id, projectOriginals.originalId), isNull(originals.deletedAt)))
+    .where(eq(projectOriginals.projectId, sql.placeholder('id')))
+    .orderBy(asc(projectOriginals.position))
+    .prepare('originals_of_project'),
+);
 
 /** A project in a list, with up to four frames that show what it is about. */
 export type ListedProject = Omit<Project, 'cover'> & { cover: FramedPicture[] };
 
 /** Most recently changed first. A few queries, however many there are. */
 export async function listProjects(db: Queryable): Promise<ListedProject[]> {
-  const [rows, covers] = await Promise.all([
-    db.select().from(projects).where(isNull(projects.deletedAt)).orderBy(desc(projects.changedAt)),
-    coversOf(db),
-  ]);
+  const [rows, covers] = await Promise.all([all(db).execute(), coversOf(db)]);
   return rows.map(({ deletedAt: _, ...row }) => {
     const { count = 0, cover = [] } = covers.get(row.id) ?? {};
     return {
@@ -33,26 +80,11 @@ export async function listProjects(db: Queryable): Promise<ListedProject[]> {
 
 /** How many frames every project has, and up to four of them, spread over all. */
 async function coversOf(db: Queryable): Promise<Map<string, Pick<ListedProject, 'cover'> & { count: number }>> {
-  const chosen = await db.execute<{ id: string; project_id: string; count: number }>(sql`
-    select id, project_id, count from (
-      select frames.id, frames.project_id,
-        row_number() over one - 1 as index,
-        count(*) over (partition by frames.project_id)::int as count
-      from frames
-      join projects on projects.id = frames.project_id and projects.deleted_at is null
-      join originals on originals.id = frames.original_id and originals.deleted_at is null
-      left join project_originals as chosen
-        on chosen.project_id = frames.project_id and chosen.original_id = frames.original_id
-      window one as (partition by frames.project_id order by chosen.position, frames.place_id)) as numbered
-    where index % greatest(1, ceil(count / ${coverFrames}::float8)::int) = 0
-    order by project_id, index`);
-  const ids = chosen.rows.map(({ id }) => id);
-  const pictures = new Map((await framesById(db, ids)).map((framed) => [framed.frame.id, framed]));
   const covers: Awaited<ReturnType<typeof coversOf>> = new Map();
-  for (const { id, project_id: projectId, count } of chosen.rows) {
+  for (const { count, ...picture } of await inCovers(db).execute()) {
+    const { projectId } = picture.frame;
     const known = covers.get(projectId) ?? { count, cover: [] };
-    const picture = pictures.get(id);
-    if (picture && known.cover.length < coverFrames) known.cover.push(picture);
+    if (known.cover.length < coverFrames) known.cover.push(toFramed(picture));
     covers.set(projectId, known);
   }
   return covers;
@@ -71,15 +103,10 @@ export async function projectName(db: Queryable, id: string): Promise<string | n
 }
 
 export async function openProject(db: Queryable, id: string): Promise<OpenProject | null> {
-  const [row] = await db.select().from(projects).where(alive(id));
+  const [row] = await one(db).execute({ id });
   if (!row) return null;
   const { deletedAt: _, ...project } = row;
-  const chosen = await db
-    .select({ original: originals })
-    .from(projectOriginals)
-    .innerJoin(originals, and(eq(originals.id, projectOriginals.originalId), isNull(originals.deletedAt)))
-    .where(eq(projectOriginals.projectId, id))
-    .orderBy(asc(projectOriginals.position));
+  const chosen = await chosenIn(db).execute({ id });
   return {
     ...project,
     createdAt: project.createdAt.toISOString(),

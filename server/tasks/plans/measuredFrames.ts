@@ -43,14 +43,18 @@ const measurings = (planning: Planning, frames: readonly FramedPicture[]): ToMea
     return measuring ? [{ frameId: framed.frame.id, ...measuring }] : [];
   });
 
+const hashesOf = (measurings: readonly ToMeasure[]) => measurings.map(({ planned }) => planned.planHash);
+
+/** What is known of frames: of those without a finish or without marks there is less to ask for. */
 async function knownOf(db: Queryable, wanted: readonly ToMeasure[]): Promise<Known> {
-  const hashes = wanted.map((one) => one.planned.planHash);
+  const finished = wanted.filter(({ plan }) => plan.finish !== null);
+  const marked = wanted.filter(({ detail }) => detail.marks.length > 0);
   return {
-    weights: await knownWeights(db, hashes),
-    figures: await knownFigures(db, hashes),
+    weights: await knownWeights(db, hashesOf(wanted)),
+    figures: await knownFigures(db, hashesOf(finished)),
     details: await knownDetails(
       db,
-      wanted.map((one) => one.detail.hash),
+      marked.map(({ detail }) => detail.hash),
     ),
   };
 }

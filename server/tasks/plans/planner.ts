@@ -19,15 +19,19 @@ import { LRUCache } from 'lru-cache';
 import { shippedSheets } from '../../standins/shippedSheets.ts';
 import type { Database, Queryable } from '../../store/database.ts';
 import { listFinishes } from '../../store/library/finishes.ts';
+import { libraryVersion } from '../../store/library/libraryVersion.ts';
 import { ownSheets } from '../../store/library/ownPlaces.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
 
-/** What frames are planned from as it is now: all sheets of the spec book, their places by id, and the finishes. */
-export interface Planning {
-  sheets: SpecSheet[];
-  places: Map<string, PlaceOfNetwork>;
-  /** Finishes that people made. */
-  finishes: Finish[];
+/** What frames are planned from: all sheets of the spec book, their places by id, and the finishes that people made. */
+interface Library {
+  readonly sheets: readonly SpecSheet[];
+  readonly places: ReadonlyMap<string, PlaceOfNetwork>;
+  readonly finishes: readonly Finish[];
+}
+
+/** The library as it is now, and what follows from it for frames. */
+export interface Planning extends Library {
   /** How a frame is finished. */
   finishOf(framed: FramedPicture): ResolvedFinish;
   /** The plan of a frame as it might be set; null where its place is no longer in the book, or beyond all bounds. */
@@ -61,13 +65,25 @@ export class Planner {
   /** By frame and by the versions of all that its plan follows from. To compose a frame takes a millisecond, and lists ask for many. */
   private readonly kept = new LRUCache<string, Measuring>({ max: mostKept });
 
+  /** The library as it was read last. */
+  private library: (Library & { version: number }) | null = null;
+
   constructor(private readonly db: Database) {}
 
-  /** Read anew each time: another server or worker may have changed it. @param db a transaction, to see what it has changed */
-  async open(db: Queryable = this.db): Promise<Planning> {
+  /** Sheets and finishes as they are now: another server or worker may have changed them since they were read last. */
+  private async libraryOf(db: Queryable): Promise<Library> {
+    const version = await libraryVersion(db);
+    if (this.library?.version === version) return this.library;
     const sheets = [...this.shipped, ...(await ownSheets(db))];
-    const places = placesById(sheets);
-    const finishes = await listFinishes(db);
+    const library = { version, sheets, places: placesById(sheets), finishes: await listFinishes(db) };
+    // What a transaction has changed may be taken back, and its version given to another change.
+    if (db === this.db) this.library = library;
+    return library;
+  }
+
+  /** Everything as it is now. @param db a transaction, to see what it has changed */
+  async open(db: Queryable = this.db): Promise<Planning> {
+    const { sheets, places, finishes } = await this.libraryOf(db);
     const finishOf: Planning['finishOf'] = (framed) => resolveFinish(framed, finishes);
     const planOf: Planning['planOf'] = ({ frame, original, project }) => {
       const place = places.get(frame.placeId)?.place;

@@ -1,7 +1,11 @@
+import pLimit from 'p-limit';
 import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
 import { queueMeasuring } from './measuredFrames.ts';
+
+/** So many saves run at a time: each holds a connection from its beginning to its end, and whoever only reads shall find one. */
+const limit = pLimit(2);
 
 /**
  * Saves something, and asks in the same transaction for all that has to be measured anew because of it.
@@ -14,9 +18,11 @@ export function saveAndMeasure<Saved>(
   save: (tx: Queryable) => Promise<Saved | null>,
   affected: (tx: Queryable, saved: Saved) => Promise<FramedPicture[]>,
 ): Promise<Saved | null> {
-  return db.transaction(async (tx) => {
-    const saved = await save(tx);
-    if (saved !== null) await queueMeasuring(tx, await planner.open(tx), await affected(tx, saved));
-    return saved;
-  });
+  return limit(() =>
+    db.transaction(async (tx) => {
+      const saved = await save(tx);
+      if (saved !== null) await queueMeasuring(tx, await planner.open(tx), await affected(tx, saved));
+      return saved;
+    }),
+  );
 }

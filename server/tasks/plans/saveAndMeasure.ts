@@ -4,8 +4,11 @@ import type { Queryable } from '../../store/database.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
 import { queueMeasuring } from './measuredFrames.ts';
 
-/** So many saves run at a time: each holds a connection from its beginning to its end, and whoever only reads shall find one. */
-const limit = pLimit(2);
+/**
+ * Saves of one server run one after the other. Side by side they would not be done sooner, for they share its thread; but each
+ * holds a connection from its beginning to its end, and whoever only reads would wait behind all of them.
+ */
+const limit = pLimit(1);
 
 /**
  * Saves something, and asks in the same transaction for all that has to be measured anew because of it.

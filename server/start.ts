@@ -56,7 +56,7 @@ export interface RunningServer {
 /** Starts the web server on 127.0.0.1. It measures and delivers nothing: that is a worker's. */
 export async function startServer(settings: Settings): Promise<RunningServer> {
   const { log, db, close, cache, fetchBlob, decoders, copies, planner, recent } = await openGround(settings);
-  const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 100), copies);
+  const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 500), copies);
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
   const pages = new Pages(await BoundedFolder.open(join(cache, 'pages'), pageBound), copies, decoders, fetchBlob);
   const trials = new Trials(recent);

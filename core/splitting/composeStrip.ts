@@ -114,7 +114,6 @@ function atSpan(
   const shift: Point = { x: 0, y: 0 };
   for (const axis of ['x', 'y'] as const) {
     const along = seams.filter((seam) => seam.axis === axis);
-    if (along.length === 0) continue;
     const guarded = keeps.map((mark) => guardedOf(mark, axis, held, output));
     const room = roomOf(axis, held, bounds, output);
     const length = axis === 'x' ? output.width : output.height;

@@ -23,6 +23,9 @@ test('pieces come in the order in which they are uploaded, with where they stand
     [2, 2],
   ]);
   expect(pieces(quilt, 3, 2)[0]).toMatchObject({ number: 1, index: 5, row: 2, column: 3, of: 6 });
+  expect(pieces({ ...quilt, posting: 'first tile first' }, 3, 2)[0]).toMatchObject({ number: 1, index: 0 });
+  // The order that a network lists is one of its own grid.
+  expect(pieces(block, 3, 1).map(({ index }) => index)).toEqual([0, 1, 2]);
   expect(piecesInOrder(samplePlace(), { grid: null, bridged: false, closing: null })).toEqual([null]);
 });
 
@@ -55,6 +58,21 @@ test('the instructions list the files of every place in their order, and only wh
     'Sunpane, Swipe panels: Dunes\n  2 panels, swiped from the left\n   1. panel-1.jpg\n   2. panel-2.jpg',
   );
   expect(text.indexOf('1. tile-1.jpg')).toBeLessThan(text.indexOf('2. tile-2.jpg'));
+  const rows = pieces(quilt, 3, 2).map((piece) => line(`tile-${piece.number}.jpg`, 'Profile quilt', piece));
+  expect(postingInstructions(rows)).toBe(
+    [
+      'Sunpane, Profile quilt: Dunes',
+      '  3 columns x 2 rows, to be uploaded in this order and no other',
+      '   1. tile-1.jpg  (row 2, column 3)',
+      '   2. tile-2.jpg  (row 2, column 2)',
+      '   3. tile-3.jpg  (row 2, column 1)',
+      '   4. tile-4.jpg  (row 1, column 3)',
+      '   5. tile-5.jpg  (row 1, column 2)',
+      '   6. tile-6.jpg  (row 1, column 1)',
+      '',
+    ].join('\n'),
+  );
+  expect(text).not.toContain('(row');
   expect(text).not.toContain('story.jpg');
 });
 
@@ -79,6 +97,7 @@ test('where the last panel would be mostly leftover, a panel with the whole pict
   expect(closingOffer(wide(3.3), place, set(3))).toMatchObject({ panels: 3 });
   for (const [filled, settings] of [
     [3.7, set(4)],
+    [3.5, set(4)],
     [3, set(3)],
     [3.3, set(6)],
     [3.3, set(3, { kind: 'echo' })],
@@ -87,6 +106,11 @@ test('where the last panel would be mostly leftover, a panel with the whole pict
   ] as const) {
     expect(closingOffer(wide(filled), place, settings)).toBeNull();
   }
+  expect(closingOffer(wide(2.3), place, set(2))).toMatchObject({ panels: 2 });
+  expect(closingOffer(wide(19.3), place, set(19))).toMatchObject({ panels: 19 });
+  expect(closingOffer(wide(3.3), place, { ...set(3), grid: null })).toBeNull();
+  expect(closingOffer(wide(3.3), placeOf(block), set(3))).toBeNull();
+  expect(closingOffer(wide(3.3), { ...place, height: { min: 400, max: 3000 } }, set(3))).toBeNull();
   const closed = piecesInOrder(place, set(3, { kind: 'echo' }));
   expect(closed.map((piece) => [piece?.number, piece?.columns])).toEqual([1, 2, 3, 4].map((number) => [number, 4]));
   expect(panelRange(place, true)).toEqual({ least: 2, most: 19 });

@@ -33,8 +33,8 @@ interface Room {
 /**
  * Where a strip begins so that none of its seams runs through a guarded interval: each seam and interval forbid an open
  * interval of offsets, and of what is left the offset nearest to the wish wins. Where nothing is left, the offset at
- * which the seams run least deep into the intervals, in sum: that sum is piecewise linear, so that its least value is
- * at an end or in the middle of a forbidden interval, at an end of the room, or at the wish.
+ * which the seams run least deep into the intervals, in sum. Each depth rises to the middle of a forbidden interval and falls
+ * again, so that the sum is least at an end of one, at an end of the room, or, where it is level, at the wish.
  *
  * All lengths in one unit along one axis.
  */
@@ -56,8 +56,7 @@ export function chooseOffset(
   if (free.length > 0) return { offset: free.reduce(nearest), cuts: [] };
   const depthAt = (offset: number) =>
     guarded.reduce((sum, one) => sum + seams.reduce((deep, seam) => deep + depthOf(seam, one, offset), 0), 0);
-  const turns = [...ends, ...forbidden.map(({ from, to }) => (from + to) / 2).filter(within)];
-  const offset = turns.reduce((best, one) => {
+  const offset = ends.reduce((best, one) => {
     const [a, b] = [depthAt(best), depthAt(one)];
     return b < a - tiny || (Math.abs(b - a) <= tiny && nearest(best, one) === one) ? one : best;
   }, wanted);

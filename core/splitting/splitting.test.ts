@@ -57,6 +57,7 @@ test('posting orders are permutations, and as the networks list them', () => {
   expect(uploadNumbers(3, 2, 'down the columns')).toEqual([1, 3, 5, 2, 4, 6]);
   expect(uploadNumbers(4, 1, 'as read')).toEqual([1, 2, 3, 4]);
   expect(() => uploadNumbers(2, 2, [0, 1, 1, 3])).toThrow('name each of 0 to 3 once');
+  expect(() => uploadNumbers(2, 2, [0, 1, 2, 3, 4])).toThrow('name each of 0 to 3 once');
   fc.assert(
     fc.property(grid, fc.constantFrom('as read', 'last first', 'down the columns'), ({ columns, rows }, rule) => {
       const numbers = uploadNumbers(columns, rows, rule as 'as read');
@@ -102,7 +103,11 @@ test('an offset is the free one nearest to the wish, or the least bad, as trying
             (sum, seam) => sum + cutsAt([seam], guarded, offset).reduce((deep, cut) => deep + cut.depth, 0),
             0,
           );
-        expect(depth(found.offset)).toBeLessThanOrEqual(Math.min(...all.map(depth)) + 1e-6);
+        const least = Math.min(...all.map(depth));
+        expect(depth(found.offset)).toBeLessThanOrEqual(least + 1e-6);
+        const alike = all.filter((offset) => depth(offset) < least + 1e-6).map((offset) => Math.abs(offset - wanted));
+        expect(Math.abs(found.offset - wanted)).toBeCloseTo(Math.min(...alike), 6);
+        expect(found.cuts).toEqual(cutsAt(seams, guarded, found.offset));
       },
     ),
   );
@@ -164,11 +169,49 @@ test('counts are ranked by what they lose; a tall or a small picture hears what 
   expect(proposals[0]?.lost).toBeCloseTo(0, 6);
   expect(proposals).toHaveLength(18);
   expect(planStrips({ width: 3000, height: 5000, trim: null }, [portrait], []).problem).toContain(
-    'taller than it is wide',
+    'taller than it is wide: a strip of 2 would show only 38 %',
   );
+  const square3000 = { width: 3000, height: 3000, trim: null };
+  expect(planStrips(square3000, [portrait], []).problem).toBeNull();
+  const six = { ...portrait, group: { ...panels, min: 6 } };
+  expect(planStrips(square3000, [six], []).problem).toContain('Even 6 panels show only 21 % of this picture');
+  expect(planStrips(panorama, [samplePlace()], [])).toEqual({
+    proposals: [],
+    problem: 'This network takes no panels side by side.',
+  });
   const small = planStrips({ width: 1200, height: 600, trim: null }, [portrait], []);
-  expect(small.problem).toContain('too few pixels');
+  expect(small.problem).toContain('too few pixels for panels: even the best way enlarges it 2.25 times');
   expect(small.proposals.at(0)?.against.join(' ')).toContain('Enlarged');
+});
+
+test('a proposal says what is lost, and the order weighs that against enlargement, seams through marks and marks left out', () => {
+  const panels = { kind: 'panels' as const, min: 2, max: 10 };
+  const place = samplePlace({ width: 1080, height: 1350, group: panels });
+  for (const lefts of [[], [100], [100, 11_500], [100, 6000, 11_500], [2500, 4900, 7300]]) {
+    const marks = lefts.map((left) => keep(left, 300));
+    const { proposals } = planStrips(panorama, [place], marks);
+    const costs = proposals.map(({ window, panels: count, lost, enlarged, outside, cuts, against }) => {
+      const shown = (window.span * window.span * 1350) / (1080 * count);
+      expect(lost).toBeCloseTo(1 - shown / (12_000 * 3000), 9);
+      expect(enlarged).toBeCloseTo((1080 * count) / window.span, 9);
+      const words = against.join(' ');
+      expect(words.includes(`${Math.round(lost * 100)} % of the picture is not shown.`)).toBe(lost > 0.02);
+      expect(words.includes('Enlarged')).toBe(enlarged > 1.0005);
+      expect(words.includes('One mark is not whole in it.')).toBe(outside === 1);
+      expect(words.includes(`${outside} marks are not whole in it.`)).toBe(outside > 1);
+      return lost + Math.max(0, enlarged - 1) / 2 + (cuts.length + 2 * outside) / 4;
+    });
+    expect(costs).toEqual([...costs].sort((a, b) => a - b));
+  }
+  const two = { ...place, group: { ...panels, max: 2 } };
+  const against = (lefts: number[]) =>
+    planStrips(
+      panorama,
+      [two],
+      lefts.map((left) => keep(left, 300)),
+    ).proposals[0]?.against;
+  expect(against([100, 6000])).toContain('One mark is not whole in it.');
+  expect(against([100, 11_500])).toContain('2 marks are not whole in it.');
 });
 
 test('twenty panels of a panorama of 30,000 pixels are as exact as two', () => {

@@ -7,14 +7,23 @@ const original = sampleOriginal({ width: 6000, height: 2000 });
 const plain = { grid: null, closing: null, bridged: false, height: null };
 const panels = samplePlace({ group: { kind: 'panels', min: 2, max: 20 } });
 const block = samplePlace({ group: { kind: 'block', columns: 2, rows: 2, gap: 0.015, postingOrder: [0, 2, 1, 3] } });
-const quilt = samplePlace({
-  group: { kind: 'quilt', columns: 3, minRows: 1, maxRows: 6, gap: 0.01, posting: 'last tile first' },
-});
+const quiltGroup = {
+  kind: 'quilt',
+  columns: 3,
+  minRows: 1,
+  maxRows: 6,
+  gap: 0.01,
+  posting: 'last tile first',
+} as const;
+const quilt = samplePlace({ group: quiltGroup });
+const tall = samplePlace({ group: { ...quiltGroup, minRows: 2 } });
 const cut = (columns: number, rows: number) => ({ ...plain, grid: { columns, rows } });
 const echo = { kind: 'echo' as const };
 
 test.each<[string, Place, typeof plain | ReturnType<typeof cut>, RegExp | null]>([
   ['one picture where one is taken', samplePlace(), plain, null],
+  ['a single piece where one picture is taken', samplePlace(), cut(1, 1), null],
+  ['a column of pieces where one picture is taken', samplePlace(), cut(1, 3), /takes one picture; 1 × 3/],
   ['pieces where one picture is taken', samplePlace(), cut(3, 1), /takes one picture; 3 × 1 were asked for/],
   ['as many panels as are taken', panels, cut(20, 1), null],
   ['a panel too many', panels, cut(21, 1), /from 2 to 20 panels side by side; 21 × 1/],
@@ -23,6 +32,11 @@ test.each<[string, Place, typeof plain | ReturnType<typeof cut>, RegExp | null]>
   ['a whole strip where pieces are taken', panels, plain, /takes several pieces/],
   ['the block that is shown', block, cut(2, 2), null],
   ['another block', block, cut(3, 3), /takes 2 × 2 tiles; 3 × 3/],
+  ['a column too many', block, cut(3, 2), /takes 2 × 2 tiles; 3 × 2/],
+  ['a row too few', block, cut(2, 1), /takes 2 × 2 tiles; 2 × 1/],
+  ['as few rows as a quilt takes', tall, cut(3, 2), null],
+  ['a row fewer', tall, cut(3, 1), /from 2 to 6 rows of 3 tiles; 3 × 1/],
+  ['as many pixels as can be made', samplePlace({ width: 6000, height: 6000 }), plain, null],
   ['as many rows as a quilt takes', quilt, cut(3, 6), null],
   ['a row too many', quilt, cut(3, 7), /from 1 to 6 rows of 3 tiles; 3 × 7/],
   ['other columns', quilt, cut(2, 2), /rows of 3 tiles; 2 × 2/],
@@ -43,6 +57,7 @@ test('a height has to lie where the place takes it', () => {
   expect([high(400), high(3000)]).toEqual([null, null]);
   expect(high(3001)).toMatch(/from 400 to 3000 px high; 3001 px/);
   expect(notTaken(samplePlace(), original, { ...plain, height: 700 })).toMatch(/takes no other height/);
+  expect(notTaken(samplePlace(), original, { ...plain, height: 500 })).toBeNull();
 });
 
 test('what is too large in all is refused with the bound, as a place and as a frame', () => {

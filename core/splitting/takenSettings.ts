@@ -1,4 +1,4 @@
-import { frameDimensions, type GridSettings, gridOf, type Picture } from '../geometry/index.ts';
+import { frameDimensions, type GridSettings, type Picture } from '../geometry/index.ts';
 import { type FrameSettings, frameBounds, type Place } from '../model/index.ts';
 import { panelRange } from './closing.ts';
 
@@ -44,12 +44,8 @@ function gridProblem(place: Place, { grid, closing }: PlacedSettings): string | 
 }
 
 function pixelProblem(place: Place, original: Picture, settings: PlacedSettings): string | null {
-  const grid = gridOf(place, settings);
   const { width, height } = frameDimensions(place, original, settings);
   const millions = (pixels: number) => Math.round(pixels / 1e6).toLocaleString('en');
-  if (grid && grid.columns * grid.rows > frameBounds.pieces) {
-    return `A frame has at most ${frameBounds.pieces} pieces; this one has ${grid.columns * grid.rows}.`;
-  }
   if (width * height <= frameBounds.pixels) return null;
   return `This frame has ${millions(width * height)} megapixels in all; at most ${millions(frameBounds.pixels)} can be made.`;
 }

@@ -108,7 +108,7 @@ test('a worker that is told to stop leaves what it does to others, and that does
 }, 480_000);
 
 /** How often a worker is killed: a few times in the check, fifty with `npm run faults`. */
-const kills = Number(process.env.INKWELL_FAULTS ?? 5);
+const kills = Number(process.env.INKWELL_FAULTS ?? 3);
 
 test(`two workers, killed ${kills} times at random moments: every delivery ends right, none twice, nothing stays claimed`, async () => {
   const server = await begun(ServerProcess.start(env));

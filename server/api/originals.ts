@@ -13,7 +13,9 @@ import {
   renameOriginal,
   setOriginalDeleted,
 } from '../store/library/originals.ts';
+import { framesAffected } from '../store/projects/frames.ts';
 import { changeOriginal, pageOf, takePages } from '../tasks/library/changeOriginal.ts';
+import { takeBack } from '../tasks/plans/takeBack.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
@@ -136,7 +138,13 @@ export function originalsRouter(services: Services): Router {
   });
 
   router.post('/:id/restore', async (request, response) => {
-    orNotFound(await setOriginalDeleted(db, idOf(request), false), 'This original');
+    const id = idOf(request);
+    await takeBack(
+      services,
+      'This original',
+      (tx) => setOriginalDeleted(tx, id, false),
+      (tx) => framesAffected(tx, { originalId: id }),
+    );
     response.status(204).end();
   });
 

@@ -5,6 +5,7 @@ import type { Services } from '../services.ts';
 import { framesOfProject } from '../store/projects/frames.ts';
 import { addProject, openProject, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
 import { measuredOf } from '../tasks/plans/measuredFrames.ts';
+import { takeBack } from '../tasks/plans/takeBack.ts';
 import { changeProjectSettings, chooseFrames, chooseOriginals, copyProject } from '../tasks/projects/changeProject.ts';
 import { listedProjects } from '../tasks/projects/listedProjects.ts';
 import { orNotFound } from '../userError.ts';
@@ -62,7 +63,13 @@ export function projectsRouter(services: Services): Router {
   });
 
   router.post('/:id/restore', async (request, response) => {
-    orNotFound(await setProjectDeleted(db, idOf(request), false), 'This project');
+    const id = idOf(request);
+    await takeBack(
+      services,
+      'This project',
+      (tx) => setProjectDeleted(tx, id, false),
+      (tx) => framesOfProject(tx, id),
+    );
     response.status(204).end();
   });
 

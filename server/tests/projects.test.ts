@@ -5,6 +5,7 @@ import {
   OpenProjectSchema,
   OriginalSchema,
   ProjectSchema,
+  plainWeighing,
   SavedFrameSchema,
   TrimSchema,
 } from '@inkwell/core/model';
@@ -14,7 +15,8 @@ import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { clearUnused } from '../store/library/clearing.ts';
-import { blobs, deliveries, originals } from '../store/schema.ts';
+import { blobs, deliveries, originals, work } from '../store/schema.ts';
+import { until } from '../testing/client.ts';
 import { chart, difference } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -22,6 +24,12 @@ const TrimAnswer = z.object({ trim: TrimSchema.nullable() });
 
 const { client, services } = await startProgram();
 const open = async (id: string) => OpenProjectSchema.parse((await client.ask('GET', `/projects/${id}`)).body);
+/** Frames that are neither measured nor to be measured: what nobody asks for is never measured. */
+async function unasked(projectId: string) {
+  const asked = (await services.db.select({ key: work.key }).from(work)).map(({ key }) => key);
+  const all = await client.weights(projectId);
+  return all.filter(({ weight, planHash }) => weight === null && !asked.includes(`plan ${planHash}`));
+}
 const frameIn = (frames: Frame[], placeId: string) => {
   const frame = frames.find((one) => one.placeId === placeId);
   if (!frame) throw new Error(`no frame for ${placeId}`);
@@ -124,6 +132,42 @@ test('marks compose the frames that no hand has moved; they are saved on a versi
   const moved = frameIn((await open(project.id)).frames, 'sunpane/square-post');
   expect(moved).toMatchObject({ composed: false, window: { span: 500, turn: 0 } });
   expect((await services.planner.open()).planOf({ frame: moved, original: saved, project })?.window.centreX).toBe(600);
+});
+
+test('a frame and its picture that change at the same moment are measured as both are set then', async () => {
+  const original = await client.original(await chart(500, 400).png().toBuffer(), 'both.png');
+  const { id, frames } = await client.project('Both', [original], ['pipwire/profile-picture']);
+  const [frame] = frames;
+  if (!frame) throw new Error('no frame');
+  const mark = { id: randomUUID(), name: 'Kite', role: 'keep', top: 20, width: 90, height: 80 };
+  const levels = ['flick', 'look', 'glance'];
+  for (let round = 1; round <= 12; round += 1) {
+    const marks = [{ ...mark, left: 10 * round }];
+    const weighing = { ...plainWeighing, aim: { kind: 'no heavier than it needs', level: levels[round % 3] } };
+    const both = await Promise.all([
+      client.ask('PATCH', `/originals/${original.id}/settings`, { version: round, change: { marks } }),
+      client.ask('PATCH', `/frames/${frame.id}`, { version: round, change: { weighing } }),
+    ]);
+    expect(both).toMatchObject([{ status: 200 }, { status: 200 }]);
+    expect(await unasked(id)).toEqual([]);
+  }
+});
+
+test('what was put aside is measured when it is taken back, for nobody wanted it meanwhile', async () => {
+  const original = await client.original(await chart(2000, 1500).png().toBuffer(), 'aside.png');
+  const places = ['sunpane/story', 'pipwire/single-image', 'guildrow/article-cover', 'hearthring/event-cover'];
+  for (const path of ['projects', 'originals']) {
+    const { id } = await client.project(`Put aside: ${path}`, [original], places);
+    const aside = `/${path}/${path === 'projects' ? id : original.id}`;
+    await client.ask('DELETE', aside);
+    await until(
+      () => services.db.select({ key: work.key }).from(work),
+      (left) => left.length === 0,
+    );
+    expect(await client.ask('POST', `${aside}/restore`)).toMatchObject({ status: 204 });
+    expect(await client.weights(id)).toHaveLength(places.length);
+    expect(await unasked(id)).toEqual([]);
+  }
 });
 
 test('an empty margin is found from the pixels, trimmed away on request, and no stored byte changes', async () => {

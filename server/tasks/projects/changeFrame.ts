@@ -36,21 +36,27 @@ export async function changeFrame(
   version: number,
   change: FrameChange,
 ): Promise<SavedFrame> {
-  const { db, planner } = services;
-  const framed = orNotFound(await findFrame(db, id), 'This frame');
-  const { frame } = framed;
-  const { places, finishOf, measuringOf } = await planner.open();
-  const { place } = orNotFound(places.get(frame.placeId), 'The place of this frame');
-  const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
-  if (problem) throw new UserError(problem);
-  const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
+  const { planner } = services;
   const saved = await saveAndMeasure(
     services,
-    (tx) => saveFrame(tx, frame.id, version, settledChange(framed, change, place, border)),
-    async (_, row) => [{ ...framed, frame: row }],
+    async (tx): Promise<FramedPicture> => {
+      const framed = orNotFound(await findFrame(tx, id), 'This frame');
+      const { frame } = framed;
+      const { places, finishOf, measuringOf } = await planner.open(tx);
+      const { place } = orNotFound(places.get(frame.placeId), 'The place of this frame');
+      if (frame.version !== version) {
+        const current: SavedFrame = { ...frame, planned: measuringOf(framed)?.planned ?? null };
+        throw new UserError('This frame was changed in another window.', 409, { current });
+      }
+      const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
+      if (problem) throw new UserError(problem);
+      const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
+      const row = await saveFrame(tx, frame.id, version, settledChange(framed, change, place, border));
+      return { ...framed, frame: orNotFound(row, 'This frame') };
+    },
+    async (_, framed) => [framed],
   );
-  if (saved) return { ...saved, planned: measuringOf({ ...framed, frame: saved })?.planned ?? null };
-  const theirs = orNotFound(await findFrame(db, frame.id), 'This frame');
-  const current: SavedFrame = { ...theirs.frame, planned: measuringOf(theirs)?.planned ?? null };
-  throw new UserError('This frame was changed in another window.', 409, { current });
+  const { frame } = orNotFound(saved, 'This frame');
+  const { measuringOf } = await planner.open();
+  return { ...frame, planned: saved && (measuringOf(saved)?.planned ?? null) };
 }

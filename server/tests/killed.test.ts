@@ -114,12 +114,7 @@ test(`two workers, killed ${kills} times at random moments: every delivery ends 
   const server = await begun(ServerProcess.start(env));
   const client = new Client(server.address);
   let workers = [await begun(WorkerProcess.start(env)), await begun(WorkerProcess.start(env))];
-  const places = [
-    'pipwire/profile-picture',
-    'sunpane/swipe-panels-square',
-    'guildrow/profile-picture',
-    'stallfront/course-image',
-  ];
+  const places = ['pipwire/profile-picture', 'sunpane/swipe-panels-square', 'guildrow/profile-picture'];
   const mark = {
     id: '00000000-0000-4000-8000-000000000001',
     name: 'Kite',

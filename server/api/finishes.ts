@@ -9,7 +9,7 @@ import { changeFinish, putFinishAside } from '../tasks/library/changeFinish.ts';
 import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
 
-export const SaveSchema = z.object({ version: z.int().positive(), change: FinishSettingsSchema.partial() });
+export const SaveSchema = z.object({ version: z.int32().positive(), change: FinishSettingsSchema.partial() });
 
 /** Finishes that people make: added, changed, put aside and taken back, written to files and read from them. */
 export function finishesRouter(services: Services): Router {

@@ -11,7 +11,7 @@ import { changeFrame } from '../tasks/projects/changeFrame.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
 
-export const SaveSchema = z.object({ version: z.int().positive(), change: FrameChangeSchema });
+export const SaveSchema = z.object({ version: z.int32().positive(), change: FrameChangeSchema });
 export const ProofSchema = z.object({
   plan: z.string(),
   finish: z.enum(['own', 'plain']).default('own'),

@@ -13,9 +13,7 @@ import {
   renameOriginal,
   setOriginalDeleted,
 } from '../store/library/originals.ts';
-import { framesAffected } from '../store/projects/frames.ts';
-import { changeOriginal, pageOf, takePages } from '../tasks/library/changeOriginal.ts';
-import { takeBack } from '../tasks/plans/takeBack.ts';
+import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../tasks/library/changeOriginal.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
@@ -24,7 +22,7 @@ import { uploadedFile } from './upload.ts';
 export const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
 export const PageSchema = z.coerce.number().int().min(0);
 export const WidthSchema = z.coerce.number().int().min(16).max(4000);
-export const SettingsSchema = z.object({ version: z.int().positive(), change: OriginalSettingsSchema.partial() });
+export const SettingsSchema = z.object({ version: z.int32().positive(), change: OriginalSettingsSchema.partial() });
 export const TrimOptionsSchema = z.object({
   tolerance: z.coerce.number().min(0).max(128).default(12),
   shadow: z.enum(['kept', 'left']).default('kept'),
@@ -138,13 +136,7 @@ export function originalsRouter(services: Services): Router {
   });
 
   router.post('/:id/restore', async (request, response) => {
-    const id = idOf(request);
-    await takeBack(
-      services,
-      'This original',
-      (tx) => setOriginalDeleted(tx, id, false),
-      (tx) => framesAffected(tx, { originalId: id }),
-    );
+    await takeOriginalBack(services, idOf(request));
     response.status(204).end();
   });
 

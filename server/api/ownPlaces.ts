@@ -8,7 +8,7 @@ import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
 
 export const AddSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
-export const SaveSchema = z.object({ version: z.int().positive(), place: OwnPlaceSchema });
+export const SaveSchema = z.object({ version: z.int32().positive(), place: OwnPlaceSchema });
 
 /** Places that people make: added, changed, put aside and taken back. */
 export function ownPlacesRouter(services: Services): Router {

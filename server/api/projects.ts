@@ -5,8 +5,13 @@ import type { Services } from '../services.ts';
 import { framesOfProject } from '../store/projects/frames.ts';
 import { addProject, openProject, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
 import { measuredOf } from '../tasks/plans/measuredFrames.ts';
-import { takeBack } from '../tasks/plans/takeBack.ts';
-import { changeProjectSettings, chooseFrames, chooseOriginals, copyProject } from '../tasks/projects/changeProject.ts';
+import {
+  changeProjectSettings,
+  chooseFrames,
+  chooseOriginals,
+  copyProject,
+  takeProjectBack,
+} from '../tasks/projects/changeProject.ts';
 import { listedProjects } from '../tasks/projects/listedProjects.ts';
 import { orNotFound } from '../userError.ts';
 import { idOf } from './params.ts';
@@ -18,7 +23,7 @@ export const ChangeFramesSchema = z.object({
     .default([]),
   remove: z.array(z.uuid()).max(2000).default([]),
 });
-export const SettingsSchema = z.object({ version: z.int().positive(), change: ProjectSettingsSchema.partial() });
+export const SettingsSchema = z.object({ version: z.int32().positive(), change: ProjectSettingsSchema.partial() });
 export const ChangeOriginalsSchema = z.object({
   add: z.array(z.uuid()).max(500).default([]),
   remove: z.array(z.uuid()).max(500).default([]),
@@ -63,13 +68,7 @@ export function projectsRouter(services: Services): Router {
   });
 
   router.post('/:id/restore', async (request, response) => {
-    const id = idOf(request);
-    await takeBack(
-      services,
-      'This project',
-      (tx) => setProjectDeleted(tx, id, false),
-      (tx) => framesOfProject(tx, id),
-    );
+    await takeProjectBack(services, idOf(request));
     response.status(204).end();
   });
 

@@ -1,5 +1,5 @@
 import type { Finish, FinishSettings } from '@inkwell/core/model';
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, count, eq, isNull, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
 import { finishes, frames, originals, projects } from '../schema.ts';
 import { setDeleted } from '../setDeleted.ts';
@@ -72,10 +72,10 @@ export async function finishUses(db: Queryable): Promise<Map<string, number>> {
 
 /** How many projects, originals and frames name a finish, those put aside included: they may come back. */
 export async function finishNamed(db: Queryable, id: string): Promise<number> {
-  const counted = await Promise.all(
-    [projects, originals, frames].map((table) =>
-      db.select({ count: sql<number>`count(*)::int` }).from(table).where(eq(table.finishId, id)),
-    ),
-  );
-  return counted.reduce((sum, [row]) => sum + (row?.count ?? 0), 0);
+  let sum = 0;
+  for (const table of [projects, originals, frames]) {
+    const [row] = await db.select({ count: count() }).from(table).where(eq(table.finishId, id));
+    sum += row?.count ?? 0;
+  }
+  return sum;
 }

@@ -12,7 +12,7 @@ const alive = (id: string | Placeholder) => and(eq(projects.id, id), isNull(proj
 const coverFrames = 4;
 
 /** Every so many-th frame of each project, in its order, so that about four of them are spread over all. */
-const inCovers = prepared((db) => {
+const framesInCovers = prepared((db) => {
   const numbered = db
     .select({
       id: frames.id,
@@ -38,11 +38,11 @@ const inCovers = prepared((db) => {
     .prepare('covers');
 });
 
-const all = prepared((db) =>
+const allProjects = prepared((db) =>
   db.select().from(projects).where(isNull(projects.deletedAt)).orderBy(desc(projects.changedAt)).prepare('projects'),
 );
 
-const one = prepared((db) =>
+const oneProject = prepared((db) =>
   db
     .select()
     .from(projects)
@@ -50,7 +50,7 @@ const one = prepared((db) =>
     .prepare('one_project'),
 );
 
-const chosenIn = prepared((db) =>
+const originalsIn = prepared((db) =>
   db
     .select({ original: originals })
     .from(projectOriginals)
@@ -65,7 +65,7 @@ export type ListedProject = Omit<Project, 'cover'> & { cover: FramedPicture[] };
 
 /** Most recently changed first. A few queries, however many there are. */
 export async function listProjects(db: Queryable): Promise<ListedProject[]> {
-  const [rows, covers] = await Promise.all([all(db).execute(), coversOf(db)]);
+  const [rows, covers] = await Promise.all([allProjects(db).execute(), coversOf(db)]);
   return rows.map(({ deletedAt: _, ...row }) => {
     const { count = 0, cover = [] } = covers.get(row.id) ?? {};
     return {
@@ -81,7 +81,7 @@ export async function listProjects(db: Queryable): Promise<ListedProject[]> {
 /** How many frames every project has, and up to four of them, spread over all. */
 async function coversOf(db: Queryable): Promise<Map<string, Pick<ListedProject, 'cover'> & { count: number }>> {
   const covers: Awaited<ReturnType<typeof coversOf>> = new Map();
-  for (const { count, ...picture } of await inCovers(db).execute()) {
+  for (const { count, ...picture } of await framesInCovers(db).execute()) {
     const { projectId } = picture.frame;
     const known = covers.get(projectId) ?? { count, cover: [] };
     if (known.cover.length < coverFrames) known.cover.push(toFramed(picture));
@@ -103,10 +103,10 @@ export async function projectName(db: Queryable, id: string): Promise<string | n
 }
 
 export async function openProject(db: Queryable, id: string): Promise<OpenProject | null> {
-  const [row] = await one(db).execute({ id });
+  const [row] = await oneProject(db).execute({ id });
   if (!row) return null;
   const { deletedAt: _, ...project } = row;
-  const chosen = await chosenIn(db).execute({ id });
+  const chosen = await originalsIn(db).execute({ id });
   return {
     ...project,
     createdAt: project.createdAt.toISOString(),

@@ -1,9 +1,11 @@
 import type { Original, OriginalSettings } from '@inkwell/core/model';
 import type { Services } from '../../services.ts';
-import { addPage, findOriginal, saveOriginalSettings } from '../../store/library/originals.ts';
+import { addPage, findOriginal, saveOriginalSettings, setOriginalDeleted } from '../../store/library/originals.ts';
 import { framesAffected } from '../../store/projects/frames.ts';
 import { orNotFound, UserError } from '../../userError.ts';
-import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
+import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
+
+const what = 'This original';
 
 /** Why marks or a trim cannot lie where they are asked for, in words, or null. */
 function regionProblem(
@@ -23,24 +25,32 @@ function regionProblem(
  *
  * @throws UserError where a region reaches past the picture, or with the original as it is now where it was changed elsewhere
  */
-export async function changeOriginal(
+export function changeOriginal(
   services: Pick<Services, 'db' | 'planner'>,
   id: string,
   version: number,
   change: Partial<OriginalSettings>,
 ): Promise<Original> {
-  const { db } = services;
-  const original = orNotFound(await findOriginal(db, id), 'This original');
-  const problem = regionProblem(original, change);
-  if (problem) throw new UserError(problem);
-  const saved = await saveAndMeasure(
+  return saveAndMeasure(
     services,
-    (tx) => saveOriginalSettings(tx, original.id, version, change),
-    (tx) => framesAffected(tx, { originalId: original.id }),
+    async (tx) => {
+      const original = orNotFound(await findOriginal(tx, id), what);
+      checkVersion(original, version, 'The marks or words of this picture were changed in another window.');
+      const problem = regionProblem(original, change);
+      if (problem) throw new UserError(problem);
+      return orNotFound(await saveOriginalSettings(tx, id, version, change), what);
+    },
+    (tx) => framesAffected(tx, { originalId: id }),
   );
-  if (saved) return saved;
-  const current = orNotFound(await findOriginal(db, original.id), 'This original');
-  throw new UserError('The marks or words of this picture were changed in another window.', 409, { current });
+}
+
+/** Takes an original back that was put aside. Nobody wanted its frames measured meanwhile: that is asked for again. */
+export async function takeOriginalBack(services: Pick<Services, 'db' | 'planner'>, id: string): Promise<void> {
+  await saveAndMeasure(
+    services,
+    async (tx) => orNotFound(await setOriginalDeleted(tx, id, false), what),
+    (tx) => framesAffected(tx, { originalId: id }),
+  );
 }
 
 /** The number of a page of an original, from 0. @throws UserError where it has no such page */

@@ -11,7 +11,9 @@ import {
 import { framesAffected } from '../../store/projects/frames.ts';
 import { projectName } from '../../store/projects/projects.ts';
 import { orNotFound, UserError } from '../../userError.ts';
-import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
+import { checkVersion, saveAndMeasure, saving } from '../plans/saveAndMeasure.ts';
+
+const what = 'This place';
 
 /** A place of one's own: the id of its row, and what frames call it. */
 export interface OwnPlaceIds {
@@ -44,26 +46,28 @@ export async function changeOwnPlace(
   version: number,
   place: OwnPlace,
 ): Promise<OwnPlaceIds> {
-  const row = orNotFound(await findOwnPlace(services.db, id), 'This place');
   const saved = await saveAndMeasure(
     services,
-    (tx) => saveOwnPlace(tx, row.id, version, place),
+    async (tx) => {
+      const words = 'This place was changed in another window. Reload the page to see the latest version.';
+      checkVersion(orNotFound(await findOwnPlace(tx, id), what), version, words);
+      return orNotFound(await saveOwnPlace(tx, id, version, place), what);
+    },
     (tx, changed) => framesAffected(tx, { placeId: placeIdOf(changed) }),
   );
-  if (!saved) {
-    throw new UserError('This place was changed in another window. Reload the page to see the latest version.', 409);
-  }
-  return { id: row.id, placeId: placeIdOf(row) };
+  return { id, placeId: placeIdOf(saved) };
 }
 
 /** Puts a place aside, from where it can be taken back. @throws UserError where frames are made for it */
-export async function putOwnPlaceAside({ db }: Pick<Services, 'db'>, id: string): Promise<void> {
-  const row = orNotFound(await findOwnPlace(db, id), 'This place');
-  const used = await framesAtPlace(db, placeIdOf(row));
-  if (used > 0) {
-    const [frames, out] =
-      used === 1 ? ['1 frame is', 'it out of its project'] : [`${used} frames are`, 'them out of their projects'];
-    throw new UserError(`${frames} made for ${row.place.name}. Take ${out} first.`, 409);
-  }
-  await setOwnPlaceDeleted(db, row.id, true);
+export async function putOwnPlaceAside(services: Pick<Services, 'db'>, id: string): Promise<void> {
+  await saving(services, async (tx) => {
+    const row = orNotFound(await findOwnPlace(tx, id), what);
+    const used = await framesAtPlace(tx, placeIdOf(row));
+    if (used > 0) {
+      const [frames, out] =
+        used === 1 ? ['1 frame is', 'it out of its project'] : [`${used} frames are`, 'them out of their projects'];
+      throw new UserError(`${frames} made for ${row.place.name}. Take ${out} first.`, 409);
+    }
+    await setOwnPlaceDeleted(tx, id, true);
+  });
 }

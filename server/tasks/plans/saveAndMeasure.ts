@@ -3,6 +3,7 @@ import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
 import { lockSaves } from '../../store/lockSaves.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
+import { UserError } from '../../userError.ts';
 import { queueMeasuring } from './measuredFrames.ts';
 
 /**
@@ -12,25 +13,40 @@ import { queueMeasuring } from './measuredFrames.ts';
 const limit = pLimit(1);
 
 /**
- * Saves something, and asks in the same transaction for all that has to be measured anew because of it. What a frame is measured
- * as follows from itself, its original, its project and the library: were two of them changed side by side, neither would see
- * the other, and nobody would ask for what both come to. So one is saved after the other, whichever server it comes to.
- *
- * @param save gives what was saved; null where nothing was, because it was made on an older version. What it reads in the
- * transaction stays as it is until that ends
- * @param affected the frames that what was saved holds for, as they are then
+ * Runs what decides and saves after every other that does, whichever server it comes to: what it reads in its transaction stays as
+ * it is until that ends.
  */
-export function saveAndMeasure<Saved>(
-  { db, planner }: Pick<Services, 'db' | 'planner'>,
-  save: (tx: Queryable) => Promise<Saved | null>,
-  affected: (tx: Queryable, saved: Saved) => Promise<FramedPicture[]>,
-): Promise<Saved | null> {
-  return limit(() =>
+export const saving = <Result>(
+  { db }: Pick<Services, 'db'>,
+  task: (tx: Queryable) => Promise<Result>,
+): Promise<Result> =>
+  limit(() =>
     db.transaction(async (tx) => {
       await lockSaves(tx);
-      const saved = await save(tx);
-      if (saved !== null) await queueMeasuring(tx, await planner.open(tx), await affected(tx, saved));
-      return saved;
+      return task(tx);
     }),
   );
+
+/**
+ * Saves something, and asks in the same transaction for all that has to be measured anew because of it. What a frame is measured
+ * as follows from itself, its original, its project and the library: were two of them changed side by side, neither would see
+ * the other, and nobody would ask for what both come to.
+ *
+ * @param save gives what was saved; it throws where nothing may be
+ * @param affected the frames that what was saved holds for, as they are then
+ */
+export const saveAndMeasure = <Saved>(
+  { db, planner }: Pick<Services, 'db' | 'planner'>,
+  save: (tx: Queryable) => Promise<Saved>,
+  affected: (tx: Queryable, saved: Saved) => Promise<FramedPicture[]>,
+): Promise<Saved> =>
+  saving({ db }, async (tx) => {
+    const saved = await save(tx);
+    await queueMeasuring(tx, await planner.open(tx), await affected(tx, saved));
+    return saved;
+  });
+
+/** Makes sure that a change was made on what is there now. @throws UserError with that where it was changed elsewhere */
+export function checkVersion(current: { version: number }, version: number, words: string): void {
+  if (current.version !== version) throw new UserError(words, 409, { current });
 }

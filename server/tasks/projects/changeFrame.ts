@@ -5,7 +5,7 @@ import { notTaken } from '@inkwell/core/splitting';
 import type { Services } from '../../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../../store/projects/frames.ts';
 import { orNotFound, UserError } from '../../userError.ts';
-import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
+import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
 
 /** Whether a change is about what a place has a say in: other changes are taken whatever its numbers have become. */
 const affectsGrid = ({ grid, closing, height }: FrameChange) =>
@@ -44,10 +44,8 @@ export async function changeFrame(
       const { frame } = framed;
       const { places, finishOf, measuringOf } = await planner.open(tx);
       const { place } = orNotFound(places.get(frame.placeId), 'The place of this frame');
-      if (frame.version !== version) {
-        const current: SavedFrame = { ...frame, planned: measuringOf(framed)?.planned ?? null };
-        throw new UserError('This frame was changed in another window.', 409, { current });
-      }
+      const current: SavedFrame = { ...frame, planned: measuringOf(framed)?.planned ?? null };
+      checkVersion(current, version, 'This frame was changed in another window.');
       const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
       if (problem) throw new UserError(problem);
       const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
@@ -56,7 +54,6 @@ export async function changeFrame(
     },
     async (_, framed) => [framed],
   );
-  const { frame } = orNotFound(saved, 'This frame');
   const { measuringOf } = await planner.open();
-  return { ...frame, planned: saved && (measuringOf(saved)?.planned ?? null) };
+  return { ...saved.frame, planned: measuringOf(saved)?.planned ?? null };
 }

@@ -8,16 +8,25 @@ import {
 } from '@inkwell/core/model';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
 import type { Services } from '../../services.ts';
+import type { Queryable } from '../../store/database.ts';
 import { areThere } from '../../store/library/originals.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../../store/projects/frames.ts';
-import { changeOriginals, duplicateProject, openProject, saveProjectSettings } from '../../store/projects/projects.ts';
+import {
+  changeOriginals,
+  duplicateProject,
+  openProject,
+  saveProjectSettings,
+  setProjectDeleted,
+} from '../../store/projects/projects.ts';
 import { notFound, orNotFound, UserError } from '../../userError.ts';
-import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
+import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
 
-const opened = async ({ db }: Stores, id: string): Promise<OpenProject> =>
-  orNotFound(await openProject(db, id), 'This project');
+const what = 'This project';
+
+const opened = async ({ db }: { db: Queryable }, id: string): Promise<OpenProject> =>
+  orNotFound(await openProject(db, id), what);
 
 /**
  * Saves what holds for all frames of a project, changed on a version of it.
@@ -30,24 +39,34 @@ export async function changeProjectSettings(
   version: number,
   change: Partial<ProjectSettings>,
 ): Promise<OpenProject> {
-  const saved = await saveAndMeasure(
+  await saveAndMeasure(
     services,
-    async (tx) => (await saveProjectSettings(tx, id, version, change)) || null,
+    async (tx) => {
+      checkVersion(await opened({ db: tx }, id), version, 'These project settings were changed in another window.');
+      orNotFound(await saveProjectSettings(tx, id, version, change), what);
+    },
     (tx) => framesOfProject(tx, id),
   );
-  const current = await opened(services, id);
-  if (saved) return current;
-  throw new UserError('These project settings were changed in another window.', 409, { current });
+  return opened(services, id);
+}
+
+/** Takes a project back that was put aside. Nobody wanted its frames measured meanwhile: that is asked for again. */
+export async function takeProjectBack(services: Stores, id: string): Promise<void> {
+  await saveAndMeasure(
+    services,
+    async (tx) => orNotFound(await setProjectDeleted(tx, id, false), what),
+    (tx) => framesOfProject(tx, id),
+  );
 }
 
 /** Makes a project of its own with the same originals and frames. */
 export async function copyProject(services: Stores, id: string): Promise<OpenProject> {
   const copy = await saveAndMeasure(
     services,
-    (tx) => duplicateProject(tx, id),
-    (tx, made) => framesOfProject(tx, made),
+    async (tx) => orNotFound(await duplicateProject(tx, id), what),
+    framesOfProject,
   );
-  return opened(services, orNotFound(copy, 'This project'));
+  return opened(services, copy);
 }
 
 /** Chooses originals for a project, and takes others out of it. */

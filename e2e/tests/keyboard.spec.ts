@@ -53,6 +53,7 @@ test('a ring, its colour, a cut-out and a stretch are made with the keyboard alo
   const choosing = async (list: string, downs: number) => {
     await page.getByLabel(list, { exact: true }).focus();
     await page.keyboard.press('Enter');
+    await expect(page.locator('.ant-select-item-option-active:visible')).toBeVisible();
     for (let press = 0; press < downs; press += 1) await page.keyboard.press('ArrowDown');
     await page.keyboard.press('Enter');
   };
@@ -74,8 +75,7 @@ test('a ring, its colour, a cut-out and a stretch are made with the keyboard alo
   await expect(reading).toContainText('PNG');
   await page.getByRole('button', { name: 'More' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('menuitem', { name: /^Stretch/ })).toBeVisible();
-  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('menuitem', { name: /^Stretch/ })).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText('Stretched');
   await page.locator('body').click({ position: { x: 640, y: 66 } });

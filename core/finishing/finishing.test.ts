@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { Treatment } from '../model/index.ts';
-import type { Raster } from '../planes/index.ts';
+import type { Plane, Raster } from '../planes/index.ts';
 import { localRange, luminancePlane } from '../seeing/index.ts';
 import { slantedEdge, steadyNoise, target, zonePlate } from '../testing/index.ts';
 import {
@@ -64,6 +64,19 @@ const asItIs = (plain: Raster): ToFinish => ({
 });
 const luminances = (raster: Raster) => [...luminancePlane(raster).data];
 
+/** How many numbers of the pixels differ from the plain picture's. */
+const numberChanged = ({ plain }: ToFinish, { data }: Raster) =>
+  data.length === plain.data.length ? data.filter((value, at) => value !== plain.data[at]).length : data.length;
+
+/** How far a pixel goes at most beyond its surroundings and the halo allowed there, in levels. */
+function mostBeyond(before: Plane, after: Plane, halo: number): number {
+  const { low, high } = localRange(before, 1);
+  return after.data.reduce((most, value, at) => {
+    const [darkest = 0, lightest = 0] = [low[at], high[at]];
+    return Math.max(most, Math.max(value - lightest, darkest - value) - halo * (lightest - darkest));
+  }, Number.NEGATIVE_INFINITY);
+}
+
 describe('sharpening', () => {
   test('a flat colour stays as it is to the bit, enlarged or not', () => {
     for (const colour of [
@@ -74,7 +87,7 @@ describe('sharpening', () => {
     ] as const) {
       const flat = target(96, 64, () => colour);
       for (const picture of [asItIs(flat), oversized(flat, 2)]) {
-        expect(finishPixels(picture, strong).raster.data).toEqual(picture.plain.data);
+        expect(numberChanged(picture, finishPixels(picture, strong).raster)).toBe(0);
       }
     }
   });
@@ -87,12 +100,7 @@ describe('sharpening', () => {
         const { raster } = finishPixels(picture, { ...strong, halo, compensate: { kind: 'off' } });
         const after = luminancePlane(raster);
         expect(acutanceOf(after)).toBeGreaterThan(1.05 * acutanceOf(before));
-        const { low, high } = localRange(before, 1);
-        for (const [at, value] of after.data.entries()) {
-          const allowed = halo * ((high[at] ?? 0) - (low[at] ?? 0)) + 0.51;
-          expect(value).toBeGreaterThanOrEqual((low[at] ?? 0) - allowed);
-          expect(value).toBeLessThanOrEqual((high[at] ?? 0) + allowed);
-        }
+        expect(mostBeyond(before, after, halo)).toBeLessThanOrEqual(0.51);
       }
     }
   });
@@ -102,7 +110,7 @@ describe('sharpening', () => {
     const noise = target(120, 120, () => 120 + 8 * random());
     const treatment = (threshold: number) =>
       ready({ sharpen: { amount: 2, radius: 0.8, threshold }, blend: 0, halo: 1, compensate: { kind: 'off' } });
-    expect(finishPixels(asItIs(noise), treatment(16)).raster.data).toEqual(noise.data);
+    expect(numberChanged(asItIs(noise), finishPixels(asItIs(noise), treatment(16)).raster)).toBe(0);
     const lifted = finishPixels(asItIs(noise), treatment(0)).raster;
     expect(acutanceOf(luminancePlane(lifted))).toBeGreaterThan(1.5 * acutanceOf(luminancePlane(noise)));
   });
@@ -177,18 +185,17 @@ describe('compensating', () => {
       const picture = oversized(busy, 1.5);
       const { raster } = finishPixels(picture, { ...treatment, tone: { kind: 'as it is' } });
       const [before, after] = [luminancePlane(picture.plain), luminancePlane(raster)];
+      expect(mostBeyond(before, after, treatment.halo)).toBeLessThanOrEqual(1);
       const { low, high } = localRange(before, 1);
-      let [edges, calm] = [0, 0];
+      let [edges, calm, moved] = [0, 0, 0];
       for (const [at, value] of after.data.entries()) {
-        const [darkest = 0, lightest = 0] = [low[at], high[at]];
-        const beyond = Math.max(value - lightest, darkest - value) - treatment.halo * (lightest - darkest);
-        expect(beyond).toBeLessThanOrEqual(1);
-        if (lightest - darkest >= 40) edges += 1;
-        if (lightest - darkest <= 6) {
-          calm += 1;
-          expect(Math.abs(value - (before.data[at] ?? 0))).toBeLessThanOrEqual(1);
-        }
+        const contrast = (high[at] ?? 0) - (low[at] ?? 0);
+        if (contrast >= 40) edges += 1;
+        if (contrast > 6) continue;
+        calm += 1;
+        moved = Math.max(moved, Math.abs(value - (before.data[at] ?? 0)));
       }
+      expect(moved).toBeLessThanOrEqual(1);
       expect(Math.min(edges, calm)).toBeGreaterThan(2000);
       if (treatment.compensate.kind === 'measured') {
         const [was, is] = [meansOf(picture.plain), meansOf(raster)];
@@ -208,7 +215,8 @@ describe('compensating', () => {
     const before = meansOf(plain);
     expect(by(1.2, 1).luminance).toBeGreaterThan(before.luminance + 5);
     expect(by(1, 1.3).chroma).toBeGreaterThan(1.15 * before.chroma);
-    expect(finishPixels(asItIs(plain), { ...untouched, compensate: { kind: 'off' } }).raster.data).toEqual(plain.data);
+    const off = finishPixels(asItIs(plain), { ...untouched, compensate: { kind: 'off' } });
+    expect(numberChanged(asItIs(plain), off.raster)).toBe(0);
   });
 });
 
@@ -288,12 +296,14 @@ test('a part of a picture is finished as in the whole, and transparent pixels ha
     treatment,
   ).raster;
   // Halos are limited by what lies round a pixel, so the outermost row of a part may differ.
+  let differs = 0;
   for (let y = 1; y < rect.height - 1; y += 1) {
     for (let x = 1; x < rect.width - 1; x += 1) {
       const there = whole.data[((rect.top + y) * 200 + rect.left + x) * 3] ?? 0;
-      expect(Math.abs((part.data[(y * rect.width + x) * 3] ?? 0) - there)).toBeLessThanOrEqual(1);
+      differs = Math.max(differs, Math.abs((part.data[(y * rect.width + x) * 3] ?? 0) - there));
     }
   }
+  expect(differs).toBeLessThanOrEqual(1);
 
   const withAlpha = (raster: Raster, under: number): Raster => {
     const data = new Uint8ClampedArray(raster.width * raster.height * 4);
@@ -312,5 +322,5 @@ test('a part of a picture is finished as in the whole, and transparent pixels ha
     );
     return raster.data.filter((_, at) => Math.floor(at / 4) % 200 > 108);
   });
-  expect(seen[0]).toEqual(seen[1]);
+  expect(seen[0]?.join()).toBe(seen[1]?.join());
 });

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
-import type { KeepMark, ManifestFile, Window } from '../model/index.ts';
+import type { FrameChange, FrameSettings, KeepMark, ManifestFile, Window } from '../model/index.ts';
 import { byHand, samplePlace } from '../testing/index.ts';
 import { frameFindings as findingsOf, seamCautions } from './index.ts';
 
@@ -61,15 +61,43 @@ test('another number of panels is only offered where it brings fewer seams into 
       }));
       const original = { ...panorama, marks };
       const settings = { ...byHand(middle, { grid: { columns, rows: 1 } }), composed: true };
-      const find = (set: typeof settings) => frameFindings({ original, place, settings: set, weight: null });
-      const before = find(settings).filter((one) => one.kind === 'seam through mark');
-      const fix = before[0]?.fix;
-      if (!fix) return;
-      const after = find({ ...settings, ...fix.change });
-      expect(after.filter((one) => one.kind === 'seam through mark').length).toBeLessThan(before.length);
-      expect(after.some((one) => one.kind === 'mark cut')).toBe(false);
+      const after = (change: FrameChange = {}) => {
+        const found = frameFindings({ original, place, settings: { ...settings, ...change }, weight: null });
+        const loses = found.some((one) => one.kind === 'mark cut');
+        const seams = found.filter((one) => one.kind === 'seam through mark');
+        return { seams, worth: loses ? Number.POSITIVE_INFINITY : seams.length };
+      };
+      const { seams } = after();
+      if (seams.length === 0) return;
+      const change = (panels: number) => ({ composed: true, grid: { columns: panels, rows: 1 } });
+      const nearest = [1, 2, 3]
+        .flatMap((by) => [columns - by, columns + by])
+        .filter((panels) => panels >= 2 && panels <= 10)
+        .find((panels) => after(change(panels)).worth < seams.length);
+      const fix = seams[0]?.fix;
+      if (nearest) expect(fix).toEqual({ label: `Make it ${nearest} panels`, change: change(nearest) });
+      else if (fix) expect(after(fix.change).worth).toBeLessThan(seams.length);
     }),
   );
+});
+
+test('seams are told of marks that must be in, and other panels are only offered where there are panels', () => {
+  const told = (mark: KeepMark, at = place, values = {}) =>
+    frameFindings({
+      original: { ...panorama, marks: [mark] },
+      place: at,
+      settings: { ...byHand(middle, { ...five, ...values }), composed: true },
+      weight: null,
+    });
+  expect(told({ ...kite(4650, 2500), priority: 'should' })).toEqual([]);
+  const block = samplePlace({
+    width: 1080,
+    height: 1350,
+    group: { kind: 'block', columns: 2, rows: 2, gap: 0, postingOrder: [0, 1, 2, 3] },
+  });
+  const [cut] = told(kite(5000, 2000), block, { grid: { columns: 2, rows: 2 } });
+  expect(cut?.kind).toBe('seam through mark');
+  expect(cut?.fix).toBeUndefined();
 });
 
 test('a tall picture is no strip, and its fix makes one that shows all of it', () => {
@@ -80,6 +108,16 @@ test('a tall picture is no strip, and its fix makes one that shows all of it', (
   expect(blocker?.text).toContain('taller than it is wide');
   const fixed = { ...settings, ...blocker?.fix?.change };
   expect(frameFindings({ original: tall, place, settings: fixed, weight: null })).toEqual([]);
+  expect(blocker?.fix?.change.composed).toBe(true);
+  const told = (height: number, at = place) =>
+    frameFindings({ original: { ...tall, height }, place: at, settings, weight: null }).map(({ kind }) => kind);
+  expect(told(3000)).not.toContain('too tall for a strip');
+  const pair = samplePlace({
+    width: 1080,
+    height: 1350,
+    group: { kind: 'block', columns: 2, rows: 1, gap: 0, postingOrder: [0, 1] },
+  });
+  expect(told(5000, pair)).not.toContain('too tall for a strip');
 });
 
 test('a seam is told of where cutting made its step larger by more than can be overlooked', () => {
@@ -91,10 +129,13 @@ test('a seam is told of where cutting made its step larger by more than can be o
       seams: index === 0 ? [{ next: 1, step, undivided: 2 }] : [],
     }) as unknown as ManifestFile;
   expect(seamCautions([line('a.jpg', 0, 4.9), line('b.jpg', 1, 0)])).toEqual([]);
-  const [caution] = seamCautions([line('a.jpg', 0, 5.2), line('b.jpg', 1, 0)]);
+  expect(seamCautions([line('a.jpg', 0, 5), line('b.jpg', 1, 0)])).toEqual([]);
+  const other = { ...line('other.jpg', 1, 0), planHash: 'y' };
+  const [caution] = seamCautions([other, line('a.jpg', 0, 5.2), line('b.jpg', 1, 0)]);
   expect(caution).toContain(
     'between a.jpg and b.jpg could be seen: a step of 5.2 levels, 2.0 in the undivided picture',
   );
+  expect(seamCautions([line('a.jpg', 0, 5.2), other])[0]).toMatch(/^The seam between a\.jpg could be seen/);
 });
 
 test('what covers a place covers each of its pieces; a ring and a cut-out are for whole pictures', () => {
@@ -110,12 +151,12 @@ test('what covers a place covers each of its pieces; a ring and a cut-out are fo
 });
 
 test('a strip without the pixels is kept from delivery, with what would do; so is any frame enlarged more than eight times', () => {
-  const find = (width: number, height: number, columns: number) =>
+  const find = (width: number, height: number, columns: number, values: object = {}, at = place) =>
     frameFindings({
       original: { ...panorama, width, height },
-      place,
+      place: at,
       settings: {
-        ...byHand({ centreX: width / 2, centreY: height / 2, span: 1e6 }, { grid: { columns, rows: 1 } }),
+        ...byHand({ centreX: width / 2, centreY: height / 2, span: 1e6 }, { grid: { columns, rows: 1 }, ...values }),
         composed: true,
       },
       weight: null,
@@ -131,6 +172,13 @@ test('a strip without the pixels is kept from delivery, with what would do; so i
     fix: { label: 'Make it 5 panels', change: { grid: { columns: 5, rows: 1 } } },
   });
   expect(find(1800, 900, 5)).toEqual([]);
+  expect(wide?.fix?.change.composed).toBe(true);
+  // A closing panel is one of the most that a place takes; a backing and a block make do with what there is.
+  const six = { ...place, group: { kind: 'panels', min: 2, max: 6 } as const };
+  const offered = (closing: FrameSettings['closing']) =>
+    find(2200, 1100, 7, { closing }, six).find(({ kind }) => kind.startsWith('too few'))?.fix?.label;
+  expect([offered(null), offered({ kind: 'echo' })]).toEqual(['Make it 6 panels', 'Make it 5 panels']);
+  expect(find(1800, 900, 10, { backing: { kind: 'echo' } })).toEqual([]);
 
   const single = samplePlace({ width: 900, height: 900 });
   const enlarged = (span: number) =>

@@ -31,15 +31,15 @@ test('killed in the middle of an upload and of a delivery, the program goes on w
   let server = await begun(ServerProcess.start(env));
   let worker = await begun(WorkerProcess.start(env));
   let client = new Client(server.address);
-  const bytes = await noise(1900, 1300).blur(2).png().toBuffer();
+  const bytes = await noise(1300, 900).blur(2).png().toBuffer();
   const original = await client.original(bytes, 'before.png');
   const places = [
-    'sunpane/story',
-    'sunpane/portrait-post',
-    'pipwire/single-image',
-    'hearthring/event-cover',
-    'guildrow/article-cover',
-    'candlecast/channel-banner',
+    'guildrow/profile-picture',
+    'pipwire/profile-picture',
+    'corkmoor/collection-cover',
+    'sunpane/profile-picture',
+    'hearthring/profile-picture',
+    'candlecast/channel-picture',
   ];
   const project = await client.project('Before', [original], places);
 
@@ -114,7 +114,7 @@ test(`two workers, killed ${kills} times at random moments: every delivery ends 
   const server = await begun(ServerProcess.start(env));
   const client = new Client(server.address);
   let workers = [await begun(WorkerProcess.start(env)), await begun(WorkerProcess.start(env))];
-  const places = ['pipwire/profile-picture', 'sunpane/swipe-panels-square', 'guildrow/profile-picture'];
+  const places = ['pipwire/profile-picture', 'pipwire/pair', 'guildrow/profile-picture'];
   const mark = {
     id: '00000000-0000-4000-8000-000000000001',
     name: 'Kite',

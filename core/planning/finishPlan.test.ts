@@ -27,6 +27,7 @@ test('a picture is sharpened at no more than the original has the pixels for', (
   expect(planOf(crisp, 500).finish?.oversize).toBe(1);
   expect(enlargedPlan(planOf(crisp, 720))?.output).toEqual({ width: 720, height: 600 });
   expect(enlargedPlan(planOf(crisp, 500))).toBeNull();
+  expect([630, 629].map((span) => enlargedPlan(planOf(crisp, span))?.output.width)).toEqual([630, undefined]);
   expect(enlargedPlan(planOf(plainTreatment))).toBeNull();
 });
 

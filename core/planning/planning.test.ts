@@ -1,98 +1,38 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
-import { keepNothing, plainSettings } from '../model/index.ts';
-import { sampleOriginal, samplePlace } from '../testing/index.ts';
+import type { Rect } from '../geometry/index.ts';
+import {
+  type FrameSettings,
+  type KeepMark,
+  keepNothing,
+  type Original,
+  type Place,
+  plainSettings,
+} from '../model/index.ts';
+import { byHand, sampleOriginal, samplePlace } from '../testing/index.ts';
 import {
   asStored,
+  besideClosing,
   engineVersion,
-  levelDimensions,
+  fileCount,
+  markInFile,
   type Orientation,
   type Part,
   planContentArea,
   planFrame,
   planHash,
+  type RenderPlan,
   RenderPlanSchema,
   readPlan,
+  ringPath,
   sampling,
   scalePlan,
+  shapePath,
   sourceMappingOf,
+  watchedMarks,
 } from './index.ts';
-
-const side = fc.integer({ min: 16, max: 20_000 });
-const dimensions = fc.record({ width: side, height: side });
-const share = fc.double({ min: 0, max: 1, noNaN: true });
-
-const turn = fc.constantFrom(0, 90, 180, -90, 4.5, -33.3);
-
-const aPlan = fc
-  .record({
-    original: dimensions,
-    output: dimensions,
-    x: share,
-    y: share,
-    span: share,
-    png: fc.boolean(),
-    turn,
-    mirror: fc.boolean(),
-    echo: fc.boolean(),
-    ring: fc.constantFrom(0, 3, 40),
-    stretch: fc.constantFrom(1, 1.7, 0.6),
-  })
-  .map(({ original, output, x, y, span, png, turn, mirror, echo, ring, stretch }) =>
-    planFrame({
-      treatment: plainTreatment,
-      keeping: keepNothing,
-      original: sampleOriginal(original),
-      place: samplePlace({ ...output, shape: 'rounded' }),
-      settings: {
-        window: {
-          centreX: x * original.width,
-          centreY: y * original.height,
-          span: Math.max(1e-3, span * original.width * 2),
-          turn,
-          mirror,
-        },
-        ...plainSettings,
-        composed: false,
-        backing: echo ? { kind: 'echo' } : null,
-        ring: ring > 0 ? { width: ring, colour: '#1f6f66', side: 'outside' } : null,
-        stretch,
-        format: png ? 'png' : 'jpeg',
-      },
-    }),
-  );
-const aPart = aPlan.map((plan) => sourceMappingOf(plan).part);
-
-test('what is laid fills the field exactly: part and margins, then turned and cut to the place’s dimensions', () => {
-  fc.assert(
-    fc.property(aPlan, (plan) => {
-      const { part, margins, quarter, tilting } = sourceMappingOf(plan);
-      const field = {
-        width: part.output.width + margins.left + margins.right,
-        height: part.output.height + margins.top + margins.bottom,
-      };
-      for (const margin of Object.values(margins)) {
-        expect(margin).toBeGreaterThanOrEqual(0);
-        if (!plan.backing) expect(margin).toBe(0);
-      }
-      if (!tilting) {
-        const onSide = Math.abs(quarter) === 90;
-        expect(onSide ? { width: field.height, height: field.width } : field).toEqual(planContentArea(plan).pixels);
-        return;
-      }
-      // The middle of the field comes to the middle of the cut.
-      const [[a, b], [c, d]] = tilting.matrix;
-      const middle = { x: field.width / 2 + tilting.rim - 0.5, y: field.height / 2 + tilting.rim - 0.5 };
-      const size = { width: field.width + 2 * tilting.rim, height: field.height + 2 * tilting.rim };
-      const corners = [0, size.width].flatMap((x) => [0, size.height].map((y) => [a * x + b * y, c * x + d * y]));
-      const first = [0, 1].map((axis) => Math.round(Math.min(...corners.map((corner) => corner[axis] ?? 0))));
-      const at = [a * middle.x + b * middle.y + tilting.shift.x, c * middle.x + d * middle.y + tilting.shift.y];
-      expect((at[0] ?? 0) - (first[0] ?? 0) - tilting.cutAt.x).toBeCloseTo(tilting.cut.width / 2 - 0.5, 6);
-      expect((at[1] ?? 0) - (first[1] ?? 0) - tilting.cutAt.y).toBeCloseTo(tilting.cut.height / 2 - 0.5, 6);
-    }),
-  );
-});
+import { aPart, aPlan } from './testPlans.ts';
 
 test('a plan has exactly the dimensions of its place, for any original and window', () => {
   fc.assert(
@@ -101,64 +41,6 @@ test('a plan has exactly the dimensions of its place, for any original and windo
       const { part } = sourceMappingOf(plan);
       const { whole } = sampling(part, 6);
       if (whole) expect(whole.trim).toMatchObject(part.output);
-    }),
-  );
-});
-
-test('what is cut lies inside its level, and every output pixel where the geometry says', () => {
-  fc.assert(
-    fc.property(aPart, fc.integer({ min: 1, max: 6 }), (part, levels) => {
-      const { level, whole, exact } = sampling(part, levels);
-      const bounds = levelDimensions(part.original, level);
-      expect(level).toBeLessThan(levels);
-      const { cut } = whole ?? exact;
-      expect(cut.left).toBeGreaterThanOrEqual(0);
-      expect(cut.top).toBeGreaterThanOrEqual(0);
-      expect(cut.left + cut.width).toBeLessThanOrEqual(bounds.width);
-      expect(cut.top + cut.height).toBeLessThanOrEqual(bounds.height);
-      if (whole) {
-        const { trim, resampleTo } = whole;
-        expect(trim.left + trim.width).toBeLessThanOrEqual(resampleTo.width);
-        expect(trim.top + trim.height).toBeLessThanOrEqual(resampleTo.height);
-      }
-      for (const [length, start, before, after] of [
-        ['width', 'left', 'left', 'right'],
-        ['height', 'top', 'top', 'bottom'],
-      ] as const) {
-        const axis = length === 'width' ? 'x' : 'y';
-        /** Level pixels to one output pixel, and where the first one begins, from the steps alone. */
-        const ratio = whole
-          ? (whole.pad[before] + cut[length] + whole.pad[after]) / whole.resampleTo[length]
-          : exact.ratio[axis];
-        const first = cut[start] + (whole ? whole.trim[start] * ratio - whole.pad[before] : exact.from[axis]);
-        const growth = part.original[length] / bounds[length];
-        const outputPixel = part.source[length] / part.output[length];
-        const [missAtFirst, missAtLast] = [0, part.output[length]].map(
-          (at) => ((first + at * ratio) * growth - part.source[start] - at * outputPixel) / outputPixel,
-        );
-        expect(Math.abs(missAtFirst ?? 1)).toBeLessThan(0.051);
-        expect(Math.abs(missAtLast ?? 1)).toBeLessThan(0.051);
-      }
-    }),
-    { numRuns: 300 },
-  );
-});
-
-test('an image library’s steps do for nearly every part that is scaled down, and seldom need padding', () => {
-  const parts = fc
-    .sample(aPart, { numRuns: 600, seed: 7 })
-    .filter(({ source, output }) => source.width > 1.1 * output.width && source.height > 1.1 * output.height);
-  const taken = parts.map((part) => sampling(part, 6).whole);
-  expect(parts.length).toBeGreaterThan(20);
-  expect(taken.filter(Boolean).length / parts.length).toBeGreaterThan(0.8);
-});
-
-test('a level is only used while four thirds of its pixels or more go into an output pixel', () => {
-  fc.assert(
-    fc.property(aPart, (part) => {
-      const { level } = sampling(part, 8);
-      if (level > 0)
-        expect(part.source.width / 2 ** level / part.output.width).toBeGreaterThanOrEqual((4 / 3) * (1 - 1e-3));
     }),
   );
 });
@@ -208,10 +90,136 @@ test('a part of stored pixels takes as much, from inside, and undoes itself wher
       const stored = asStored(part, orientation);
       expect(stored.source.width * stored.source.height).toBeCloseTo(part.source.width * part.source.height, 3);
       expect(shareOf(stored)).toBeCloseTo(shareOf(part), 6);
+      const { width, height } = part.original;
+      expect(stored.original).toEqual(orientation >= 5 ? { width: height, height: width } : { width, height });
       const back = asStored(stored, inverse[orientation]);
       expect(back.source.left).toBeCloseTo(part.source.left, 3);
       expect(back.source.top).toBeCloseTo(part.source.top, 3);
       expect(back.output).toEqual(part.output);
     }),
   );
+});
+
+test('a proof of any dimensions shows what the frame shows, with everything on it as large in proportion', () => {
+  fc.assert(
+    fc.property(aPlan, fc.double({ min: 0.01, max: 2, noNaN: true }), (plan, factor) => {
+      const proof = scalePlan(plan, factor);
+      const shown = (one: RenderPlan) => {
+        const { window } = planContentArea(one);
+        return window.height / window.width;
+      };
+      expect(shown(proof)).toBeCloseTo(shown(plan), 9);
+      expect(proof.output.width).toBe(Math.max(1, Math.round(plan.output.width * factor)));
+      expect(proof.output.height).toBe(Math.max(1, Math.round(plan.output.height * factor)));
+      expect(proof.window).toEqual(plan.window);
+      expect(proof.shape?.ring?.width).toEqual(plan.shape?.ring ? plan.shape.ring.width * factor : undefined);
+      expect(proof.shape?.radius).toEqual(plan.shape ? plan.shape.radius * factor : undefined);
+      if (plan.shape && !plan.shape.ring) expect(proof.shape?.ring).toBeNull();
+    }),
+  );
+});
+
+const original = sampleOriginal({ width: 4000, height: 2000 });
+const planWith = (settings: Partial<FrameSettings>, place: Partial<Place> = {}, of: Partial<Original> = {}) =>
+  planFrame({
+    treatment: plainTreatment,
+    keeping: keepNothing,
+    original: { ...original, ...of },
+    place: samplePlace(place),
+    settings: byHand({ centreX: 2000, centreY: 1000, span: 1200 }, settings),
+  });
+
+test('a strip that is closed is drawn as two pictures side by side, the second of the whole original', () => {
+  const group = { kind: 'panels', min: 2, max: 10 } as const;
+  const closed = { grid: { columns: 3, rows: 1 }, closing: { kind: 'echo' } as const, ring: null };
+  const place = { width: 300, height: 400, group };
+  const plan = planWith(closed, place);
+  expect([plan.output.width, fileCount(plan), plan.closing?.width]).toEqual([1200, 4, 300]);
+  // 4000 x 2000 in a panel of 300 x 400: as wide as the panel.
+  expect(plan.closing?.window).toMatchObject({ centreX: 2000, centreY: 1000, span: 4000 });
+  const { strip, closing } = besideClosing(plan);
+  expect(strip).toMatchObject({ output: { width: 900, height: 400 }, closing: null, grid: null, window: plan.window });
+  expect(closing).toMatchObject({ output: { width: 300, height: 400 }, backing: { kind: 'echo' } });
+  expect(planContentArea(plan).pixels).toEqual({ width: 900, height: 400 });
+  // Stretched to half its width the whole picture needs twice the height.
+  expect(planWith({ ...closed, stretch: 0.1 }, place).closing?.window.span).toBe(15_000);
+  expect(scalePlan(plan, 0.5).closing?.width).toBe(150);
+  expect(scalePlan(plan, 0.001)).toMatchObject({ output: { width: 1, height: 1 }, closing: { width: 1 } });
+  expect(planWith({ ...closed, closing: null }, place)).toMatchObject({ closing: null, output: { width: 900 } });
+  expect(besideClosing(planWith({ ...closed, closing: null }, place)).closing).toBeNull();
+  expect(planWith({ closing: { kind: 'echo' } }).closing).toBeNull();
+});
+
+test('a shape is laid out where a ring or a cut-out asks for it, and what is clear gets a colour where it must', () => {
+  const ring = { width: 20, colour: '#1f6f66', side: 'outside' as const };
+  const round = { shape: 'circle', height: 600 } as const;
+  const rounded = { shape: 'rounded' } as const;
+  expect(planWith({ cutOut: false }, round).shape).toBeNull();
+  expect(planWith({ cutOut: true }, round).shape).toEqual({ kind: 'ellipse', radius: 0, ring: null, cutOut: true });
+  expect(planWith({ ring }, round).shape).toEqual({ kind: 'ellipse', radius: 0, ring, cutOut: false });
+  expect(planWith({ cutOut: true }, rounded).shape).toMatchObject({ kind: 'rounded', radius: expect.any(Number) });
+  expect(planWith({ cutOut: true }, rounded).shape?.radius).toBeGreaterThan(10);
+
+  const flatten = (settings: Partial<FrameSettings>, place = {}, hasAlpha = false) =>
+    planWith(settings, place, { hasAlpha }).flatten;
+  expect(flatten({ format: 'jpeg' })).toBeNull();
+  expect(flatten({ format: 'jpeg', flatten: '#123456' })).toBeNull();
+  expect(flatten({ format: 'jpeg' }, {}, true)).toBe('#ffffff');
+  expect(flatten({ format: 'png' }, {}, true)).toBeNull();
+  expect(flatten({ format: 'png', flatten: '#123456' }, {}, true)).toBe('#123456');
+  expect(flatten({ format: 'jpeg', cutOut: true }, round)).toBe('#ffffff');
+  expect(flatten({ format: 'jpeg', backing: { kind: 'transparent' } })).toBe('#ffffff');
+  expect(flatten({ format: 'jpeg', backing: { kind: 'echo' } })).toBeNull();
+});
+
+test('a ring leaves at least a pixel of the picture; inside it leaves all of it', () => {
+  const area = (width: number, side: 'inside' | 'outside') => {
+    const ring = { width, colour: '#1f6f66', side };
+    return planContentArea({ ...planWith({}), shape: { kind: 'rounded', radius: 9, ring, cutOut: false } });
+  };
+  expect(area(20, 'outside')).toMatchObject({ pixels: { width: 560, height: 460 }, margins: { left: 20, bottom: 20 } });
+  expect(area(900, 'outside').pixels).toEqual({ width: 102, height: 2 });
+  expect(area(20, 'inside')).toMatchObject({ pixels: { width: 600, height: 500 }, margins: { left: 0 } });
+});
+
+test('a mark is found in the file where the window and what lies round the picture put it', () => {
+  const ring = { width: 50, colour: '#1f6f66', side: 'outside' as const };
+  const at = (left: number, top: number, width: number, height: number) => markAt({ left, top, width, height });
+  // The window is 1200 wide about (2000, 1000); the picture takes 500 of the file's pixels across, from 50 on.
+  const round = { shape: 'circle', height: 600 } as const;
+  const ringed = planWith({ ring }, round);
+  expect(markInFile(at(1400, 400, 240, 120), ringed)).toEqual({ left: 50, top: 50, width: 100, height: 50 });
+  // Drawn twice as wide as it is, the window is twice as high as it is wide: from 1500 on, and all of the height.
+  const stretched = planWith({ ring, stretch: 2 }, round);
+  const found = markInFile(at(1500, 1000, 200, 100), stretched);
+  expect(found).toEqual({ left: 50, top: 300, width: 100, height: 25 });
+  const of = (rect: Rect) => watchedMarks({ ...original, marks: [markAt(rect)] }, ringed).map(({ rect }) => rect);
+  expect(of({ left: 1401, top: 401, width: 237, height: 117 })).toEqual([
+    { left: 50, top: 50, width: 100, height: 50 },
+  ]);
+  expect(of({ left: 1400, top: 400, width: 240, height: 19 })).toEqual([{ left: 50, top: 50, width: 100, height: 8 }]);
+  expect(of({ left: 1400, top: 400, width: 240, height: 16 })).toEqual([]);
+});
+
+const markAt = (rect: Rect): KeepMark => ({
+  ...rect,
+  id: '00000000-0000-4000-8000-000000000001',
+  name: 'A kite',
+  role: 'keep',
+  priority: 'must',
+  kind: null,
+  look: null,
+  shape: 'rectangle',
+});
+
+test('a shape runs along the edges, inset all round; a ring is what lies between it and the edge', () => {
+  const output = { width: 100, height: 60 };
+  expect(shapePath({ kind: 'rounded', radius: 20 }, 5, output)).toBe(
+    'M20 5H80A15 15 0 0 1 95 20V40A15 15 0 0 1 80 55H20A15 15 0 0 1 5 40V20A15 15 0 0 1 20 5Z',
+  );
+  expect(shapePath({ kind: 'ellipse', radius: 0 }, 10, output)).toBe(
+    'M50 10H50A40 20 0 0 1 90 30V30A40 20 0 0 1 50 50H50A40 20 0 0 1 10 30V30A40 20 0 0 1 50 10Z',
+  );
+  expect(shapePath({ kind: 'rounded', radius: 3 }, 5, output)).toContain('A0 0 ');
+  expect(ringPath({ kind: 'rounded', radius: 20 }, 5, output)).toMatch(/^M0 0H100V60H0Z M20 5H80/);
 });

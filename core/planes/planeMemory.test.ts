@@ -33,6 +33,9 @@ test('work that is part of other work has memory of its own, which is free again
       throw new Error('It broke off.');
     }),
   ).toThrow('broke off');
+  // Everything begins where four floats can be read at once.
+  const [at, next, last] = inPlaneMemory((arena) => [arena.reserve(5), arena.reserve(4), arena.reservePlane(plane(1))]);
+  expect([(next ?? 0) - (at ?? 0), (last ?? 0) - (next ?? 0)]).toEqual([32, 16]);
   const [first, second] = [inPlaneMemory((arena) => arena.reserve(1)), inPlaneMemory((arena) => arena.reserve(1))];
   expect(second).toBe(first);
 });

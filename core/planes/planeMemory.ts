@@ -174,14 +174,12 @@ export class PlaneMemory {
   put(start: Pointer, { data, width, height }: Plane): void {
     const stride = strideOf(width);
     const into = this.floats(start, stride * height);
-    if (stride === width) into.set(data);
-    else for (let y = 0; y < height; y += 1) into.set(data.subarray(y * width, (y + 1) * width), y * stride);
+    for (let y = 0; y < height; y += 1) into.set(data.subarray(y * width, (y + 1) * width), y * stride);
   }
 
   get(start: Pointer, { width, height }: { width: number; height: number }): Plane {
     const stride = strideOf(width);
     const from = this.floats(start, stride * height);
-    if (stride === width) return { data: from.slice(), width, height };
     const data = new Float32Array(width * height);
     for (let y = 0; y < height; y += 1) data.set(from.subarray(y * stride, y * stride + width), y * width);
     return { data, width, height };

@@ -107,6 +107,35 @@ test('a soft shadow belongs to the content or not, as asked, on colour and on tr
   }
 });
 
+test('content begins just beyond the tolerance, and where a shadow is too dark, too light or of another colour', () => {
+  const box = { left: 9, top: 7, width: 12, height: 8 };
+  const finds = (ground: Colour, content: Colour, options = {}) =>
+    contentBox(framed(40, 30, ground, content, box), options) !== null;
+  expect([112, 113, 88, 87].map((value) => finds([100], [value]))).toEqual([false, true, false, true]);
+  expect([103, 104].map((value) => finds([100], [value], { tolerance: 3 }))).toEqual([false, true]);
+  // On a transparent margin what is seen at all counts; without shadows only what covers.
+  const clear = (alpha: number, options = {}) => finds([0, 0, 0, 0], [0, 0, 0, alpha], options);
+  expect([12, 13].map((alpha) => clear(alpha))).toEqual([false, true]);
+  expect([229, 230].map((alpha) => clear(alpha, { shadow: false }))).toEqual([false, true]);
+  // A hole in what is opaque is no margin.
+  expect([11, 12].map((alpha) => finds([90, 255], [90, alpha]))).toEqual([true, false]);
+  expect([127, 128].map((alpha) => finds([90, alpha], [90, 255]))).toEqual([true, false]);
+  const solid = (ground: Colour, content: Colour) => finds(ground, content, { shadow: false });
+  expect([70, 69, 150, 213].map((value) => solid([200], [value]))).toEqual([false, true, false, true]);
+  expect([solid([200, 100, 50], [100, 50, 25]), solid([200, 100, 50], [100, 50, 40])]).toEqual([false, true]);
+  expect(solid([200, 100, 50], [100, 75, 25])).toBe(true);
+});
+
+test('specks of up to a five-hundredth of a row or column are dust, wherever they lie', () => {
+  const seen = (content: { left: number; top: number; width: number; height: number }) =>
+    contentBox(framed(1000, 500, [240], [20], content));
+  // Two in a thousand are dust, three are not; one in five hundred is dust, two are not.
+  expect(seen({ left: 100, top: 100, width: 2, height: 2 })).toBeNull();
+  expect(seen({ left: 100, top: 100, width: 3, height: 1 })).toBeNull();
+  const large = { left: 100, top: 100, width: 3, height: 2 };
+  expect(seen(large)).toEqual(large);
+});
+
 test('where there is nothing but margin there is no box', () => {
   expect(contentBox(framed(30, 20, [9, 9, 9], [9, 9, 9], { left: 0, top: 0, width: 1, height: 1 }))).toBeNull();
 });

@@ -1,4 +1,6 @@
+import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { steadyNoise } from '../testing/index.ts';
 import { detailKept, type Luminance } from './index.ts';
 
 const side = 48;
@@ -42,4 +44,29 @@ test('a plain region and a slow change of light have no detail to lose', () => {
       12,
     ),
   ).toBeNull();
+});
+
+test('is one less the share of lost energy, of what differs from the mean of the surroundings', () => {
+  const sides = fc.integer({ min: 1, max: 14 });
+  fc.assert(
+    fc.property(sides, sides, fc.integer({ min: 0, max: 5 }), fc.nat(999), (width, height, radius, seed) => {
+      const random = steadyNoise(seed);
+      const drawn = (levels: number) => Array.from({ length: width * height }, () => 128 + levels * random());
+      const [before, after] = [drawn(seed % 20), drawn(20)];
+      let [energy, lost] = [0, 0];
+      for (let y = 0; y < height; y += 1) {
+        for (let x = 0; x < width; x += 1) {
+          const near = before.filter(
+            (_, at) => Math.abs((at % width) - x) <= radius && Math.abs(Math.floor(at / width) - y) <= radius,
+          );
+          const value = before[y * width + x] ?? 0;
+          energy += (value - near.reduce((sum, one) => sum + one, 0) / near.length) ** 2;
+          lost += (value - (after[y * width + x] ?? 0)) ** 2;
+        }
+      }
+      const kept = detailKept({ data: before, width, height }, { data: after, width, height }, radius);
+      if (energy < 16 * width * height - 1e-6) expect(kept).toBeNull();
+      else if (energy > 16 * width * height + 1e-6) expect(kept).toBeCloseTo(Math.max(0, 1 - lost / energy), 6);
+    }),
+  );
 });

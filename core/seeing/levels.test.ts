@@ -47,9 +47,12 @@ test('a histogram counts every pixel once in each channel, and leaves out what i
     channels: 4,
   };
   expect(histogramOf(half).pixels).toBe(4);
+  const clear = (alpha: number) => ({ ...half, data: Uint8Array.from([9, 9, 9, alpha]), width: 1 });
+  expect([127, 128].map((alpha) => histogramOf(clear(alpha)).pixels)).toEqual([0, 1]);
+  expect(histogramOf(target(1, 1, () => [200, 100, 50])).luminance[Math.round(42.52 + 71.52 + 3.61)]).toBe(1);
   const grey: Raster = { data: Uint8Array.from([7, 7, 200]), width: 3, height: 1, channels: 1 };
   expect(histogramOf(grey)).toMatchObject({ pixels: 3 });
-  expect(histogramOf(grey).blue[7]).toBe(2);
+  expect([histogramOf(grey).green[7], histogramOf(grey).blue[7], histogramOf(grey).luminance[200]]).toEqual([2, 2, 1]);
 });
 
 test('a percentile is the level that so much of the picture lies below or at', () => {
@@ -73,4 +76,8 @@ test('luminance weighs red, green and blue as the eye does, and takes grey as it
   expect([
     ...luminancePlane({ data: Uint8Array.from([9, 255, 30, 0]), width: 2, height: 1, channels: 2 }).data,
   ]).toEqual([9, 30]);
+  // So wide that only some rows are handed over at a time.
+  const data = Uint8Array.from({ length: 200_000 * 7 }, (_, at) => (at * 7919) % 251);
+  const wide = luminancePlane({ data, width: 200_000, height: 7, channels: 1 }).data;
+  expect(wide.findIndex((value, at) => Math.abs(value - (data[at] ?? 0)) > 1e-3)).toBe(-1);
 });

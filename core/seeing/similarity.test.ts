@@ -119,6 +119,23 @@ describe('similarity', () => {
     expect(similarityOf(grainy(1), grainy(7)).flatAreaError).toBeLessThan(0.6);
   });
 
+  test('says by how many levels flat areas, their colours and the worst block have moved', () => {
+    const flat = target(192, 128, () => 90);
+    const of = (by: (value: number, x: number, y: number, channel: number) => number) =>
+      similarityOf(flat, change(flat, by));
+    expect(of((value) => value + 3)).toMatchObject({ flatAreaError: 3, blockError: 3 });
+    // Moved by 12 in blue alone: its difference by 12 (1 - 0.0722) / 1.8556.
+    expect(of((value, _x, _y, channel) => value + (channel === 2 ? 12 : 0)).flatAreaError).toBeCloseTo(6, 1);
+    // A quarter of the worst spot has moved: half of the root of the mean square.
+    expect(of((value, x, y) => value + (x >= 160 && y < 32 ? 8 : 0)).flatAreaError).toBe(4);
+    expect(of((value, x, y) => value + (x >= 80 && x < 88 && y >= 40 && y < 48 ? 24 : 0)).blockError).toBeCloseTo(
+      24,
+      0,
+    );
+    const { regions } = similarityOf(flat, flat, [{ left: 500, top: 500, width: 9, height: 9 }]);
+    expect(regions).toEqual([100]);
+  });
+
   test('sees broad patches of colour where light has hardly moved, and passes over grain as strong', () => {
     const sky = target(256, 256, (x, y) => 120 + (x + y) / 16);
     const inBlue = (sign: (x: number, y: number) => number) =>

@@ -1,7 +1,19 @@
 import { expect, test } from 'vitest';
 import { plainSettings } from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
-import { frameDimensions, gapPixels, gridOf, hasClosing, spreadOf } from './index.ts';
+import {
+  area,
+  boundsOf,
+  bridgedShare,
+  frameDimensions,
+  gapPixels,
+  gridOf,
+  hasClosing,
+  piecesOf,
+  seamsOf,
+  spreadOf,
+  wholeDimensions,
+} from './index.ts';
 
 const picture = { width: 3000, height: 2000, trim: null };
 const panels = samplePlace({ width: 1000, height: 500, group: { kind: 'panels', min: 2, max: 20 } });
@@ -31,4 +43,29 @@ test('only a place of several pieces with a height of its own is cut, and only a
     false,
     false,
   ]);
+});
+
+test('pieces lie in reading order with a bridge between, and seams are the bridges', () => {
+  const grid = { columns: 3, rows: 2, piece: { width: 100, height: 80 }, bridge: 6 };
+  expect(piecesOf(grid).map(({ left, top }) => [left, top])).toEqual([
+    [0, 0],
+    [106, 0],
+    [212, 0],
+    [0, 86],
+    [106, 86],
+    [212, 86],
+  ]);
+  expect(seamsOf(grid)).toEqual([
+    { axis: 'x', start: 100, width: 6 },
+    { axis: 'x', start: 206, width: 6 },
+    { axis: 'y', start: 80, width: 6 },
+  ]);
+  const shown = piecesOf(grid).reduce((sum, piece) => sum + area(piece), 0);
+  expect(bridgedShare(grid)).toBeCloseTo(1 - shown / area(wholeDimensions(grid)), 12);
+  expect(bridgedShare({ ...grid, bridge: 0 })).toBe(0);
+});
+
+test('only a backing lets a window reach past the picture', () => {
+  expect(boundsOf(picture, null)).toEqual({ box: { left: 0, top: 0, width: 3000, height: 2000 }, beyond: false });
+  expect(boundsOf(picture, { kind: 'echo' }).beyond).toBe(true);
 });

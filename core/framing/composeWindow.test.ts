@@ -97,9 +97,9 @@ function* everyWindow(at: Place, how: Pose): Generator<Window> {
   const output = dimensions(at);
   const largest = largestWindow(bounds, output, how).span;
   const half = halfExtent(how.turn, output);
-  const steps = 14;
+  const steps = 10;
   for (let size = 0; size < steps; size += 1) {
-    const span = largest * 0.94 ** size;
+    const span = largest * 0.92 ** size;
     const room = { x: original.width - 2 * half.x * span, y: original.height - 2 * half.y * span };
     for (let x = 0; x <= steps; x += 1)
       for (let y = 0; y <= steps; y += 1)
@@ -112,6 +112,12 @@ function* everyWindow(at: Place, how: Pose): Generator<Window> {
   }
 }
 
+/** Whether a window of the grid does; the first that does is enough. */
+function anyWindow(at: Place, how: Pose, does: (window: Window) => boolean): boolean {
+  for (const window of everyWindow(at, how)) if (does(window)) return true;
+  return false;
+}
+
 describe('keep marks', () => {
   test('are shown whole wherever a window of a fine grid shows them whole, whatever turn, mask and cover', () => {
     let possible = 0;
@@ -122,13 +128,13 @@ describe('keep marks', () => {
         expect(isInside(window, bounds.box, dimensions(at))).toBe(true);
         const all = (one: Window, margin: number) => marks.every((mark) => shows(mark, one, at, margin));
         // The circle stands for a polygon that loses half a percent of its radius.
-        const byGrid = [...everyWindow(at, how)].some((one) => all(one, at.shape === 'circle' ? 2 : 0));
+        const byGrid = anyWindow(at, how, (one) => all(one, at.shape === 'circle' ? 2 : 0));
         if (!byGrid) return;
         possible += 1;
         expect(score.kept).toBe(1);
         expect(all(window, -0.01)).toBe(true);
       }),
-      { numRuns: 250 },
+      { numRuns: 160 },
     );
     expect(possible).toBeGreaterThan(15);
   });
@@ -187,7 +193,9 @@ describe('avoid marks', () => {
           );
         };
         const least = Math.min(largestWindow(bounds, output).span, output.width / 1.5);
-        const byGrid = [...everyWindow(at, { turn: 0, mirror: false })].some(
+        const byGrid = anyWindow(
+          at,
+          { turn: 0, mirror: false },
           (one) => one.span >= least && out(one, 0.1) && shows(mark, one, at, at.shape === 'circle' ? 2 : 0),
         );
         if (!byGrid) return;
@@ -196,7 +204,7 @@ describe('avoid marks', () => {
         expect(out(window, -0.01)).toBe(true);
         expect(shows(mark, window, at, -0.01)).toBe(true);
       }),
-      { numRuns: 250 },
+      { numRuns: 160 },
     );
     expect(possible).toBeGreaterThan(15);
   });
@@ -230,7 +238,7 @@ describe('composition', () => {
           expect(Math.abs(after.window[key] - before.window[key])).toBeLessThan(40);
       }),
       // Always the same marks: just where one stops to fit, a jump is right, and chance would find such a place one day.
-      { numRuns: 400, seed: 20_261_125 },
+      { numRuns: 200, seed: 20_261_125 },
     );
   });
 

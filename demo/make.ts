@@ -1,6 +1,8 @@
+import { execFile } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { kitePlan, logo, poster, snapshot } from './art/drawings.ts';
 import { fiveFlyers } from './art/flyers.ts';
 import { kiteMaker } from './art/maker.ts';
@@ -38,12 +40,21 @@ export const pictures = {
 } as const;
 export type PictureKey = keyof typeof pictures;
 
+const pathOf = (key: PictureKey, folder: string) => join(folder, pictures[key].file);
+
 /** Makes a picture into `folder`, unless it lies there already. Returns its path. */
 export async function madePicture(key: PictureKey, folder: string): Promise<string> {
-  const path = join(folder, pictures[key].file);
+  const path = pathOf(key, folder);
   if (existsSync(path)) return path;
   await mkdir(folder, { recursive: true });
   await writeFile(`${path}.unfinished`, await pictures[key].make());
   await rename(`${path}.unfinished`, path);
   return path;
+}
+
+/** The same in a process of its own: painting keeps one processor busy for as long as it takes. */
+export async function paintedAside(key: PictureKey, folder: string): Promise<string> {
+  const painter = join(import.meta.dirname, 'paint.ts');
+  await promisify(execFile)(process.execPath, ['--import', 'tsx', painter, key, folder]);
+  return pathOf(key, folder);
 }

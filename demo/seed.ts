@@ -15,7 +15,7 @@ import { reachMilestone } from '@inkwell/server/store/milestones.ts';
 import { changeFrames } from '@inkwell/server/store/projects/frames.ts';
 import { addProject, changeOriginals } from '@inkwell/server/store/projects/projects.ts';
 import { Importing } from '@inkwell/server/tasks/library/importing.ts';
-import { madePicture, type PictureKey, pictures } from './make.ts';
+import { type PictureKey, paintedAside, pictures } from './make.ts';
 import { demoFinishes, demoFrames, demoMarks, demoSettings, projectFinish, projectName } from './project.ts';
 
 const settings = readSettings(process.env);
@@ -31,7 +31,7 @@ await reachMilestone(db, 'demo', async () => {
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
   const originals = new Map<PictureKey, Original>();
   await mapTwoAtATime(keys, async (key) => {
-    const path = await madePicture(key, join(settings.INKWELL_DATA, 'demo-art'));
+    const path = await paintedAside(key, join(settings.INKWELL_DATA, 'demo-art'));
     const original = await importing.take(createReadStream(path), pictures[key].file);
     await renameOriginal(db, original.id, pictures[key].name);
     const marks = demoMarks[key]?.map((mark) => ({ ...mark, id: randomUUID() }));

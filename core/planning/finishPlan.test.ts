@@ -31,6 +31,20 @@ test('a picture is sharpened at no more than the original has the pixels for', (
   expect(enlargedPlan(planOf(plainTreatment))).toBeNull();
 });
 
+test('a large file is sharpened as far as it fits into memory, and one that is too large not at all', () => {
+  const of = (width: number, height: number) =>
+    planFrame({
+      original: { ...original, width: 40_000, height: 30_000 },
+      place: samplePlace({ width, height }),
+      settings: byHand({ centreX: 20_000, centreY: 15_000, span: 24_000 }),
+      treatment: { ...crisp, oversize: 2 },
+      keeping: keepNothing,
+    }).finish;
+  expect(of(8000, 5000)?.oversize).toBeCloseTo(Math.sqrt(60 / 40), 3);
+  expect(of(10_000, 5000)?.oversize).toBeCloseTo(Math.sqrt(60 / 50), 3);
+  expect(of(10_000, 5001)).toBeNull();
+});
+
 test('a border outside takes its width from the picture on the edges that it is on, and a proof takes its share', () => {
   const border: Border = {
     width: 10,
@@ -64,4 +78,5 @@ test('of a strip a border goes round the whole, or round every panel, which then
   expect(strip('whole').border?.around).toHaveLength(1);
   expect(planContentArea(strip('pieces')).pixels).toEqual({ width: 900, height: 400 });
   expect(strip('pieces').border?.around.map(({ left }) => left)).toEqual([0, 300, 600]);
+  expect(scalePlan(strip('pieces'), 0.5).border?.around[1]).toEqual({ left: 150, top: 0, width: 150, height: 200 });
 });

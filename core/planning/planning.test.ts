@@ -148,6 +148,9 @@ test('a strip that is closed is drawn as two pictures side by side, the second o
   expect(planWith({ ...closed, closing: null }, place)).toMatchObject({ closing: null, output: { width: 900 } });
   expect(besideClosing(planWith({ ...closed, closing: null }, place)).closing).toBeNull();
   expect(planWith({ closing: { kind: 'echo' } }).closing).toBeNull();
+  expect(planWith(closed, { ...place, height: { min: 300, max: 500 } }).closing).toBeNull();
+  const block: Place['group'] = { kind: 'block', columns: 2, rows: 3, gap: 0, postingOrder: [0, 1, 2, 3, 4, 5] };
+  expect(fileCount(planWith({ grid: { columns: 2, rows: 3 } }, { ...place, group: block }))).toBe(6);
 });
 
 test('a shape is laid out where a ring or a cut-out asks for it, and what is clear gets a colour where it must', () => {
@@ -155,6 +158,7 @@ test('a shape is laid out where a ring or a cut-out asks for it, and what is cle
   const round = { shape: 'circle', height: 600 } as const;
   const rounded = { shape: 'rounded' } as const;
   expect(planWith({ cutOut: false }, round).shape).toBeNull();
+  expect(planWith({ cutOut: true }).shape).toBeNull();
   expect(planWith({ cutOut: true }, round).shape).toEqual({ kind: 'ellipse', radius: 0, ring: null, cutOut: true });
   expect(planWith({ ring }, round).shape).toEqual({ kind: 'ellipse', radius: 0, ring, cutOut: false });
   expect(planWith({ cutOut: true }, rounded).shape).toMatchObject({ kind: 'rounded', radius: expect.any(Number) });

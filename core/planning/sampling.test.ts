@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { levelCount, levelDimensions, type Part, sampling } from './index.ts';
-import { aPart } from './testPlans.ts';
+import { aPart, aShrunkPart } from './testPlans.ts';
 
 test('what is cut lies inside its level, and every output pixel where the geometry says', () => {
   fc.assert(
@@ -44,19 +44,20 @@ test('what is cut lies inside its level, and every output pixel where the geomet
 
 test('an image library’s steps do for nearly every part that is scaled down, and seldom need padding', () => {
   const parts = fc
-    .sample(aPart, { numRuns: 1200, seed: 7 })
+    .sample(aShrunkPart, { numRuns: 100, seed: 7 })
     .filter(({ source, output }) => source.width > 1.1 * output.width && source.height > 1.1 * output.height);
   const taken = parts.map((part) => sampling(part, 6).whole);
-  expect(parts.length).toBeGreaterThan(20);
-  expect(taken.filter(Boolean).length / parts.length).toBeGreaterThan(0.8);
+  expect(parts.length).toBeGreaterThan(80);
+  expect(taken.filter(Boolean).length / parts.length).toBeGreaterThan(0.9);
 });
 
-test('a level is only used while four thirds of its pixels or more go into an output pixel', () => {
+test('the coarsest level is used of which four thirds of its pixels or more go into an output pixel', () => {
   fc.assert(
-    fc.property(aPart, (part) => {
-      const { level } = sampling(part, 8);
-      if (level > 0)
-        expect(part.source.width / 2 ** level / part.output.width).toBeGreaterThanOrEqual((4 / 3) * (1 - 1e-3));
+    fc.property(fc.oneof(aPart, aShrunkPart), fc.integer({ min: 1, max: 8 }), (part, levels) => {
+      const { level } = sampling(part, levels);
+      const scale = Math.min(part.source.width / part.output.width, part.source.height / part.output.height);
+      if (level > 0) expect(scale / 2 ** level).toBeGreaterThanOrEqual((4 / 3) * (1 - 1e-9));
+      if (level < levels - 1) expect(scale / 2 ** (level + 1)).toBeLessThan((4 / 3) * (1 + 1e-9));
     }),
   );
 });
@@ -88,21 +89,21 @@ function sidesOf(part: Part, level: number) {
   });
 }
 
-test('of all cuts that meet the geometry one with the least padding is taken, and none where there is none', () => {
+test('of all cuts that meet the geometry the nearest with the least padding is taken, and none where there is none', () => {
   fc.assert(
-    fc.property(aPart, fc.integer({ min: 1, max: 6 }), (part, levels) => {
+    fc.property(fc.oneof(aPart, aShrunkPart, aShrunkPart), fc.integer({ min: 1, max: 6 }), (part, levels) => {
       const { level, whole } = sampling(part, levels);
       const found = sidesOf(part, level).map((side) => {
         const { from, to, low, high, output } = side;
         const ratio = (to - from) / output;
         let [pad, miss] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
-        if (ratio < 1 - 1e-9) return { ...side, pad, miss };
-        for (let cut = Math.floor(from + 1e-6) - 64; cut <= Math.floor(from + 1e-6); cut += 1) {
-          for (let end = Math.ceil(to - 1e-6); end <= Math.ceil(to - 1e-6) + 64; end += 1) {
+        // From the part itself outwards, until a cut needs no padding and misses by no more than half of what may be.
+        for (let more = 0; more <= 64 && ratio >= 1 - 1e-9 && !(pad === 0 && miss < 0.025); more += 1) {
+          for (let further = 0; further <= 64; further += 1) {
+            const [cut, end] = [Math.floor(from + 1e-6) - more, Math.ceil(to - 1e-6) + further];
             const resampled = Math.max(1, Math.round((end - cut) / ratio));
             const step = (end - cut) / resampled;
             const skip = Math.round((from - cut) / step);
-            if (skip < 0 || skip + output > resampled) continue;
             const misses = [cut + skip * step - from, cut + (skip + output) * step - to];
             const most = Math.max(...misses.map(Math.abs)) / ratio;
             const padding = Math.max(0, Math.min(low, high - 1) - cut) + Math.max(0, end - high);
@@ -121,10 +122,13 @@ test('of all cuts that meet the geometry one with the least padding is taken, an
         const step = (before + whole.cut[length] + after) / whole.resampleTo[length];
         const first = whole.cut[start] - before + whole.trim[start] * step;
         const most = Math.max(Math.abs(first - from), Math.abs(first + output * step - to)) / ((to - from) / output);
-        expect(most).toBeLessThanOrEqual(Math.max(miss, pad === 0 ? 0.025 : 0) + 1e-9);
+        expect(most).toBeCloseTo(miss, 9);
+        // The part lies inside of what was resampled.
+        expect(whole.trim[start] + output).toBeLessThanOrEqual(whole.resampleTo[length]);
+        expect(whole.trim[start]).toBeGreaterThanOrEqual(0);
       }
     }),
-    { numRuns: 60 },
+    { numRuns: 80 },
   );
 });
 

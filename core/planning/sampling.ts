@@ -142,7 +142,7 @@ function wholeSteps(side: Side): SideSteps | null {
         Math.floor(side.start + grain) - more,
         Math.ceil(side.start + side.length - grain) + further,
       );
-      if (!found || found.miss > tolerance) continue;
+      if (found.miss > tolerance) continue;
       const pad = found.steps.before + found.steps.after;
       // Padding costs a step more; nothing is better than a cut that needs none.
       if (pad < bestPad || (pad === bestPad && found.miss < bestMiss)) {
@@ -164,7 +164,6 @@ function stepsFor({ start, length, output, low, high }: Side, from: number, to: 
   const resampled = Math.max(1, Math.round((to - from) / ratio));
   const step = (to - from) / resampled;
   const skip = Math.round((start - from) / step);
-  if (skip < 0 || skip + output > resampled) return null;
   const first = from + skip * step - start;
   const last = from + (skip + output) * step - (start + length);
   const [cut, end] = [clamp(from, low, high - 1), clamp(to, low + 1, high)];

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { frameToOriginal, type Point, turnParts } from '../geometry/index.ts';
+import { frameToOriginal, type Point, turnParts, windowBoundingBox } from '../geometry/index.ts';
 import type { RenderPlan } from './index.ts';
 import { planContentArea, type SourceMapping, sourceMappingOf } from './index.ts';
 import { aPlan } from './testPlans.ts';
@@ -70,6 +70,10 @@ test('what a backing fills is what the picture leaves, and the picture is drawn 
       const mapping = sourceMappingOf(plan);
       const { part, margins } = mapping;
       expect(part.within).toEqual(plan.picture);
+      for (const margin of Object.values(margins)) {
+        expect(margin).toBeGreaterThanOrEqual(0);
+        if (!plan.backing) expect(margin).toBe(0);
+      }
       expect(Math.min(part.output.width, part.output.height)).toBeGreaterThan(0);
       if (!plan.backing) return;
       const pixel = { x: part.source.width / part.output.width, y: part.source.height / part.output.height };
@@ -91,14 +95,24 @@ test('what a backing fills is what the picture leaves, and the picture is drawn 
 test('a tilted picture is turned at up to twice its dimensions, where the original has the pixels', () => {
   fc.assert(
     fc.property(aPlan, (plan) => {
-      const { tilting, quarter } = sourceMappingOf(plan);
+      const { tilting, quarter, part, margins } = sourceMappingOf(plan);
+      const field = {
+        width: part.output.width + margins.left + margins.right,
+        height: part.output.height + margins.top + margins.bottom,
+      };
       const parts = turnParts(plan.window.turn);
       expect(tilting === null).toBe(parts.tilt === 0);
+      const { window, pixels } = planContentArea(plan);
       if (!tilting) {
         expect(quarter).toBe(parts.quarter);
+        const onSide = parts.quarter === 90 || parts.quarter === -90;
+        expect(field).toEqual(onSide ? { width: pixels.height, height: pixels.width } : pixels);
         return;
       }
-      const { window } = planContentArea(plan);
+      const scale = tilting.cut.width / plan.window.span;
+      const around = windowBoundingBox(plan.window, window);
+      expect(field.width).toBe(Math.max(1, Math.round(around.width * scale)));
+      expect(field.height).toBe(Math.max(1, Math.round(around.height * scale)));
       const times = Math.min(2, Math.max(1, plan.window.span / window.width));
       expect(tilting.cut.width).toBe(Math.max(1, Math.round(window.width * times)));
       expect(tilting.cut.height).toBe(Math.max(1, Math.round(window.height * times)));

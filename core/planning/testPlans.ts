@@ -3,7 +3,7 @@ import { plainTreatment } from '../finishing/index.ts';
 import type { Rect } from '../geometry/index.ts';
 import { type Dimensions, keepNothing, plainSettings } from '../model/index.ts';
 import { sampleOriginal, samplePlace } from '../testing/index.ts';
-import { planFrame, sourceMappingOf } from './index.ts';
+import { type Part, planFrame, sourceMappingOf } from './index.ts';
 
 const side = fc.integer({ min: 16, max: 20_000 });
 const dimensions = fc.record({ width: side, height: side });
@@ -65,3 +65,31 @@ export const aPlan = fc
   );
 /** What a plan takes from its original. */
 export const aPart = aPlan.map((plan) => sourceMappingOf(plan).part);
+
+const large = fc.integer({ min: 2000, max: 20_000 });
+const small = fc.integer({ min: 16, max: 700 });
+
+/** What a plan takes from an original with more pixels than it needs. */
+export const aShrunkPart = fc
+  .record({
+    width: large,
+    height: large,
+    wide: small,
+    high: small,
+    x: share,
+    y: share,
+    span: share,
+    trimmed: fc.boolean(),
+  })
+  .map(({ width, height, wide, high, x, y, span, trimmed }): Part => {
+    const box = trimmed
+      ? trimOf({ width, height }, { left: y, top: x, width: 0.7, height: 0.6 })
+      : { left: 0, top: 0, width, height };
+    const sides = { width: box.width * (0.3 + 0.7 * span), height: box.height * (1 - 0.6 * span) };
+    const source = {
+      left: box.left + x * (box.width - sides.width),
+      top: box.top + y * (box.height - sides.height),
+      ...sides,
+    };
+    return { original: { width, height }, source, within: box, output: { width: wide, height: high } };
+  });

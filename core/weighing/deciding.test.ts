@@ -59,6 +59,9 @@ test('a file is beyond a floor where one number misses it by more than its encod
     expect(isBeyond(reaching(near), floor, straying)).toBe(false);
     expect(isBeyond(reaching(far), floor, straying)).toBe(true);
   }
+  const half = { points: 0.5, levels: 0.5 };
+  for (const just of [{ overall: -0.5 }, { worst: -0.5 }, { flatAreaError: 0.5 }, { blockError: 0.5 }])
+    expect(isBeyond(reaching(just), floor, half)).toBe(false);
 });
 
 test('the lightest file that is good enough is found, the same as trying all, and no more than it takes is tried', async () => {
@@ -97,6 +100,8 @@ test('the lightest file that is good enough is found, the same as trying all, an
   // At 52 no file further up can be lighter any more: 52 less 2 % and 500 bytes is more than 50.
   expect(await lightestFrom({ ...search, tolerance: 0.02, slack: 500 })).toBe(50);
   expect(tried).toEqual([50, 51, 52]);
+  // Of two that weigh the same, the lower quality stays.
+  expect(await lightestFrom({ ...search, bytes: async () => 9, tolerance: 0, slack: 0 })).toBe(50);
 });
 
 test('a file that is close enough ends the search, one that is too good does not', async () => {

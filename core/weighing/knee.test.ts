@@ -15,4 +15,11 @@ test('a straight line, a falling one and too few encodings have none', () => {
   expect(kneeOf(straight)).toBeNull();
   expect(kneeOf(straight.map((one) => ({ ...one, similarity: -one.similarity })))).toBeNull();
   expect(kneeOf(straight.slice(0, 2))).toBeNull();
+  expect([kneeOf([]), kneeOf(straight.slice(0, 1))]).toEqual([null, null]);
+  const three = (bytes: number[], similarity: number[]) =>
+    kneeOf(bytes.map((one, at) => ({ bytes: one, similarity: similarity[at] ?? 0 })))?.bytes ?? null;
+  expect(three([10, 100, 1000], [80, 98, 99])).toBe(100);
+  expect([three([10, 10, 10], [80, 98, 99]), three([10, 100, 1000], [80, 98, 80])]).toEqual([null, null]);
+  // Of two that lie as far above the line, the lighter.
+  expect(three([1, 10, 100, 1000], [0, 60, 90, 90])).toBe(10);
 });

@@ -32,19 +32,20 @@ async function searchAll(tolerance: number): Promise<{ mean: number; most: numbe
       if (found.best) expect(found.best.encoded).toBe(similarity(found.best.quality));
       counts.push(found.encodings);
     }),
-    { numRuns: 500 },
+    { numRuns: 500, seed: 2 },
   );
   return { mean: counts.reduce((sum, count) => sum + count, 0) / counts.length, most: Math.max(...counts) };
 }
 
 test('finds the lowest quality that is good enough, the same as trying all, in few encodings', async () => {
   const { mean, most } = await searchAll(0);
-  expect(mean).toBeLessThan(5.5);
-  expect(most).toBeLessThanOrEqual(14);
+  // The means are those of the 500 pictures of the seed: whoever makes the search worse sees by how much.
+  expect(mean).toBeLessThan(3.62);
+  expect(most).toBeLessThanOrEqual(11);
 });
 
 test('does so where a lower quality now and then comes out better', async () => {
-  expect((await searchAll(0.1)).mean).toBeLessThan(9);
+  expect((await searchAll(0.1)).mean).toBeLessThan(4.67);
 });
 
 test('says so where nothing is good enough', async () => {

@@ -43,6 +43,20 @@ test('between two points it lies between their bytes, and it never falls with qu
   );
 });
 
+test('of one point the curve falls as photographs do; of more it goes on beyond the last', () => {
+  const one = [{ quality: 80, bytes: 100_000 }];
+  // Twice as fine a quantiser at 90, with the usual slope.
+  expect(readCurve(one, 90)).toBeCloseTo(100_000 * 2 ** 0.7, 3);
+  expect(readCurve(one, 60)).toBeCloseTo(100_000 / 2 ** 0.7, 3);
+  const three = [
+    { quality: 25, bytes: 20_000 },
+    { quality: 50, bytes: 40_000 },
+    { quality: 75, bytes: 120_000 },
+  ];
+  expect(readCurve(three, 87.5)).toBeCloseTo(360_000, 3);
+  expect(readCurve(three, 12.5)).toBeCloseTo(10_000, 3);
+});
+
 test('without a point there is no curve', () => {
   expect(() => readCurve([], 50)).toThrow('at least one point');
 });

@@ -94,7 +94,7 @@ test('what a strip cuts and what it loses is told, to the pixel, in every pose a
       const lost = keeps.filter((mark) => !axes.every((axis) => along(mark, axis, window, grid).isWhole));
       expect(outside).toBe(lost.length);
     }),
-    { numRuns: 300 },
+    { numRuns: 150 },
   );
 });
 

@@ -10,6 +10,13 @@ const placeOf = (group: Group) => samplePlace({ name: 'Pieces', width: 1080, hei
 const pieces = (group: Group, columns: number, rows: number) =>
   piecesInOrder(placeOf(group), { grid: { columns, rows }, bridged: false, closing: null }) as PieceOfWhole[];
 
+test('only panels have a range of counts, and a closing panel is one of them', () => {
+  expect(panelRange({ group: panels }, false)).toEqual({ least: 2, most: 20 });
+  expect(panelRange({ group: panels }, true)).toEqual({ least: 2, most: 19 });
+  expect(panelRange({ group: { ...panels, min: 3, max: 3 } }, true)).toEqual({ least: 3, most: 3 });
+  expect([panelRange({ group: block }, false), panelRange({}, false)]).toEqual([null, null]);
+});
+
 test('pieces come in the order in which they are uploaded, with where they stand', () => {
   expect(pieces(panels, 3, 1).map(({ number, index }) => [number, index])).toEqual([
     [1, 0],

@@ -48,12 +48,9 @@ export function chooseOffset(
   const forbidden = seams.flatMap((seam) =>
     guarded.map(({ start, end }) => ({ from: start - seam.start - seam.width, to: end - seam.start })),
   );
-  const isFree = (offset: number) => forbidden.every(({ from, to }) => offset <= from + tiny || offset >= to - tiny);
   const nearest = (a: number, b: number) => (Math.abs(b - wanted) < Math.abs(a - wanted) ? b : a);
   const within = (offset: number) => offset >= room.low && offset <= room.high;
   const ends = [wanted, room.low, room.high, ...forbidden.flatMap(({ from, to }) => [from, to])].filter(within);
-  const free = ends.filter(isFree);
-  if (free.length > 0) return { offset: free.reduce(nearest), cuts: [] };
   const depthAt = (offset: number) =>
     guarded.reduce((sum, one) => sum + seams.reduce((deep, seam) => deep + depthOf(seam, one, offset), 0), 0);
   const offset = ends.reduce((best, one) => {

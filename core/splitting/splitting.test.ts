@@ -162,6 +162,10 @@ test('a strip stays where it was put when its seams are free, and says what it m
   expect(all.window.span).toBe(12_000);
   const tightened = composeStrip(wholeOf(panorama), five, [keep(2250, 300)]);
   expect(tightened).toMatchObject({ cuts: [], outside: 0, window: { span: 0.97 * 12_000 } });
+  // What lies at both ends of the picture would be lost by it: a seam through one is less.
+  const held = composeStrip(wholeOf(panorama), five, [keep(2250, 300), keep(0, 200), keep(11_800, 200)]);
+  expect(held).toMatchObject({ outside: 0, window: { span: 12_000 } });
+  expect(held.cuts).toHaveLength(1);
 });
 
 test('counts are ranked by what they lose; a tall or a small picture hears what would work instead', () => {

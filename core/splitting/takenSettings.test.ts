@@ -55,6 +55,7 @@ test('a height has to lie where the place takes it', () => {
   const free = samplePlace({ height: { min: 400, max: 3000 } });
   const high = (height: number) => notTaken(free, original, { ...plain, height });
   expect([high(400), high(3000)]).toEqual([null, null]);
+  expect(high(399)).toMatch(/399 px were asked for/);
   expect(high(3001)).toMatch(/from 400 to 3000 px high; 3001 px/);
   expect(notTaken(samplePlace(), original, { ...plain, height: 700 })).toMatch(/takes no other height/);
   expect(notTaken(samplePlace(), original, { ...plain, height: 500 })).toBeNull();

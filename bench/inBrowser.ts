@@ -98,7 +98,7 @@ function untilTrue(page: Page): Promise<number> {
 export async function dragging(client: Client, picture: string): Promise<Dragging> {
   const address = await fullWall(client, picture);
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: process.getuid?.() === 0 ? ['--no-sandbox'] : [],
   });
   try {

@@ -18,7 +18,7 @@ export default defineConfig({
     // A trace of every test costs a third of the time; `--trace on` records one when it is wanted.
     screenshot: 'only-on-failure',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
         '--disable-background-networking',

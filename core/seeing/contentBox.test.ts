@@ -126,6 +126,38 @@ test('content begins just beyond the tolerance, and where a shadow is too dark, 
   expect(solid([200, 100, 50], [100, 75, 25])).toBe(true);
 });
 
+test('the margin has the median colour of the whole rim, corners once, whatever lies inside', () => {
+  const sides = fc.integer({ min: 1, max: 9 });
+  fc.assert(
+    fc.property(
+      sides,
+      sides,
+      fc.array(fc.constantFrom(20, 120, 220), { minLength: 81, maxLength: 81 }),
+      (wide, high, all) => {
+        const at = (x: number, y: number) => all[y * 9 + x] ?? 0;
+        const data = Uint8Array.from({ length: wide * high }, (_, index) => at(index % wide, Math.floor(index / wide)));
+        const rim: number[] = [];
+        for (let x = 0; x < wide; x += 1) rim.push(at(x, 0), at(x, high - 1));
+        for (let y = 1; y < high - 1; y += 1) rim.push(at(0, y), at(wide - 1, y));
+        rim.sort((a, b) => a - b);
+        const margin = rim[rim.length >> 1];
+        const [xs, ys] = [[], []] as [number[], number[]];
+        for (let y = 0; y < high; y += 1)
+          for (let x = 0; x < wide; x += 1)
+            if (at(x, y) !== margin) {
+              xs.push(x);
+              ys.push(y);
+            }
+        const [left, top] = [Math.min(...xs), Math.min(...ys)];
+        const box =
+          xs.length === 0 ? null : { left, top, width: Math.max(...xs) - left + 1, height: Math.max(...ys) - top + 1 };
+        expect(contentBox({ data, width: wide, height: high, channels: 1 })).toEqual(box);
+      },
+    ),
+    { numRuns: 300 },
+  );
+});
+
 test('specks of up to a five-hundredth of a row or column are dust, wherever they lie', () => {
   const seen = (content: { left: number; top: number; width: number; height: number }) =>
     contentBox(framed(1000, 500, [240], [20], content));

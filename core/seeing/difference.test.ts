@@ -36,4 +36,11 @@ test('pictures of other dimensions are not compared', () => {
       1,
     ),
   ).toThrow('4 × 2 and 4 × 3');
+  expect(() =>
+    differencePixels(
+      before,
+      target(3, 2, () => 0),
+      1,
+    ),
+  ).toThrow('4 × 2 and 3 × 2');
 });

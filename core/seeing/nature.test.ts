@@ -40,3 +40,8 @@ test('colours are told apart by the five upper bits of each channel', () => {
   const data = Uint8Array.from(Array.from({ length: 9 }, () => pixels).flat(2));
   expect(natureOf({ data, width: 5, height: 9, channels: 3 }).colours).toBe(3);
 });
+
+test('a picture without neighbours to look at is nothing in particular', () => {
+  const one = { data: Uint8Array.from([9, 9, 9]), width: 1, height: 1, channels: 3 as const };
+  expect(natureOf(one)).toMatchObject({ flat: 0, edges: 0, noise: 0, colours: 0 });
+});

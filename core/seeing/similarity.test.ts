@@ -132,8 +132,58 @@ describe('similarity', () => {
       24,
       0,
     );
-    const { regions } = similarityOf(flat, flat, [{ left: 500, top: 500, width: 9, height: 9 }]);
-    expect(regions).toEqual([100]);
+    // Where colour has moved in one spot alone, it is seen there.
+    const corner = of((value, x, y, channel) => value + (channel === 2 && x >= 128 && y >= 64 ? 12 : 0));
+    expect(corner.flatAreaError).toBeCloseTo(6, 1);
+  });
+
+  test('a region counts as far as it lies in the picture, and has lost nothing where it lies outside', () => {
+    const spoilt = change(textured, (value, x) => (x < 160 ? value : 90));
+    const at = (left: number, top: number) => ({ left, top, width: 60, height: 60 });
+    const regions = [at(500, 500), at(500, 10), at(10, 500), at(320, 10), at(-60, 10), at(-30, 10), at(290, 200)];
+    const found = similarityOf(textured, spoilt, regions).regions;
+    expect(found.slice(0, 6)).toEqual([100, 100, 100, 100, 100, 100]);
+    expect(found[6]).toBeLessThan(60);
+  });
+
+  test('pictures of other channels are compared as they look on middle grey', () => {
+    const random = steadyNoise(3);
+    const grey = Uint8Array.from({ length: 48 * 40 }, () => 128 + 120 * random());
+    const alpha = Uint8Array.from({ length: 48 * 40 }, () => 128 + 127 * random());
+    const size = { width: 48, height: 40 };
+    const laid = grey.map((value, at) => Math.round(128 + ((value - 128) * (alpha[at] ?? 0)) / 255));
+    const of = (channels: Raster['channels'], value: (at: number, channel: number) => number): Raster => ({
+      ...size,
+      channels,
+      data: Uint8Array.from({ length: 48 * 40 * channels }, (_, at) => value(Math.floor(at / channels), at % channels)),
+    });
+    const clear = [
+      of(2, (at, channel) => (channel === 0 ? (grey[at] ?? 0) : (alpha[at] ?? 0))),
+      of(4, (at, channel) => (channel < 3 ? (grey[at] ?? 0) : (alpha[at] ?? 0))),
+    ];
+    const opaque = [of(1, (at) => laid[at] ?? 0), of(3, (at) => laid[at] ?? 0)];
+    for (const a of [...clear, ...opaque])
+      for (const b of opaque) {
+        expect(similarityOf(a, b).overall).toBe(100);
+        expect(similarityOf(b, a).overall).toBe(100);
+      }
+    // Colour is seen in whichever of the two has it.
+    const red = of(3, (at, channel) => Math.min(255, (laid[at] ?? 0) + (channel === 0 ? 40 : 0)));
+    expect(similarityOf(red, opaque[0] as Raster).overall).toBe(similarityOf(red, opaque[1] as Raster).overall);
+    expect(similarityOf(opaque[0] as Raster, red).overall).toBe(similarityOf(opaque[1] as Raster, red).overall);
+    expect(() => similarityOf(red, { ...red, width: 40, height: 48 })).toThrow(/48 × 40 and 40 × 48/);
+    expect(() =>
+      similarityOf(
+        red,
+        of(3, () => 0),
+        [],
+      ),
+    ).not.toThrow();
+    for (const other of [
+      { width: 24, height: 40 },
+      { width: 48, height: 20 },
+    ])
+      expect(() => similarityOf(red, { ...red, ...other })).toThrow('Only pictures of the same dimensions');
   });
 
   test('sees broad patches of colour where light has hardly moved, and passes over grain as strong', () => {
@@ -189,5 +239,7 @@ describe('what a picture is', () => {
     expect(chromaKept(lettering([224, 16, 32], [16, 48, 192]))).toBeLessThan(85);
     expect(chromaKept(lettering([20, 20, 20], [235, 235, 235]))).toBeGreaterThan(99);
     expect(chromaKept(textured)).toBeGreaterThan(90);
+    const grey = { ...textured, data: textured.data.slice(0, 320 * 240 * 2), channels: 2 as const };
+    expect(chromaKept(grey)).toBe(100);
   });
 });

@@ -176,10 +176,10 @@ describe('compensating', () => {
     'with $name as it ships the halo limit holds everywhere, and calm areas stay',
     ({ treatment }) => {
       // Edges of all directions and contrasts, a calm sky with grain below the threshold, colours near their limits.
-      const busy = target(720, 480, (x, y) => {
+      const busy = target(480, 324, (x, y) => {
         const edge = x % 90 < 45 !== y % 70 < 35 ? 60 : 190;
         const sky = 150 + 2 * random();
-        const light = x > 480 ? sky : edge + 25 * Math.sin((x * y) / 400);
+        const light = x > 320 ? sky : edge + 25 * Math.sin((x * y) / 400);
         return [light + 60, light, light - 70];
       });
       const picture = oversized(busy, 1.5);

@@ -15,6 +15,8 @@ export default defineConfig({
   expect: { timeout: 180_000 },
   use: {
     viewport: { width: 1280, height: 800 },
+    // What moves while it opens can be missed by a press on a busy machine; one test has all motion.
+    contextOptions: { reducedMotion: 'reduce' },
     // A trace of every test costs a third of the time; `--trace on` records one when it is wanted.
     screenshot: 'only-on-failure',
     launchOptions: {

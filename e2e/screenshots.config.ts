@@ -6,6 +6,4 @@ export default defineConfig({
   ...base,
   testDir: './screenshots',
   reporter: 'list',
-  // Nothing is caught halfway.
-  use: { ...base.use, contextOptions: { reducedMotion: 'reduce' } },
 });

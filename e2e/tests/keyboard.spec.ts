@@ -147,8 +147,8 @@ test('a blocker stands in the delivery with its reason, and its fix on the bench
   await expect(page.getByRole('status')).toHaveText('Saved');
 });
 
-test('where less motion is asked for, lists and pickers open and go all the same', async ({ page }) => {
-  await page.emulateMedia({ reducedMotion: 'reduce' });
+test('where motion is welcome, lists and pickers open and go as well', async ({ page }) => {
+  await page.emulateMedia({ reducedMotion: 'no-preference' });
   await openDemo(page);
   await choose(page, 'pipwire/profile-picture');
   await page.getByLabel('Ring', { exact: true }).click();

@@ -72,6 +72,13 @@ test('marks compose every frame; straightened, mirrored and backed, the files co
   await drag(page, at(60, 500), at(360, 800));
   const mark = page.getByRole('button', { name: 'Keep 1, must be kept' });
   await expect(mark).toHaveAttribute('aria-pressed', 'true');
+  // A press holds, though the picture that it began on is replaced by its proof meanwhile.
+  await wallFrame(page, 'sunpane/story').locator('.frame-picture').hover();
+  await page.mouse.down();
+  await settled(page, 'sunpane/story');
+  await page.mouse.up();
+  await expect(wallFrame(page, 'sunpane/story')).toHaveAttribute('aria-pressed', 'true');
+  await choose(page, 'sunpane/square-post');
   await expect.poll(() => number(page, 'Left')).toBeLessThan(60);
   await page.getByText('Avoid', { exact: true }).click();
   await drag(page, at(820, 500), at(980, 800));

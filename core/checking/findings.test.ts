@@ -12,7 +12,7 @@ import {
   plainSettings,
   type Window,
 } from '../model/index.ts';
-import { samplePlace, sampleWeight } from '../testing/index.ts';
+import { sampleMark, samplePlace, sampleWeight } from '../testing/index.ts';
 import { fileReasons, frameFindings as findingsOf, stretchWords } from './index.ts';
 
 type PlainFrame = Omit<Parameters<typeof findingsOf>[0], 'treatment'>;
@@ -185,19 +185,7 @@ test('a finished file is refused for its dimensions, its format and its bytes, e
 });
 
 test('a mark that a moved frame cuts is told with its pixels; composing again is the fix where it helps', () => {
-  const mark = {
-    id: '00000000-0000-4000-8000-000000000001',
-    name: 'The kite',
-    role: 'keep' as const,
-    priority: 'must' as const,
-    kind: null,
-    look: null,
-    shape: 'rectangle' as const,
-    left: 100,
-    top: 1000,
-    width: 600,
-    height: 600,
-  };
+  const mark = sampleMark({ left: 100, top: 1000, width: 600, height: 600 });
   const marked = { ...original, marks: [mark] };
   const moved = { ...settings, window: { ...settings.window, centreX: 1800 } };
   const [finding] = frameFindings({ original: marked, place, settings: moved, weight });
@@ -233,20 +221,8 @@ test('where nothing else brings a mark back, the frame is shifted until it stand
   expect(find(false, 2500, 50, 2200)).toMatchObject({ centreX: 500, centreY: 550, span: 1000 });
 });
 
-const must = (values: Partial<KeepMark>): KeepMark => ({
-  id: '00000000-0000-4000-8000-000000000001',
-  name: 'The face',
-  role: 'keep',
-  priority: 'must',
-  kind: 'face',
-  look: null,
-  shape: 'rectangle',
-  left: 1300,
-  top: 1300,
-  width: 400,
-  height: 400,
-  ...values,
-});
+const must = (values: Partial<KeepMark>) =>
+  sampleMark({ name: 'The face', kind: 'face', left: 1300, top: 1300, width: 400, height: 400, ...values });
 
 test('a mark under a covered area is shifted out of it, at the same scale', () => {
   const area = { left: 0, top: 0, width: 1080, height: 600, shape: 'rectangle' as const, reason: 'controls' };

@@ -3,8 +3,8 @@ import { expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
 import { contentAreaOf, frameWindow, unmetMarks } from '../framing/index.ts';
 import { boundsOf, clampWindow, nudge } from '../geometry/index.ts';
-import type { FrameChange, KeepMark, Mark } from '../model/index.ts';
-import { byHand, sampleArea, sampleOriginal, samplePlace } from '../testing/index.ts';
+import type { FrameChange, Mark } from '../model/index.ts';
+import { byHand, sampleArea, sampleMark, sampleOriginal, samplePlace } from '../testing/index.ts';
 import { type FrameToCheck, withBorder } from './frameToCheck.ts';
 import { frameFindings } from './index.ts';
 
@@ -56,13 +56,10 @@ const aFrame = (marks: number) =>
       });
       const all = drawn.marks.map(({ part, role }, index): Mark => {
         const rect = within(drawn.original, part, 0.05);
-        const named = {
-          id: `00000000-0000-4000-8000-00000000000${index}`,
-          name: `Kite ${index}`,
-          shape: 'rectangle' as const,
-        };
-        if (role === 'avoid') return { ...rect, ...named, role };
-        return { ...rect, ...named, role: 'keep', priority: role, kind: null, look: null } satisfies KeepMark;
+        const mark = sampleMark({ ...rect, id: `00000000-0000-4000-8000-00000000000${index}`, name: `Kite ${index}` });
+        if (role !== 'avoid') return { ...mark, priority: role };
+        const { priority: _, kind: __, look: ___, ...avoided } = mark;
+        return { ...avoided, role };
       });
       const original = { ...sampleOriginal(drawn.original), marks: all, hasAlpha: drawn.clear };
       const settings = byHand(

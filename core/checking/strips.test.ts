@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
 import type { FrameChange, FrameSettings, KeepMark, ManifestFile, Window } from '../model/index.ts';
-import { byHand, samplePlace } from '../testing/index.ts';
+import { byHand, sampleMark, samplePlace } from '../testing/index.ts';
 import { frameFindings as findingsOf, seamCautions } from './index.ts';
 
 type PlainFrame = Omit<Parameters<typeof findingsOf>[0], 'treatment'>;
@@ -16,19 +16,7 @@ const place = samplePlace({
   group: { kind: 'panels', min: 2, max: 10 },
 });
 const panorama = { width: 12_000, height: 3000, hasAlpha: false, trim: null, marks: [] };
-const kite = (left: number, width = 300): KeepMark => ({
-  id: '00000000-0000-4000-8000-000000000001',
-  name: 'The red kite',
-  role: 'keep',
-  priority: 'must',
-  kind: null,
-  look: null,
-  shape: 'rectangle',
-  left,
-  top: 1000,
-  width,
-  height: 400,
-});
+const kite = (left: number, width = 300) => sampleMark({ name: 'The red kite', left, top: 1000, width, height: 400 });
 const five = { grid: { columns: 5, rows: 1 } };
 const middle = { centreX: 6000, centreY: 1500, span: 12_000 };
 

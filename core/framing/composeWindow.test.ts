@@ -10,7 +10,7 @@ import {
   type Ring,
   type Window,
 } from '../model/index.ts';
-import { sampleArea, samplePlace } from '../testing/index.ts';
+import { sampleArea, sampleMark, samplePlace } from '../testing/index.ts';
 import {
   type ContentAreaSettings,
   composeWindow,
@@ -39,17 +39,7 @@ const places = [
 let count = 0;
 const id = () => `00000000-0000-4000-8000-${String(++count).padStart(12, '0')}`;
 type Box = { left: number; top: number; width: number; height: number };
-const keep = (box: Box, more: Partial<KeepMark> = {}): KeepMark => ({
-  id: id(),
-  name: 'Flyer',
-  shape: 'rectangle',
-  role: 'keep',
-  priority: 'must',
-  kind: null,
-  look: null,
-  ...box,
-  ...more,
-});
+const keep = (box: Box, more: Partial<KeepMark> = {}) => sampleMark({ id: id(), name: 'Flyer', ...box, ...more });
 const avoid = (box: Box): AvoidMark => ({ id: id(), name: 'Litter bin', shape: 'rectangle', role: 'avoid', ...box });
 
 const box = fc

@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest';
 import { boundsOf, largestWindow, wholeWindow } from '../geometry/index.ts';
-import { type Border, type FrameSettings, type Mark, type Place, plainSettings, type Ring } from '../model/index.ts';
+import { type Border, type FrameSettings, type Place, plainSettings, type Ring } from '../model/index.ts';
 import { composeStrip } from '../splitting/index.ts';
-import { byHand, sampleArea, sampleOriginal, samplePlace } from '../testing/index.ts';
+import { byHand, sampleArea, sampleMark, sampleOriginal, samplePlace } from '../testing/index.ts';
 import { borderMargins, borderOf, composeWindow, contentAreaOf, frameWindow, ringOf } from './index.ts';
 
 const original = sampleOriginal({ width: 3000, height: 2000 });
@@ -88,19 +88,7 @@ test('of several pieces each is covered alike, none is always shown, and the clo
 });
 
 test('a window is as a hand has left it, or composed: of marks, of seams, or to show all on a backing', () => {
-  const mark: Mark = {
-    id: '00000000-0000-4000-8000-000000000001',
-    name: 'A kite',
-    role: 'keep',
-    priority: 'must',
-    kind: null,
-    look: null,
-    shape: 'rectangle',
-    left: 2700,
-    top: 300,
-    width: 200,
-    height: 200,
-  };
+  const mark = sampleMark({ left: 2700, top: 300, width: 200, height: 200 });
   const marked = { ...original, marks: [mark] };
   const place = samplePlace();
   const settings = { ...byHand({ centreX: 1500, centreY: 1000, span: 900 }), border: null };

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { type KeepMark, type Mark, type Place, plainSettings, type Ring } from '../model/index.ts';
-import { sampleArea, sampleOriginal, samplePlace } from '../testing/index.ts';
+import { sampleArea, sampleMark, sampleOriginal, samplePlace } from '../testing/index.ts';
 import { compositionOf } from './composition.ts';
 import { framePoseOf } from './halfSpaces.ts';
 import { contentAreaOf, unmetMarks } from './index.ts';
@@ -8,20 +8,8 @@ import { contentAreaOf, unmetMarks } from './index.ts';
 // The frame shows 600 x 600 pixels of the original, from (700, 700) on, at their own size.
 const window = { centreX: 1000, centreY: 1000, span: 600, turn: 0, mirror: false };
 const original = sampleOriginal({ width: 2000, height: 2000 });
-const keep = (left: number, top: number, width: number, height: number, values: Partial<KeepMark> = {}): KeepMark => ({
-  id: '00000000-0000-4000-8000-000000000001',
-  name: 'The kite',
-  role: 'keep',
-  priority: 'must',
-  kind: null,
-  look: null,
-  shape: 'rectangle',
-  left: 700 + left,
-  top: 700 + top,
-  width,
-  height,
-  ...values,
-});
+const keep = (left: number, top: number, width: number, height: number, values: Partial<KeepMark> = {}) =>
+  sampleMark({ left: 700 + left, top: 700 + top, width, height, ...values });
 const areaOf = (
   place: Partial<Place> = {},
   settings: { ring?: Ring; stretch?: number; grid?: { columns: number; rows: number } } = {},

@@ -1,24 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
-import { type Aim, type FrameSettings, keepNothing, type Mark, plainWeighing } from '../model/index.ts';
-import { byHand, sampleOriginal, samplePlace } from '../testing/index.ts';
+import { type Aim, type FrameSettings, keepNothing, plainWeighing } from '../model/index.ts';
+import { byHand, sampleMark, sampleOriginal, samplePlace } from '../testing/index.ts';
 import { similarityFloor, tierFloors, usualAim } from '../weighing/index.ts';
 import { plainEncoding, planFrame, planHash, watchedMarks } from './index.ts';
 
 const window = { centreX: 500, centreY: 500, span: 600 };
-const kite: Mark = {
-  id: '00000000-0000-4000-8000-000000000001',
-  name: 'The kite',
-  role: 'keep',
-  priority: 'should',
-  kind: null,
-  look: null,
-  shape: 'rectangle',
-  left: 300,
-  top: 350,
-  width: 200,
-  height: 120,
-};
+const kite = sampleMark({ priority: 'should', left: 300, top: 350, width: 200, height: 120 });
 const words = { credit: 'Wren Tolley', copyright: '', altText: 'A kite' };
 const origin = { position: { latitude: 53.5, longitude: -2.2 }, device: { make: 'Marram' } };
 const planOf = (

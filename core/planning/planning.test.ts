@@ -2,15 +2,8 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
 import type { Rect } from '../geometry/index.ts';
-import {
-  type FrameSettings,
-  type KeepMark,
-  keepNothing,
-  type Original,
-  type Place,
-  plainSettings,
-} from '../model/index.ts';
-import { byHand, sampleOriginal, samplePlace } from '../testing/index.ts';
+import { type FrameSettings, keepNothing, type Original, type Place, plainSettings } from '../model/index.ts';
+import { byHand, sampleMark, sampleOriginal, samplePlace } from '../testing/index.ts';
 import {
   asStored,
   besideClosing,
@@ -188,7 +181,7 @@ test('a ring leaves at least a pixel of the picture; inside it leaves all of it'
 
 test('a mark is found in the file where the window and what lies round the picture put it', () => {
   const ring = { width: 50, colour: '#1f6f66', side: 'outside' as const };
-  const at = (left: number, top: number, width: number, height: number) => markAt({ left, top, width, height });
+  const at = (left: number, top: number, width: number, height: number) => sampleMark({ left, top, width, height });
   // The window is 1200 wide about (2000, 1000); the picture takes 500 of the file's pixels across, from 50 on.
   const round = { shape: 'circle', height: 600 } as const;
   const ringed = planWith({ ring }, round);
@@ -197,23 +190,12 @@ test('a mark is found in the file where the window and what lies round the pictu
   const stretched = planWith({ ring, stretch: 2 }, round);
   const found = markInFile(at(1500, 1000, 200, 100), stretched);
   expect(found).toEqual({ left: 50, top: 300, width: 100, height: 25 });
-  const of = (rect: Rect) => watchedMarks({ ...original, marks: [markAt(rect)] }, ringed).map(({ rect }) => rect);
+  const of = (rect: Rect) => watchedMarks({ ...original, marks: [sampleMark(rect)] }, ringed).map(({ rect }) => rect);
   expect(of({ left: 1401, top: 401, width: 237, height: 117 })).toEqual([
     { left: 50, top: 50, width: 100, height: 50 },
   ]);
   expect(of({ left: 1400, top: 400, width: 240, height: 19 })).toEqual([{ left: 50, top: 50, width: 100, height: 8 }]);
   expect(of({ left: 1400, top: 400, width: 240, height: 16 })).toEqual([]);
-});
-
-const markAt = (rect: Rect): KeepMark => ({
-  ...rect,
-  id: '00000000-0000-4000-8000-000000000001',
-  name: 'A kite',
-  role: 'keep',
-  priority: 'must',
-  kind: null,
-  look: null,
-  shape: 'rectangle',
 });
 
 test('a shape runs along the edges, inset all round; a ring is what lies between it and the edge', () => {

@@ -12,18 +12,12 @@ import {
   wholeOf,
 } from '../geometry/index.ts';
 import type { KeepMark, Mark, Window } from '../model/index.ts';
+import { sampleMark } from '../testing/index.ts';
 import { composeStrip } from './index.ts';
 
 /** A mark of the picture, as a rectangle. */
-const markOf = (index: number, area: Pick<KeepMark, 'left' | 'top' | 'width' | 'height' | 'kind'>): KeepMark => ({
-  id: `00000000-0000-4000-8000-${String(index).padStart(12, '0')}`,
-  name: `Kite ${index}`,
-  shape: 'rectangle',
-  role: 'keep',
-  priority: 'must',
-  look: null,
-  ...area,
-});
+const markOf = (index: number, area: Pick<KeepMark, 'left' | 'top' | 'width' | 'height' | 'kind'>) =>
+  sampleMark({ id: `00000000-0000-4000-8000-${String(index).padStart(12, '0')}`, name: `Kite ${index}`, ...area });
 
 const picture = { width: 6000, height: 4000, trim: null };
 const bounds = wholeOf(picture);

@@ -11,7 +11,7 @@ import {
   wholeOf,
 } from '../geometry/index.ts';
 import type { KeepMark } from '../model/index.ts';
-import { samplePlace } from '../testing/index.ts';
+import { sampleMark, samplePlace } from '../testing/index.ts';
 import { chooseOffset, composeStrip, cutsAt, planStrips, uploadNumbers } from './index.ts';
 
 const grid = fc.record({
@@ -113,20 +113,16 @@ test('an offset is the free one nearest to the wish, or the least bad, as trying
   );
 });
 
-const keep = (left: number, width: number, values: Partial<KeepMark> = {}): KeepMark => ({
-  id: `00000000-0000-4000-8000-${String(left).padStart(12, '0')}`,
-  name: `Kite at ${left}`,
-  shape: 'rectangle',
-  role: 'keep',
-  priority: 'must',
-  kind: null,
-  look: null,
-  left,
-  top: 900,
-  width,
-  height: 400,
-  ...values,
-});
+const keep = (left: number, width: number, values: Partial<KeepMark> = {}) =>
+  sampleMark({
+    id: `00000000-0000-4000-8000-${String(left).padStart(12, '0')}`,
+    name: `Kite at ${left}`,
+    left,
+    top: 900,
+    width,
+    height: 400,
+    ...values,
+  });
 const panorama = { width: 12_000, height: 3000, trim: null };
 const five: Grid = { columns: 5, rows: 1, piece: { width: 1080, height: 1350 }, bridge: 0 };
 

@@ -1,6 +1,7 @@
 import {
   type Area,
   type FrameSettings,
+  type KeepMark,
   type Original,
   type Place,
   PlaceFieldsSchema,
@@ -59,6 +60,22 @@ export function sampleOriginal(values: Partial<Original> = {}): Original {
     ...values,
   };
 }
+
+/** A mark for tests: a kite that must be kept, a hundred pixels each way from the first on, unless told otherwise. */
+export const sampleMark = (values: Partial<KeepMark> = {}): KeepMark => ({
+  id: '00000000-0000-4000-8000-000000000001',
+  name: 'The kite',
+  role: 'keep',
+  priority: 'must',
+  kind: null,
+  look: null,
+  shape: 'rectangle',
+  left: 0,
+  top: 0,
+  width: 100,
+  height: 100,
+  ...values,
+});
 
 /** The settings of a frame that a hand has moved. */
 export function byHand(

@@ -1,17 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { type Finish, FinishFileSchema, FinishSchema, TreatmentSchema } from '../model/index.ts';
-import { localRange, luminancePlane } from '../seeing/index.ts';
-import { slantedEdge, steadyNoise, target } from '../testing/index.ts';
-import {
-  acutanceOf,
-  changesNothing,
-  finishById,
-  finishFigures,
-  haloOf,
-  plainTreatment,
-  resolveFinish,
-  shippedFinishes,
-} from './index.ts';
+import { changesNothing, finishById, plainTreatment, resolveFinish, shippedFinishes } from './index.ts';
 
 const own: Finish = { ...finishById('gentle', []), id: 'own', name: 'Dune light', version: 4, shipped: false };
 const none = { finishId: null, blend: null };
@@ -66,46 +55,4 @@ test('a treatment out of bounds is refused in words', () => {
     'The white point has to be above the black point.',
   ]);
   expect(problems({ border: { width: 0 } })?.length).toBeGreaterThan(0);
-});
-
-describe('figures', () => {
-  test('acutance is the slope of edges, and doubles with their contrast', () => {
-    const of = (dark: number, light: number) => {
-      const edge = slantedEdge(120, 90, dark, light);
-      return finishFigures(edge, edge).plain.acutance;
-    };
-    expect(of(50, 150) / of(50, 100)).toBeCloseTo(2, 1);
-    const flat = target(30, 30, () => 90);
-    expect(finishFigures(flat, flat)).toMatchObject({
-      plain: { acutance: 0, luminance: 90, chroma: 0, noise: 0 },
-      halo: 0,
-    });
-  });
-
-  test('a tall picture has the figures of its parts, wherever the bands of measuring end', () => {
-    const random = steadyNoise(4);
-    const tall = target(40, 700, (x, y) => 120 + 60 * Math.sin(x / 3 + y / 50) + 5 * random());
-    const edgy = { ...tall, data: tall.data.map((value) => value + (value > 150 ? 40 : 0)) };
-    const { plain, halo } = finishFigures(tall, edgy);
-    const plane = luminancePlane(tall);
-    const { low, high } = localRange(plane, 2);
-    expect(plain.acutance).toBeCloseTo(acutanceOf(plane), 2);
-    expect(halo).toBeCloseTo(haloOf(luminancePlane(edgy), low, high), 3);
-    expect(halo).toBeGreaterThan(0.01);
-  });
-
-  test('a halo is the share of an edge’s contrast by which it overshoots', () => {
-    const edge = target(60, 40, (x) => (x < 30 ? 60 : 160));
-    const glowing = target(60, 40, (x) => (x < 28 ? 60 : x < 30 ? 50 : x < 32 ? 170 : 160));
-    expect(finishFigures(edge, edge).halo).toBe(0);
-    expect(finishFigures(edge, glowing).halo).toBeCloseTo(0.1, 2);
-  });
-
-  test('black and white are counted, and means are those of the pixels', () => {
-    const picture = target(10, 10, (_, y) => (y < 2 ? 0 : y < 5 ? 255 : [200, 100, 50]));
-    const { plain } = finishFigures(picture, picture);
-    expect(plain).toMatchObject({ shadows: 0.2, lights: 0.3 });
-    expect(plain.luminance).toBeCloseTo(0.3 * 255 + 0.5 * (0.2126 * 200 + 0.7152 * 100 + 0.0722 * 50), 1);
-    expect(plain.chroma).toBeGreaterThan(10);
-  });
 });

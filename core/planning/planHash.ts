@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { KeepMark } from '../model/index.ts';
-import { plainPlan } from './derivedPlan.ts';
+import { plainPlan } from './derived/derivedPlan.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
 /** JSON with the keys of every object in order, so that equal values have equal text. What is undefined counts as missing. */

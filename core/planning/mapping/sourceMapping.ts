@@ -1,8 +1,8 @@
-import { intersection, type Point, type Rect, turnParts, turnVector, windowBoundingBox } from '../geometry/index.ts';
-import type { Dimensions } from '../model/index.ts';
-import { planContentArea } from './contentArea.ts';
+import { intersection, type Point, type Rect, turnParts, turnVector, windowBoundingBox } from '../../geometry/index.ts';
+import type { Dimensions } from '../../model/index.ts';
+import { planContentArea } from '../contentArea.ts';
+import type { RenderPlan } from '../renderPlan.ts';
 import type { Part } from './part.ts';
-import type { RenderPlan } from './renderPlan.ts';
 
 /** Pixels on each side. */
 export interface Margins {

@@ -1,6 +1,6 @@
-import { planContentArea } from './contentArea.ts';
+import { planContentArea } from '../contentArea.ts';
+import type { RenderPlan } from '../renderPlan.ts';
 import { drawnAt } from './derivedPlan.ts';
-import type { RenderPlan } from './renderPlan.ts';
 
 /** Less than this is not worth another scaling. */
 const worthEnlarging = 1.05;

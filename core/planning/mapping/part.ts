@@ -1,5 +1,5 @@
-import type { Rect } from '../geometry/index.ts';
-import type { Dimensions } from '../model/index.ts';
+import type { Rect } from '../../geometry/index.ts';
+import type { Dimensions } from '../../model/index.ts';
 
 /** An upright part of a picture, and the pixels that it becomes. */
 export interface Part {

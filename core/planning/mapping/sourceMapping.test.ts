@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { frameToOriginal, type Point, turnParts, windowBoundingBox } from '../geometry/index.ts';
-import type { RenderPlan } from './index.ts';
-import { planContentArea, type SourceMapping, sourceMappingOf } from './index.ts';
-import { aPlan } from './testPlans.ts';
+import { frameToOriginal, type Point, turnParts, windowBoundingBox } from '../../geometry/index.ts';
+import type { RenderPlan } from '../index.ts';
+import { planContentArea, type SourceMapping, sourceMappingOf } from '../index.ts';
+import { aPlan } from '../testPlans.ts';
 
 /** Where a point of the field lies on the original. */
 function fieldToOriginal({ part, margins }: SourceMapping, { x, y }: Point): Point {

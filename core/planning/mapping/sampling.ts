@@ -1,5 +1,5 @@
-import { clamp, type Point, type Rect } from '../geometry/index.ts';
-import type { Dimensions } from '../model/index.ts';
+import { clamp, type Point, type Rect } from '../../geometry/index.ts';
+import type { Dimensions } from '../../model/index.ts';
 import type { Part } from './part.ts';
 import type { Margins } from './sourceMapping.ts';
 

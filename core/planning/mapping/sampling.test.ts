@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { levelCount, levelDimensions, type Part, sampling } from './index.ts';
-import { aPart, aShrunkPart } from './testPlans.ts';
+import { levelCount, levelDimensions, type Part, sampling } from '../index.ts';
+import { aPart, aShrunkPart } from '../testPlans.ts';
 
 test('what is cut lies inside its level, and every output pixel where the geometry says', () => {
   fc.assert(

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Rect } from '../geometry/index.ts';
+import type { Rect } from '../../geometry/index.ts';
 import type { Part } from './part.ts';
 
 /** The orientation tag of Exif 2.32 (tag 274): how stored rows and columns lie when the picture stands upright. */

@@ -1,6 +1,6 @@
-import type { Dimensions } from '../model/index.ts';
+import type { Dimensions } from '../../model/index.ts';
+import type { RenderPlan } from '../renderPlan.ts';
 import { showingTheSame } from './derivedPlan.ts';
-import type { RenderPlan } from './renderPlan.ts';
 
 /** The same picture at other dimensions, in one piece: a proof. At least one pixel each way. */
 export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {

@@ -1,6 +1,6 @@
-import type { Dimensions } from '../model/index.ts';
-import { planContentArea } from './contentArea.ts';
-import type { RenderPlan } from './renderPlan.ts';
+import type { Dimensions } from '../../model/index.ts';
+import { planContentArea } from '../contentArea.ts';
+import type { RenderPlan } from '../renderPlan.ts';
 
 /** Nothing is done to the picture, laid over it or cut out of it. */
 export const bare = {

@@ -5,13 +5,10 @@ import type { Rect } from '../geometry/index.ts';
 import { type FrameSettings, keepNothing, type Original, type Place, plainSettings } from '../model/index.ts';
 import { byHand, sampleMark, sampleOriginal, samplePlace } from '../testing/index.ts';
 import {
-  asStored,
   besideClosing,
   engineVersion,
   fileCount,
   markInFile,
-  type Orientation,
-  type Part,
   planContentArea,
   planFrame,
   planHash,
@@ -25,7 +22,7 @@ import {
   sourceMappingOf,
   watchedMarks,
 } from './index.ts';
-import { aPart, aPlan } from './testPlans.ts';
+import { aPlan } from './testPlans.ts';
 
 test('a plan has exactly the dimensions of its place, for any original and window', () => {
   fc.assert(
@@ -71,26 +68,6 @@ test('the hash depends on the values, not on the order of keys or arithmetic noi
   expect(planHash(scalePlan(plan, 0.5))).not.toBe(planHash(plan));
   expect(plan.flatten).toBe('#ffffff');
   expect(plan.encoding.budgetBytes).toBe(7_760_000);
-});
-
-test('a part of stored pixels takes as much, from inside, and undoes itself where turning does', () => {
-  const inverse: Record<Orientation, Orientation> = { 1: 1, 2: 2, 3: 3, 4: 4, 5: 5, 6: 8, 7: 7, 8: 6 };
-  /** How far it reaches past the picture. */
-  const shareOf = ({ original: { width, height }, source: { left, top, width: wide, height: high } }: Part) =>
-    Math.max(-left, -top, left + wide - width, top + high - height);
-  fc.assert(
-    fc.property(aPart, fc.constantFrom<Orientation>(1, 2, 3, 4, 5, 6, 7, 8), (part, orientation) => {
-      const stored = asStored(part, orientation);
-      expect(stored.source.width * stored.source.height).toBeCloseTo(part.source.width * part.source.height, 3);
-      expect(shareOf(stored)).toBeCloseTo(shareOf(part), 6);
-      const { width, height } = part.original;
-      expect(stored.original).toEqual(orientation >= 5 ? { width: height, height: width } : { width, height });
-      const back = asStored(stored, inverse[orientation]);
-      expect(back.source.left).toBeCloseTo(part.source.left, 3);
-      expect(back.source.top).toBeCloseTo(part.source.top, 3);
-      expect(back.output).toEqual(part.output);
-    }),
-  );
 });
 
 test('a proof of any dimensions shows what the frame shows, with everything on it as large in proportion', () => {

@@ -25,8 +25,7 @@ type Stores = Pick<Services, 'db' | 'planner'>;
 
 const what = 'This project';
 
-const opened = async ({ db }: { db: Queryable }, id: string): Promise<OpenProject> =>
-  orNotFound(await openProject(db, id), what);
+const opened = async (db: Queryable, id: string): Promise<OpenProject> => orNotFound(await openProject(db, id), what);
 
 /**
  * Saves what holds for all frames of a project, changed on a version of it.
@@ -42,12 +41,12 @@ export async function changeProjectSettings(
   await saveAndMeasure(
     services,
     async (tx) => {
-      checkVersion(await opened({ db: tx }, id), version, 'These project settings were changed in another window.');
+      checkVersion(await opened(tx, id), version, 'These project settings were changed in another window.');
       orNotFound(await saveProjectSettings(tx, id, version, change), what);
     },
     (tx) => framesOfProject(tx, id),
   );
-  return opened(services, id);
+  return opened(services.db, id);
 }
 
 /** Takes a project back that was put aside. Nobody wanted its frames measured meanwhile: that is asked for again. */
@@ -66,7 +65,7 @@ export async function copyProject(services: Stores, id: string): Promise<OpenPro
     async (tx) => orNotFound(await duplicateProject(tx, id), what),
     framesOfProject,
   );
-  return opened(services, copy);
+  return opened(services.db, copy);
 }
 
 /** Chooses originals for a project, and takes others out of it. */
@@ -76,10 +75,10 @@ export async function chooseOriginals(
   add: string[],
   remove: string[],
 ): Promise<OpenProject> {
-  await opened(services, id);
+  await opened(services.db, id);
   if (!(await areThere(services.db, add))) throw notFound('One of these originals');
   await changeOriginals(services.db, id, add, remove);
-  return opened(services, id);
+  return opened(services.db, id);
 }
 
 /** A frame that is asked for: composed, unless its settings are given. */
@@ -96,7 +95,7 @@ export async function chooseFrames(
   asked: readonly AskedFor[],
   remove: string[],
 ): Promise<OpenProject> {
-  const { originals } = await opened(services, id);
+  const { originals } = await opened(services.db, id);
   const { places } = await services.planner.open();
   const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
     const original = originals.find((one) => one.id === originalId);
@@ -122,7 +121,7 @@ export async function chooseFrames(
     (tx) => changeFrames(tx, id, add, remove),
     async (tx) => (await framesOfProject(tx, id)).filter(({ frame }) => isAmong(add, frame)),
   );
-  return opened(services, id);
+  return opened(services.db, id);
 }
 
 /** Whether a frame is one of those that were asked for. */

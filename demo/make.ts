@@ -52,9 +52,18 @@ export async function madePicture(key: PictureKey, folder: string): Promise<stri
   return path;
 }
 
-/** The same in a process of its own: painting keeps one processor busy for as long as it takes. */
+/**
+ * The same in a process of its own: painting keeps one processor busy for as long as it takes.
+ *
+ * @throws an Error with what the process said where it could not
+ */
 export async function paintedAside(key: PictureKey, folder: string): Promise<string> {
   const painter = join(import.meta.dirname, 'paint.ts');
-  await promisify(execFile)(process.execPath, ['--import', 'tsx', painter, key, folder]);
+  try {
+    await promisify(execFile)(process.execPath, ['--import', 'tsx', painter, key, folder]);
+  } catch (error) {
+    const said = error instanceof Error && 'stderr' in error ? String(error.stderr).trim() : '';
+    throw new Error(said || `${key} could not be painted.`, { cause: error });
+  }
   return pathOf(key, folder);
 }

@@ -22,50 +22,56 @@ const settings = readSettings(process.env);
 const { db, close } = await openDatabase(settings.DATABASE_URL);
 const keys = Object.keys(pictures) as PictureKey[];
 
-// Once in the life of a database: what people have deleted does not come back.
-await reachMilestone(db, 'demo', async () => {
-  console.log('Painting the pictures of the demo; this takes about a minute, once …');
-  const cache = await BoundedFolder.open(join(settings.INKWELL_DATA, 'cache', 'working'), Number.MAX_SAFE_INTEGER);
-  const decoders = new Decoders();
-  const copies = await WorkingCopies.open(cache, (sha256, path) => blobToFile(db, sha256, path), decoders);
-  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
-  const originals = new Map<PictureKey, Original>();
-  await mapTwoAtATime(keys, async (key) => {
-    const path = await paintedAside(key, join(settings.INKWELL_DATA, 'demo-art'));
-    const original = await importing.take(createReadStream(path), pictures[key].file);
-    await renameOriginal(db, original.id, pictures[key].name);
-    const marks = demoMarks[key]?.map((mark) => ({ ...mark, id: randomUUID() }));
-    const finishId = demoFinishes[key];
-    if (marks || finishId) {
-      await saveOriginalSettings(db, original.id, original.version, {
-        ...(marks ? { marks } : {}),
-        ...(finishId ? { finishId } : {}),
-      });
-    }
-    originals.set(key, original);
-  });
+try {
+  // Once in the life of a database: what people have deleted does not come back.
+  await reachMilestone(db, 'demo', async () => {
+    console.log('Painting the pictures of the demo; this takes about a minute, once …');
+    const cache = await BoundedFolder.open(join(settings.INKWELL_DATA, 'cache', 'working'), Number.MAX_SAFE_INTEGER);
+    const decoders = new Decoders();
+    const copies = await WorkingCopies.open(cache, (sha256, path) => blobToFile(db, sha256, path), decoders);
+    const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
+    const originals = new Map<PictureKey, Original>();
+    await mapTwoAtATime(keys, async (key) => {
+      const path = await paintedAside(key, join(settings.INKWELL_DATA, 'demo-art'));
+      const original = await importing.take(createReadStream(path), pictures[key].file);
+      await renameOriginal(db, original.id, pictures[key].name);
+      const marks = demoMarks[key]?.map((mark) => ({ ...mark, id: randomUUID() }));
+      const finishId = demoFinishes[key];
+      if (marks || finishId) {
+        await saveOriginalSettings(db, original.id, original.version, {
+          ...(marks ? { marks } : {}),
+          ...(finishId ? { finishId } : {}),
+        });
+      }
+      originals.set(key, original);
+    });
 
-  const places = shippedPlaces();
-  const id = await addProject(db, projectName, { finishId: projectFinish });
-  const chosen = demoFrames.flatMap(({ picture, frames }) => {
-    const original = originals.get(picture);
-    return original ? [{ original, frames }] : [];
+    const places = shippedPlaces();
+    const id = await addProject(db, projectName, { finishId: projectFinish });
+    const chosen = demoFrames.flatMap(({ picture, frames }) => {
+      const original = originals.get(picture);
+      return original ? [{ original, frames }] : [];
+    });
+    await changeOriginals(
+      db,
+      id,
+      chosen.map(({ original }) => original.id),
+      [],
+    );
+    const frames = chosen.flatMap(({ original, frames }) =>
+      frames.map((frame) => {
+        const [placeId] = frame;
+        const place = places.get(placeId)?.place;
+        if (!place) throw new Error(`The demo names a place that is not in the spec book: ${placeId}`);
+        return { projectId: id, originalId: original.id, placeId, ...demoSettings(frame, original, place) };
+      }),
+    );
+    await changeFrames(db, id, frames, []);
+    decoders.end();
   });
-  await changeOriginals(
-    db,
-    id,
-    chosen.map(({ original }) => original.id),
-    [],
-  );
-  const frames = chosen.flatMap(({ original, frames }) =>
-    frames.map((frame) => {
-      const [placeId] = frame;
-      const place = places.get(placeId)?.place;
-      if (!place) throw new Error(`The demo names a place that is not in the spec book: ${placeId}`);
-      return { projectId: id, originalId: original.id, placeId, ...demoSettings(frame, original, place) };
-    }),
-  );
-  await changeFrames(db, id, frames, []);
-  decoders.end();
-});
-await close();
+  await close();
+} catch (error) {
+  const why = error instanceof Error ? error.message : String(error);
+  console.error(`The demo could not be made. ${why}\nOnce that is mended, ./inkwell demo begins again.`);
+  process.exit(1);
+}

@@ -28,6 +28,8 @@ export default defineConfig({
         '--disable-sync',
         '--disable-quic',
         '--no-first-run',
+        // Letters stand where they do in a window, not on whole pixels.
+        '--font-render-hinting=none',
       ],
     },
   },

@@ -10,6 +10,8 @@ import { panorama } from './art/panorama.ts';
 
 /** The demo's pictures: file name, name for people, and how to make the bytes. The same bytes every time. */
 export const pictures = {
+  // A large drawing is taken in for as long as the photographs are painted, so that it comes first.
+  poster: { file: 'festival-poster.svg', name: 'Festival poster', make: async () => poster() },
   flyers: {
     file: 'five-flyers.jpg',
     name: 'Five flyers',
@@ -25,7 +27,6 @@ export const pictures = {
     name: 'Kite maker',
     make: async () => (await kiteMaker()).jpeg({ quality: 92 }).toBuffer(),
   },
-  poster: { file: 'festival-poster.svg', name: 'Festival poster', make: async () => poster() },
   plan: {
     file: 'kite-plan.png',
     name: 'Kite plan',

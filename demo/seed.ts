@@ -5,7 +5,6 @@ import type { Original } from '@inkwell/core/model';
 import { BoundedFolder } from '@inkwell/server/imaging/copies/boundedFolder.ts';
 import { WorkingCopies } from '@inkwell/server/imaging/copies/workingCopy.ts';
 import { Decoders } from '@inkwell/server/imaging/intake/processes/decoders.ts';
-import { mapTwoAtATime } from '@inkwell/server/mapTwoAtATime.ts';
 import { readSettings } from '@inkwell/server/settings.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { openDatabase } from '@inkwell/server/store/database.ts';
@@ -15,6 +14,7 @@ import { reachMilestone } from '@inkwell/server/store/milestones.ts';
 import { changeFrames } from '@inkwell/server/store/projects/frames.ts';
 import { addProject, changeOriginals } from '@inkwell/server/store/projects/projects.ts';
 import { Importing } from '@inkwell/server/tasks/library/importing.ts';
+import pLimit from 'p-limit';
 import { type PictureKey, paintedAside, pictures } from './make.ts';
 import { demoFinishes, demoFrames, demoMarks, demoSettings, projectFinish, projectName } from './project.ts';
 
@@ -31,20 +31,27 @@ try {
     const copies = await WorkingCopies.open(cache, (sha256, path) => blobToFile(db, sha256, path), decoders);
     const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
     const originals = new Map<PictureKey, Original>();
-    await mapTwoAtATime(keys, async (key) => {
-      const path = await paintedAside(key, join(settings.INKWELL_DATA, 'demo-art'));
-      const original = await importing.take(createReadStream(path), pictures[key].file);
-      await renameOriginal(db, original.id, pictures[key].name);
-      const marks = demoMarks[key]?.map((mark) => ({ ...mark, id: randomUUID() }));
-      const finishId = demoFinishes[key];
-      if (marks || finishId) {
-        await saveOriginalSettings(db, original.id, original.version, {
-          ...(marks ? { marks } : {}),
-          ...(finishId ? { finishId } : {}),
-        });
-      }
-      originals.set(key, original);
+    // Two are painted at a time, and taken in in their order, which is the order of the library.
+    const painting = pLimit(2);
+    const painted = keys.map((key) => {
+      return { key, path: painting(() => paintedAside(key, join(settings.INKWELL_DATA, 'demo-art'))) };
     });
+    const takeInOrder = async () => {
+      for (const { key, path } of painted) {
+        const original = await importing.take(createReadStream(await path), pictures[key].file);
+        await renameOriginal(db, original.id, pictures[key].name);
+        const marks = demoMarks[key]?.map((mark) => ({ ...mark, id: randomUUID() }));
+        const finishId = demoFinishes[key];
+        if (marks || finishId) {
+          await saveOriginalSettings(db, original.id, original.version, {
+            ...(marks ? { marks } : {}),
+            ...(finishId ? { finishId } : {}),
+          });
+        }
+        originals.set(key, original);
+      }
+    };
+    await Promise.all([takeInOrder(), ...painted.map(({ path }) => path)]);
 
     const places = shippedPlaces();
     const id = await addProject(db, projectName, { finishId: projectFinish });

@@ -20,5 +20,7 @@ export interface Services {
   pages: Pages;
   recent: RecentPixels;
   trials: Trials;
+  /** Whether pictures are looked at for what matters in them. */
+  isLooking: boolean;
   log: Logger;
 }

@@ -60,7 +60,20 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
   const pages = new Pages(await BoundedFolder.open(join(cache, 'pages'), pageBound), copies, decoders, fetchBlob);
   const trials = new Trials(recent);
-  const services: Services = { db, planner, importing, proofs, copies, decoders, pages, recent, trials, log };
+  const isLooking = settings.INKWELL_LOOK === 'on';
+  const services: Services = {
+    db,
+    planner,
+    importing,
+    proofs,
+    copies,
+    decoders,
+    pages,
+    recent,
+    trials,
+    isLooking,
+    log,
+  };
   const server = createServer(makeApp(services, settings.INKWELL_WEB));
   // Longer than any browser waits before it asks again: a connection that closes just then would lose what is asked.
   server.keepAliveTimeout = 75_000;
@@ -85,7 +98,14 @@ export interface RunningWorker {
 /** Starts to do what there is to do. */
 export async function startWorker(settings: Settings): Promise<RunningWorker> {
   const { log, db, close, decoders, copies, planner, recent } = await openGround(settings);
-  const worker = new Worker(settings.DATABASE_URL, { db, copies, recent, planner, log });
+  const worker = new Worker(settings.DATABASE_URL, {
+    db,
+    copies,
+    recent,
+    planner,
+    isLooking: settings.INKWELL_LOOK === 'on',
+    log,
+  });
   return {
     worker,
     async stop() {

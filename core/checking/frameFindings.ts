@@ -28,6 +28,7 @@ import { markFindings } from './markFindings.ts';
 import { similarityFindings } from './similarityFindings.ts';
 import { stretchWords } from './stretchWords.ts';
 import { stripFindings } from './stripFindings.ts';
+import { tiltFinding } from './tiltFinding.ts';
 
 /** Up to so many times nobody sees it: it stands among the numbers of the frame, and is no finding. */
 const unseenEnlargement = 1.1;
@@ -53,6 +54,7 @@ export function frameFindings(
     ...similarityFindings(frame),
     ...markFindings(frame, window, contentArea),
     ...stripFindings(frame, window),
+    tiltFinding(frame),
     stretchFinding(frame),
     ...detailFindings(frame, window, contentArea),
     enlargedFinding(frame, window, contentArea.dimensions),

@@ -5,6 +5,7 @@ import type {
   FinishFigures,
   FrameChange,
   FrameSettings,
+  MarkToCompose,
   Original,
   Place,
   Treatment,
@@ -13,8 +14,10 @@ import type {
 
 /** All that findings about one frame follow from. */
 export interface FrameToCheck {
-  original: Picture & Pick<Original, 'hasAlpha' | 'marks'>;
+  original: Picture & Pick<Original, 'hasAlpha'> & { marks: readonly MarkToCompose[] };
   place: Place;
+  /** How far the original leans clockwise, in degrees, as far as that is proposed; null where nothing is. */
+  tilt?: number | null;
   settings: FrameSettings;
   treatment: Treatment;
   /** Null while it has not been measured. */

@@ -8,8 +8,9 @@ import {
   unmetMarks,
 } from '../framing/index.ts';
 import { boundsOf, marksOnPicture, nudge, type Point, pictureBox, type Rect, zoomAbout } from '../geometry/index.ts';
-import { type Finding, type FrameChange, isMust, type Mark, type Window } from '../model/index.ts';
+import { type Finding, type FrameChange, isMust, type Mark, type MarkToCompose, type Window } from '../model/index.ts';
 import { type FrameToCheck, withBorder } from './frameToCheck.ts';
+import { proposalWords } from './proposalWords.ts';
 
 const markKinds = {
   cut: 'mark cut',
@@ -26,10 +27,7 @@ interface Way {
 /** Marks that a frame does not honour, each with the gentlest change that honours it and costs no other mark. */
 export function markFindings(frame: FrameToCheck, window: Window, contentArea: ContentArea): Finding[] {
   const { original, place } = frame;
-  // What should be in but is not a must may go for the sake of the rest: that is what it is marked for.
-  const telling = marksOnPicture(original.marks, pictureBox(original)).filter(
-    (mark) => mark.role === 'avoid' || isMust(mark),
-  );
+  const telling = marksOnPicture(original.marks, pictureBox(original)).filter(isTold);
   const unmet = unmetMarks(window, contentArea, telling);
   const unmetAfter = (change: FrameChange) => {
     const changed = withBorder(frame, change);
@@ -46,13 +44,17 @@ export function markFindings(frame: FrameToCheck, window: Window, contentArea: C
     return {
       kind: markKinds[one.kind],
       level: 'caution',
-      text: one.text,
+      text: mark?.proposed ? proposalWords(mark.name, one.kind) : one.text,
       measured: one.kind === 'cut' ? one.pixels : one.kind,
       allowed: one.kind === 'cut' ? 0 : one.kind === 'shown' ? 'out' : 'open',
       ...(fix ? { fix } : {}),
     };
   });
 }
+
+/** What should be in but is not a must may go for the sake of the rest: that is what it is marked for. What was seen is told where it is sure. */
+const isTold = (mark: MarkToCompose) =>
+  mark.proposed ? mark.proposed === 'sure' : mark.role === 'avoid' || isMust(mark);
 
 /** The window is loosened in steps of this, up to so many. */
 const loosening = 1.06;

@@ -7,7 +7,15 @@ import {
   spreadOf,
   wholeDimensions,
 } from '../geometry/index.ts';
-import { type Finding, type FrameChange, isMust, type KeepMark, type Place, type Window } from '../model/index.ts';
+import {
+  type Finding,
+  type FrameChange,
+  isMust,
+  type KeepMark,
+  type Mark,
+  type Place,
+  type Window,
+} from '../model/index.ts';
 import { composeStrip, cutMarks, panelRange, tooTallWords } from '../splitting/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 
@@ -30,7 +38,8 @@ export function stripFindings(frame: FrameToCheck, window: Window): Finding[] {
           },
         ]
       : [];
-  const musts = marksOnPicture(original.marks, box).filter(isMust);
+  const own = original.marks.filter((mark) => !mark.proposed);
+  const musts = marksOnPicture<Mark>(own, box).filter(isMust);
   const few = tall.length > 0 ? null : fewPixels(frame, place, window);
   const cuts = cutMarks(window, grid, musts);
   const fix = cuts.length > 0 ? freeing(frame, place, musts, cuts.length) : null;

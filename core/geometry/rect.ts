@@ -29,6 +29,12 @@ export function area(rect: Dimensions): number {
   return rect.width * rect.height;
 }
 
+/** How much of what two rectangles cover they share, 0..1: the area of their intersection over that of their union. */
+export function sharedPart(a: Rect, b: Rect): number {
+  const shared = area(intersection(a, b));
+  return shared === 0 ? 0 : shared / (area(a) + area(b) - shared);
+}
+
 /** `value` kept between `low` and `high`; their middle where the two have crossed. */
 export function clamp(value: number, low: number, high: number): number {
   if (low > high) return (low + high) / 2;

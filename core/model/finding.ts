@@ -11,6 +11,7 @@ export interface Finding {
     | 'format'
     | 'transparency'
     | 'stretched'
+    | 'leaning'
     | 'detail lost'
     | 'too tall for a strip'
     | 'too few pixels for a strip'

@@ -1,3 +1,4 @@
+export * from './analysis.ts';
 export * from './backing.ts';
 export * from './delivery.ts';
 export * from './detail.ts';

@@ -35,6 +35,7 @@ test('what a plan is made from is another with every version', () => {
     project: { version: 3 },
     finish: { id: 'crisp', version: 4 },
     place: { own: { version: 5 } },
+    seen: null,
   };
   const names = [
     from,
@@ -45,6 +46,7 @@ test('what a plan is made from is another with every version', () => {
     { ...from, finish: { id: 'crisp', version: 9 } },
     { ...from, place: { own: { version: 9 } } },
     { ...from, place: {} },
+    { ...from, seen: { version: 9 } },
   ].map(basisOf);
   expect(new Set(names).size).toBe(names.length);
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FinishChoiceSchema } from './finish.ts';
-import { MarksSchema } from './mark.ts';
+import { DecisionsSchema, MarksSchema } from './mark.ts';
 import { OriginSchema, WordsSchema } from './words.ts';
 
 export const TrimSchema = z.object({
@@ -29,6 +29,8 @@ export const OriginalSchema = z.object({
   words: WordsSchema,
   origin: OriginSchema,
   marks: MarksSchema,
+  /** The proposals that are not proposed any more. */
+  decided: DecisionsSchema,
   /** The part that counts as the picture, in whole pixels; null where all of it does. */
   trim: TrimSchema.nullable(),
   /** Null where it is finished as its project is. */
@@ -43,6 +45,7 @@ export type Original = z.infer<typeof OriginalSchema>;
 /** What people set on an original. */
 export const OriginalSettingsSchema = OriginalSchema.pick({
   marks: true,
+  decided: true,
   trim: true,
   finishId: true,
   blend: true,

@@ -24,6 +24,8 @@ export const basisOf = (from: {
   project: Versioned;
   finish: Versioned & { id: string };
   place: { own?: Versioned | undefined };
+  /** What was seen in the original; null where nothing was yet. */
+  seen: Versioned | null;
 }): string =>
   [
     from.frame.version,
@@ -32,4 +34,5 @@ export const basisOf = (from: {
     from.finish.id,
     from.finish.version,
     from.place.own?.version ?? 0,
+    from.seen?.version ?? 0,
   ].join(' ');

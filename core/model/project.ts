@@ -3,6 +3,10 @@ import { FrameSchema } from './frame.ts';
 import { OriginalSchema } from './original.ts';
 import { MetadataPolicySchema } from './words.ts';
 
+/** What frames are composed from: what the program has seen beside a person's own marks, or those alone. */
+export const ComposingSchema = z.enum(['seen', 'marks']);
+export type Composing = z.infer<typeof ComposingSchema>;
+
 export const ProjectSchema = z.object({
   id: z.uuid(),
   name: z.string(),
@@ -10,6 +14,7 @@ export const ProjectSchema = z.object({
   finishId: z.string(),
   /** What goes into its files beside the pixels. */
   keeping: MetadataPolicySchema,
+  composing: ComposingSchema,
   /** Grows by one with every change of what people set on the bench. */
   version: z.int().positive(),
   createdAt: z.iso.datetime(),
@@ -28,5 +33,5 @@ export const OpenProjectSchema = ProjectSchema.omit({ frameCount: true, cover: t
 export type OpenProject = z.infer<typeof OpenProjectSchema>;
 
 /** What people set for a whole project. */
-export const ProjectSettingsSchema = ProjectSchema.pick({ finishId: true, keeping: true });
+export const ProjectSettingsSchema = ProjectSchema.pick({ finishId: true, keeping: true, composing: true });
 export type ProjectSettings = z.infer<typeof ProjectSettingsSchema>;

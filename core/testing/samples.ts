@@ -53,6 +53,7 @@ export function sampleOriginal(values: Partial<Original> = {}): Original {
     origin: { position: null, device: null },
     createdAt: '2026-11-25T08:00:00.000Z',
     marks: [],
+    decided: [],
     trim: null,
     finishId: null,
     blend: null,

@@ -2,6 +2,7 @@ import { NameSchema, OriginalSettingsSchema } from '@inkwell/core/model';
 import { wholePlan } from '@inkwell/core/planning';
 import { type Response, Router } from 'express';
 import { z } from 'zod';
+import { bodyOf } from '../imaging/measuring/bodyOf.ts';
 import { colourAt, proposeColours } from '../imaging/measuring/colours.ts';
 import { proposeTrim } from '../imaging/measuring/trimming.ts';
 import type { Services } from '../services.ts';
@@ -14,6 +15,7 @@ import {
   setOriginalDeleted,
 } from '../store/library/originals.ts';
 import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../tasks/library/changeOriginal.ts';
+import { queueLooking } from '../tasks/library/lookingAt.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
@@ -74,13 +76,20 @@ export function originalsRouter(services: Services): Router {
     response.json(await changeOriginal(services, idOf(request), version, change));
   });
 
-  // What could be left away of an empty margin; nothing is changed.
+  // Looks at it again, where that did not work.
+  router.post('/:id/look', async (request, response) => {
+    await queueLooking(db, [orNotFound(await findOriginal(db, idOf(request)), 'This original')], true);
+    response.status(202).end();
+  });
+
+  // What could be left away of an empty margin, with and without all that lies beside its body; nothing is changed.
   router.get(
     '/:id/trim',
     drawing(async (request, response) => {
       const { tolerance, shadow } = TrimOptionsSchema.parse(request.query);
       const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
-      response.json({ trim: await proposeTrim(original, { tolerance, shadow: shadow === 'kept' }, copies) });
+      const trim = await proposeTrim(original, { tolerance, shadow: shadow === 'kept' }, copies);
+      response.json({ trim, body: await bodyOf(original, copies) });
     }),
   );
 

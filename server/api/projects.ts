@@ -4,6 +4,7 @@ import { z } from 'zod';
 import type { Services } from '../services.ts';
 import { framesOfProject } from '../store/projects/frames.ts';
 import { addProject, openProject, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
+import { seenIn } from '../tasks/library/lookingAt.ts';
 import { measuredOf } from '../tasks/plans/measuredFrames.ts';
 import {
   changeProjectSettings,
@@ -87,6 +88,12 @@ export function projectsRouter(services: Services): Router {
   // as null, and what could not be measured with the reason.
   router.get('/:id/measured', async (request, response) => {
     response.json(await measuredOf(db, await planner.open(), await framesOfProject(db, idOf(request))));
+  });
+
+  // What was seen in every original; of those that are still to be looked at, nothing.
+  router.get('/:id/seen', async (request, response) => {
+    const { originals } = orNotFound(await openProject(db, idOf(request)), 'This project');
+    response.json(await seenIn(services, originals));
   });
 
   return router;

@@ -6,6 +6,7 @@ import { clearUnused } from '../store/library/clearing.ts';
 import { storedDelivery } from '../store/projects/deliveries.ts';
 import { findFrame, framesOfProject } from '../store/projects/frames.ts';
 import { projectIds } from '../store/projects/projects.ts';
+import type { LookedAt } from '../store/schema.ts';
 import {
   type ClaimedWork,
   claimWork,
@@ -20,6 +21,7 @@ import {
 } from '../store/work.ts';
 import { deliverPlan, leaveOutFailed } from '../tasks/delivering/deliverPlan.ts';
 import { queueDelivery, resumeDeliveries } from '../tasks/delivering/queueDelivery.ts';
+import { lookAt, queueUnseen } from '../tasks/library/lookingAt.ts';
 import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan } from '../tasks/plans/measurePlan.ts';
 import { otherVersion } from '../tasks/plans/otherVersion.ts';
@@ -28,11 +30,15 @@ import { UserError } from '../userError.ts';
 
 export interface Tools extends Measures {
   planner: Planner;
+  /** Whether it looks at pictures; another worker may. */
+  isLooking: boolean;
   log: Logger;
 }
 
 /** Two cores: two pictures at a time. One more takes what somebody waits for, and what is short, so that it never waits for long. */
 const lanes = [priorities.measuring, priorities.measuring, priorities.putting] as const;
+/** To look at a picture takes several hundred megabytes: one at a time. */
+const oneAtATime = 'analyse';
 /** When nobody has said that there is something to do, it is looked for this often: what was put off has no other voice. */
 const idleMs = 1000;
 const pauseMs = 500;
@@ -57,6 +63,8 @@ export class Worker {
   private readonly running: Promise<void>[];
   /** The work that is being done, by its id. */
   private readonly doing = new Set<number>();
+  /** Whether a picture is being looked at. */
+  private isBusyLooking = false;
   private readonly timers: NodeJS.Timeout[];
 
   constructor(
@@ -109,7 +117,8 @@ export class Worker {
         if (!this.connection) await this.connectOnce();
         const { number } = this;
         const heard = this.woken;
-        const claimed = number === null ? null : await claimWork(this.tools.db, number, least);
+        const but = this.isBusyLooking || !this.tools.isLooking ? oneAtATime : null;
+        const claimed = number === null ? null : await claimWork(this.tools.db, number, least, but);
         if (claimed && number !== null) await this.do(claimed, number);
         else await Promise.race([heard, pause(idleMs)]);
       } catch (error) {
@@ -144,6 +153,7 @@ export class Worker {
     this.connection = connection;
     this.number = number;
     await resumeDeliveries(this.tools.db);
+    await queueUnseen(this.tools.db);
     await this.queueUnmeasured();
     this.wakeAll();
   }
@@ -198,12 +208,22 @@ export class Worker {
 
   private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | null | 'unwanted'> {
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
+    if (task.kind === 'analyse') return this.lookAt(task.picture);
     const plan = readPlan(task.plan);
     if (!plan) throw new UserError(otherVersion);
     if (wantedBy && !(await this.isWanted(wantedBy, planHash(plan)))) return 'unwanted';
     return task.kind === 'plan'
       ? measurePlan(this.tools, { ...task, plan })
       : measureMarks(this.tools, { ...task, plan });
+  }
+
+  private async lookAt(picture: LookedAt): Promise<Keep> {
+    this.isBusyLooking = true;
+    try {
+      return await lookAt(this.tools, picture);
+    } finally {
+      this.isBusyLooking = false;
+    }
   }
 
   /** Whether any of some frames is still set as it was when this was asked for. */

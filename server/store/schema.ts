@@ -1,5 +1,7 @@
 import {
   type Backing,
+  type Composing,
+  type Decided,
   type Delivery,
   type DetailKept,
   type FinishFigures,
@@ -86,6 +88,7 @@ export const originals = pgTable(
     words: jsonb('words').$type<Words>().notNull().default({ credit: '', copyright: '', altText: '' }),
     origin: jsonb('origin').$type<Origin>().notNull().default({ position: null, device: null }),
     marks: jsonb('marks').$type<Mark[]>().notNull().default([]),
+    decided: jsonb('decided').$type<Decided[]>().notNull().default([]),
     trim: jsonb('trim').$type<Trim>(),
     finishId: text('finish_id'),
     blend: doublePrecision('blend'),
@@ -96,11 +99,28 @@ export const originals = pgTable(
   (table) => [index('originals_sha256').on(table.sha256)],
 );
 
+/** What was seen in a page or frame of a file, by the newest version of the program that has looked at it. */
+export const analyses = pgTable(
+  'analyses',
+  {
+    sha256: text('sha256')
+      .notNull()
+      .references(() => blobs.sha256, { onDelete: 'cascade' }),
+    page: integer('page').notNull(),
+    version: integer('version').notNull(),
+    /** Another version of the program may have put it there: `AnalysisSchema` reads it. */
+    analysis: jsonb('analysis').$type<unknown>().notNull(),
+    seenAt: moment('seen_at').notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.sha256, table.page] })],
+);
+
 export const projects = pgTable('projects', {
   id: uuid('id').primaryKey().defaultRandom(),
   name: text('name').notNull(),
   finishId: text('finish_id').notNull().default('plain'),
   keeping: jsonb('keeping').$type<MetadataPolicy>().notNull().default(keepNothing),
+  composing: text('composing').$type<Composing>().notNull().default('seen'),
   version: integer('version').notNull().default(1),
   createdAt: moment('created_at').notNull().defaultNow(),
   changedAt: moment('changed_at').notNull().defaultNow(),
@@ -212,6 +232,9 @@ export const details = pgTable('details', {
 /** A render plan in the database: another version of the program may have put it there. `readPlan` reads it. */
 export type KeptPlan = unknown;
 
+/** What of an original it takes to look at it. */
+export type LookedAt = Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>;
+
 /** What there is to do. */
 export type WorkTask =
   /** Encodes the files of a plan, measures them, and keeps both. */
@@ -220,6 +243,8 @@ export type WorkTask =
       plan: KeptPlan /** Another way to make a frame's file: it shares the frame's pixels. */;
       isWay: boolean;
     }
+  /** Looks at a page or frame of a file for what matters in it. */
+  | { kind: 'analyse'; picture: LookedAt }
   /** Measures what is left of marks where the file is shown small. */
   | { kind: 'detail'; hash: string; plan: KeptPlan; marks: KeepMark[]; shownWidths: number[] }
   /** Puts the files of a plan into a delivery, at the positions that they have there. */

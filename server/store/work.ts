@@ -2,8 +2,11 @@ import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import type { Queryable } from './database.ts';
 import { type WorkTask, work } from './schema.ts';
 
-/** Whoever waits at the bench comes first, then files that only have to be put into a delivery, deliveries, what is measured ahead. */
-export const priorities = { looked: 30, putting: 25, delivering: 20, measuring: 10 } as const;
+/**
+ * Whoever waits at the bench comes first, then files that only have to be put into a delivery, deliveries, what there is to be seen
+ * in pictures, since frames follow from it, and what is measured ahead.
+ */
+export const priorities = { looked: 30, putting: 25, delivering: 20, analysing: 15, measuring: 10 } as const;
 
 /** After so many attempts that failed nothing more is tried. */
 export const mostAttempts = 3;
@@ -83,8 +86,18 @@ function merged(wanted: readonly NewWork[]): NewWork[] {
   return [...byKey.values()];
 }
 
-/** Takes the next thing to do, so that nobody else has it; null where there is none. @param least priority that is taken */
-export async function claimWork(db: Queryable, worker: number, least: number): Promise<ClaimedWork | null> {
+/**
+ * Takes the next thing to do, so that nobody else has it; null where there is none.
+ *
+ * @param least priority that is taken
+ * @param but a kind of task that is left to others
+ */
+export async function claimWork(
+  db: Queryable,
+  worker: number,
+  least: number,
+  but: WorkTask['kind'] | null = null,
+): Promise<ClaimedWork | null> {
   const { rows } = await db.execute<{
     id: string;
     key: string;
@@ -96,6 +109,7 @@ export async function claimWork(db: Queryable, worker: number, least: number): P
     where id = (
       select id from work as next
       where state = 'waiting' and priority >= ${least} and not_before <= now()
+        and (${but}::text is null or task->>'kind' <> ${but}::text)
         and (after is null or not exists (
           select from work as before where before.key = next.after and before.state in ('waiting', 'working')))
       order by priority desc, rank desc

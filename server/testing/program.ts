@@ -6,21 +6,22 @@ import { start } from '../start.ts';
 import { Client } from './client.ts';
 import { ownDatabase } from './databases.ts';
 
-/** Settings with a folder and a database that no other test has. */
-export async function testSettings(): Promise<Settings> {
+/** Settings with a folder and a database that no other test has. Pictures are only looked at where a test is about that. */
+export async function testSettings(look: Settings['INKWELL_LOOK'] = 'off'): Promise<Settings> {
   const data = mkdtempSync(join(inject('dataFolder'), 'data-'));
   return readSettings({
     DATABASE_URL: await ownDatabase(inject('databaseUrl'), inject('databasePrefix')),
     INKWELL_DATA: data,
     INKWELL_WEB: data,
     PORT: '4700',
+    INKWELL_LOOK: look,
     LOG_LEVEL: 'warn',
   });
 }
 
 /** The whole program on a free port, stopped when the tests of the file are over. */
-export async function startProgram() {
-  const settings = await testSettings();
+export async function startProgram(look: Settings['INKWELL_LOOK'] = 'off') {
+  const settings = await testSettings(look);
   const running = await start(settings);
   afterAll(() => running.stop());
   return { ...running, settings, client: new Client(running.address) };

@@ -68,7 +68,7 @@ test('the proof at a third of the size is the delivered file scaled down', async
   await client.ask('PATCH', `/frames/${project.frames[0]?.id}`, { version: 1, change: { weighing } });
   const delivery = await client.deliver(project.id);
   const [frame] = (await client.open(project.id)).frames;
-  const plan = frame && (await services.planner.open()).planOf({ frame, original, project });
+  const plan = frame && (await services.planner.open()).planOf({ frame, original, project, seen: null });
   if (!frame || !plan) throw new Error('no plan');
   const file = (await unzip(await client.bytes(`/deliveries/${delivery.id}/archive`))).get(
     delivery.files[0]?.file ?? '',

@@ -15,7 +15,7 @@ async function framed(placeId: string) {
   const original = await client.original(await chart(1300, 900).png().toBuffer(), 'tried.png');
   const project = await client.project('Tried', [original], [placeId]);
   const [frame] = project.frames;
-  const plan = frame && (await services.planner.open()).planOf({ frame, original, project });
+  const plan = frame && (await services.planner.open()).planOf({ frame, original, project, seen: null });
   if (!frame || !plan) throw new Error('no frame');
   return { project, frame, plan, hash: planHash(plan) };
 }

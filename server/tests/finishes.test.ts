@@ -53,7 +53,8 @@ test('what a browser finishes of a part differs from the server’s file by a le
   const plan = (await services.planner.open()).planOf({
     frame,
     original,
-    project: { finishId: 'crisp', keeping: keepNothing, version: 1 },
+    project: { finishId: 'crisp', keeping: keepNothing, composing: 'seen', version: 1 },
+    seen: null,
   });
   if (!plan?.finish) throw new Error('not finished');
   const { scale, ...finish } = plan.finish;

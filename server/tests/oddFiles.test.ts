@@ -90,7 +90,7 @@ test.each<[string, () => Sharp]>([
   const planning = await services.planner.open();
   const uncompressed = new Map<string, Buffer>();
   for (const frame of project.frames) {
-    const plan = planning.planOf({ frame, original, project });
+    const plan = planning.planOf({ frame, original, project, seen: null });
     if (!plan) throw new Error('A frame has no plan.');
     const hash = planHash(plan);
     uncompressed.set(hash, await client.bytes(`/frames/${frame.id}/uncompressed?plan=${hash}`));

@@ -92,7 +92,7 @@ test('the proof is the cut that the window asks for, and belongs to one plan', a
   const { planned, ...saved } = SavedFrameSchema.parse(
     (await client.ask('PATCH', `/frames/${frame.id}`, { version: 1, change: { window } })).body,
   );
-  const plan = (await services.planner.open()).planOf({ frame: saved, original, project });
+  const plan = (await services.planner.open()).planOf({ frame: saved, original, project, seen: null });
   if (!plan) throw new Error('no plan');
   // Whoever asks is told the same name of the plan, and what it was made from.
   expect(planned).toMatchObject({ planHash: planHash(plan), plainHash: planHash(plainPlan(plan)) });
@@ -125,13 +125,15 @@ test('marks compose the frames that no hand has moved; they are saved on a versi
   });
 
   const frame = frameIn((await open(project.id)).frames, 'sunpane/square-post');
-  const plan = (await services.planner.open()).planOf({ frame, original: saved, project });
+  const plan = (await services.planner.open()).planOf({ frame, original: saved, project, seen: null });
   expect(frame.composed).toBe(true);
   expect((plan?.window.centreX ?? 0) - (plan?.window.span ?? 0) / 2).toBeLessThanOrEqual(20);
   await client.ask('PATCH', `/frames/${frame.id}`, { version: 1, change: { window: { ...frame.window, span: 500 } } });
   const moved = frameIn((await open(project.id)).frames, 'sunpane/square-post');
   expect(moved).toMatchObject({ composed: false, window: { span: 500, turn: 0 } });
-  expect((await services.planner.open()).planOf({ frame: moved, original: saved, project })?.window.centreX).toBe(600);
+  expect(
+    (await services.planner.open()).planOf({ frame: moved, original: saved, project, seen: null })?.window.centreX,
+  ).toBe(600);
 });
 
 test('a frame and its picture that change at the same moment are measured as both are set then', async () => {
@@ -188,6 +190,7 @@ test('an empty margin is found from the pixels, trimmed away on request, and no 
     frame: frameIn(project.frames, 'sunpane/square-post'),
     original: OriginalSchema.parse(body),
     project,
+    seen: null,
   });
   expect(plan?.window).toMatchObject({ centreX: 450, centreY: 300, span: 300 });
   expect((await client.bytes(`/originals/${original.id}/file`)).equals(art)).toBe(true);

@@ -14,9 +14,9 @@ export const saveOriginal = (
   change: Partial<OriginalSettings>,
 ): Promise<Saved<Original>> => save(OriginalSchema, `/originals/${id}/settings`, version, change);
 
-const ProposalSchema = z.object({ trim: TrimSchema.nullable() });
+const ProposalSchema = z.object({ trim: TrimSchema.nullable(), body: TrimSchema.nullable() });
 
-/** What the server proposes to leave away of an original's empty margin. */
+/** What the server proposes to leave away of an original's empty margin: all of it, and what lies beside its body as well. */
 export function useTrimProposal(id: string, options: { tolerance: number; shadow: 'kept' | 'left' }) {
   const query = `tolerance=${options.tolerance}&shadow=${options.shadow}`;
   return useQuery({

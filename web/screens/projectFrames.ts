@@ -1,10 +1,12 @@
 import { frameFindings } from '@inkwell/core/checking';
 import { resolveFinish } from '@inkwell/core/finishing';
 import type { Finding, Frame, OpenProject, Original, PieceOfWhole, PlaceOfNetwork, Weight } from '@inkwell/core/model';
+import { asComposed, openTilt } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { useMemo } from 'react';
 import { useFinishes } from '../api/finishes.ts';
 import { useMeasured } from '../api/projects.ts';
+import { useSeen } from '../api/seen.ts';
 import { usePlaces } from '../api/specBook.ts';
 
 /** A frame as the server has it, with what was measured of it. */
@@ -27,6 +29,7 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
   const places = usePlaces();
   const { data: measured, error, refetch } = useMeasured(project.id);
   const { data: known } = useFinishes();
+  const { data: looked } = useSeen(project.id);
   const frames = useMemo(
     () =>
       project.frames.flatMap((frame) => {
@@ -42,10 +45,22 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
         } = measured?.find((one) => one.frameId === frame.id) ?? {};
         const { treatment } = resolveFinish({ frame, original, project }, known?.finishes ?? []);
         const pieces = piecesInOrder(at.place, frame);
-        const toCheck = { original, place: at.place, settings: frame, treatment, weight, detail, figures };
+        const seen = looked?.find((one) => one.originalId === original.id)?.analysis ?? null;
+        const composed = asComposed(original, seen, project.composing);
+        const tilt = openTilt(original, seen);
+        const toCheck = {
+          original: composed,
+          tilt,
+          place: at.place,
+          settings: frame,
+          treatment,
+          weight,
+          detail,
+          figures,
+        };
         return [{ frame, original, at, planHash, weight, failure, pieces, findings: frameFindings(toCheck) }];
       }),
-    [project, places, measured, known],
+    [project, places, measured, known, looked],
   );
   return { frames, error, again: () => void refetch() };
 }

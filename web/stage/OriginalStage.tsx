@@ -9,12 +9,13 @@ import {
   rectToScreen,
   toOriginal,
   toScreen,
+  type Viewport,
   zoomAbout,
 } from '@inkwell/core/geometry';
 import type { Original, Window } from '@inkwell/core/model';
 import { usePinch } from '@use-gesture/react';
 import type Konva from 'konva';
-import { useMemo, useRef, useState } from 'react';
+import { type ReactNode, useMemo, useRef, useState } from 'react';
 import { Group, Image, Layer, Line, Rect, Shape, Stage } from 'react-konva';
 import { palette } from '../theme/palette.ts';
 import { ChosenOutline } from './ChosenOutline.tsx';
@@ -54,6 +55,8 @@ export function OriginalStage(props: {
   onChangeMark: (id: string, region: Region) => void;
   /** Where a trim is being chosen, its edges can be pulled. */
   onTrim: ((region: Region) => void) | null;
+  /** What lies over the picture beside what is drawn. */
+  over?: (view: Viewport) => ReactNode;
 }) {
   const { original, outlines, chosen, tool, onChoose, onMove, onRest } = props;
   const holder = useRef<HTMLDivElement>(null);
@@ -213,6 +216,7 @@ export function OriginalStage(props: {
           {drawn && <Drawn tool={tool} from={toScreen(view, drawn.from)} to={toScreen(view, drawn.to)} />}
         </Layer>
       </Stage>
+      {!drawn && props.over?.(view)}
     </div>
   );
 }

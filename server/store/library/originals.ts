@@ -13,13 +13,20 @@ export function toOriginal({ deletedAt: _, ...row }: Row): Original {
 
 export type NewOriginal = Omit<Original, 'id' | 'createdAt' | Exclude<keyof OriginalSettings, 'words'> | 'version'>;
 
-/** Keeps the bytes of `path` and the original they make up: both or neither. */
-export function addOriginal(db: Database, original: NewOriginal, path: string): Promise<Original> {
+/** Keeps the bytes of `path`, the original they make up, and what comes of it: all of it or nothing. */
+export function addOriginal(
+  db: Database,
+  original: NewOriginal,
+  path: string,
+  also: (tx: Queryable, added: Original) => Promise<void> = async () => undefined,
+): Promise<Original> {
   return db.transaction(async (tx) => {
     await keepFile(tx, path, original.sha256, original.bytes);
     const [row] = await tx.insert(originals).values(original).returning();
     if (!row) throw new Error('The original was not stored.');
-    return toOriginal(row);
+    const added = toOriginal(row);
+    await also(tx, added);
+    return added;
   });
 }
 

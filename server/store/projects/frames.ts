@@ -1,6 +1,7 @@
-import type { Frame, FrameChange, Original, Project } from '@inkwell/core/model';
+import type { Analysis, Frame, FrameChange, Original, Project } from '@inkwell/core/model';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
+import { analysesOf } from '../library/analyses.ts';
 import { toOriginal } from '../library/originals.ts';
 import { prepared } from '../prepared.ts';
 import { frames, originals, projectOriginals, projects } from '../schema.ts';
@@ -11,13 +12,20 @@ export type NewFrame = Omit<Frame, 'id' | 'version'>;
 export interface FramedPicture {
   frame: Frame;
   original: Original;
-  project: Pick<Project, 'finishId' | 'keeping' | 'version'>;
+  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'version'>;
+  /** What was seen in the original; null where it has not been looked at. */
+  seen: Analysis | null;
 }
 
 export const framedColumns = {
   frame: frames,
   original: originals,
-  project: { finishId: projects.finishId, keeping: projects.keeping, version: projects.version },
+  project: {
+    finishId: projects.finishId,
+    keeping: projects.keeping,
+    composing: projects.composing,
+    version: projects.version,
+  },
 };
 
 /** Whether a row says where the original of a frame stands in its project. */
@@ -34,10 +42,22 @@ const framed = (db: Queryable) =>
     .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
     .innerJoin(projects, and(eq(projects.id, frames.projectId), isNull(projects.deletedAt)));
 
-export const toFramed = (row: Awaited<ReturnType<typeof framed>>[number]): FramedPicture => ({
-  ...row,
-  original: toOriginal(row.original),
-});
+/** Rows with what was seen in their originals. */
+export async function toFramed(
+  db: Queryable,
+  rows: readonly Awaited<ReturnType<typeof framed>>[number][],
+): Promise<FramedPicture[]> {
+  const seenIn = await analysesOf(
+    db,
+    rows.map(({ original }) => original),
+  );
+  return rows.map(({ frame, original, project }) => ({
+    frame,
+    original: toOriginal(original),
+    project,
+    seen: seenIn(original),
+  }));
+}
 
 const oneFrame = prepared((db) =>
   framed(db)
@@ -55,29 +75,34 @@ const inProject = prepared((db) =>
 
 /** A frame together with its original, unless either the original or the project was deleted. */
 export async function findFrame(db: Queryable, id: string): Promise<FramedPicture | null> {
-  const [row] = await oneFrame(db).execute({ id });
-  return row ? toFramed(row) : null;
+  const [found = null] = await toFramed(db, await oneFrame(db).execute({ id }));
+  return found;
 }
 
 /** All frames of a project in the order of its originals. */
 export async function framesOfProject(db: Queryable, projectId: string): Promise<FramedPicture[]> {
-  return (await inProject(db).execute({ projectId })).map(toFramed);
+  return toFramed(db, await inProject(db).execute({ projectId }));
 }
 
-/** Frames of all projects that are there: of an original, for a place, or finished by a finish wherever that is said. */
+/** Frames of all projects that are there: of an original, of a page of a file, for a place, or finished by a finish wherever that is said. */
 export async function framesAffected(
   db: Queryable,
-  by: { originalId: string } | { placeId: string } | { finishId: string },
+  by:
+    | { originalId: string }
+    | { picture: { sha256: string; page: number } }
+    | { placeId: string }
+    | { finishId: string },
 ): Promise<FramedPicture[]> {
   const finishId = sql`coalesce(${frames.finishId}, ${originals.finishId}, ${projects.finishId})`;
   const isAffected =
     'originalId' in by
       ? eq(frames.originalId, by.originalId)
-      : 'placeId' in by
-        ? eq(frames.placeId, by.placeId)
-        : sql`${finishId} = ${by.finishId}`;
-  const rows = await framed(db).where(isAffected);
-  return rows.map(toFramed);
+      : 'picture' in by
+        ? and(eq(originals.sha256, by.picture.sha256), eq(originals.page, by.picture.page))
+        : 'placeId' in by
+          ? eq(frames.placeId, by.placeId)
+          : sql`${finishId} = ${by.finishId}`;
+  return toFramed(db, await framed(db).where(isAffected));
 }
 
 /** Rows that are sent in one statement. */

@@ -81,10 +81,11 @@ export async function listProjects(db: Queryable): Promise<ListedProject[]> {
 /** How many frames every project has, and up to four of them, spread over all. */
 async function coversOf(db: Queryable): Promise<Map<string, Pick<ListedProject, 'cover'> & { count: number }>> {
   const covers: Awaited<ReturnType<typeof coversOf>> = new Map();
-  for (const { count, ...picture } of await framesInCovers(db).execute()) {
+  const rows = await framesInCovers(db).execute();
+  for (const [at, picture] of (await toFramed(db, rows)).entries()) {
     const { projectId } = picture.frame;
-    const known = covers.get(projectId) ?? { count, cover: [] };
-    if (known.cover.length < coverFrames) known.cover.push(toFramed(picture));
+    const known = covers.get(projectId) ?? { count: rows[at]?.count ?? 0, cover: [] };
+    if (known.cover.length < coverFrames) known.cover.push(picture);
     covers.set(projectId, known);
   }
   return covers;
@@ -157,8 +158,8 @@ export async function saveProjectSettings(
 export async function duplicateProject(db: Queryable, id: string): Promise<string | null> {
   const project = await openProject(db, id);
   if (!project) return null;
-  const { name, finishId, keeping } = project;
-  const copy = await addProject(db, `${name} copy`, { finishId, keeping });
+  const { name, finishId, keeping, composing } = project;
+  const copy = await addProject(db, `${name} copy`, { finishId, keeping, composing });
   if (project.originals.length > 0) {
     const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
     await db.insert(projectOriginals).values(chosen);

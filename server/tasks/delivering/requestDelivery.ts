@@ -3,6 +3,7 @@ import type { ResolvedFinish } from '@inkwell/core/finishing';
 import type { Delivery, PlaceOfNetwork } from '@inkwell/core/model';
 import { fileNames, nameable, patternProblem } from '@inkwell/core/naming';
 import type { RenderPlan } from '@inkwell/core/planning';
+import { asComposed } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import type { Services } from '../../services.ts';
 import { addDelivery, cancelDelivery, findDelivery, storedDelivery } from '../../store/projects/deliveries.ts';
@@ -121,7 +122,8 @@ function itemsOf(wanted: readonly WantedFrame[], pattern: string): DeliveryItem[
 }
 
 /** What forbids to deliver a frame, in words, as far as that is known before it is rendered. */
-function blockersOf({ frame, original, at, finish: { treatment } }: WantedFrame): string[] {
-  const findings = frameFindings({ original, place: at.place, settings: frame, treatment, weight: null });
+function blockersOf({ frame, original, project, seen, at, finish: { treatment } }: WantedFrame): string[] {
+  const composed = asComposed(original, seen, project.composing);
+  const findings = frameFindings({ original: composed, place: at.place, settings: frame, treatment, weight: null });
   return findings.filter((one) => one.level === 'blocker').map((one) => one.text);
 }

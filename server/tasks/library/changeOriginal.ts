@@ -4,6 +4,7 @@ import { addPage, findOriginal, saveOriginalSettings, setOriginalDeleted } from 
 import { framesAffected } from '../../store/projects/frames.ts';
 import { orNotFound, UserError } from '../../userError.ts';
 import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
+import { queueLooking } from './lookingAt.ts';
 
 const what = 'This original';
 
@@ -71,5 +72,6 @@ export async function takePages(
     const { width, height, hasAlpha } = await pages.open(original, pageOf(original, page), signal);
     added.push(await addPage(db, original, { page, width, height, hasAlpha }));
   }
+  await queueLooking(db, added);
   return added;
 }

@@ -12,6 +12,7 @@ import { storable } from '../../storable.ts';
 import type { Database } from '../../store/database.ts';
 import { addOriginal } from '../../store/library/originals.ts';
 import { UserError } from '../../userError.ts';
+import { queueLooking } from './lookingAt.ts';
 
 /** Takes pictures in: from a stream of bytes to an original, or to a refusal that leaves no trace. */
 export class Importing {
@@ -43,7 +44,9 @@ export class Importing {
       signal?.throwIfAborted();
       const cleaned = storable(fileName);
       const named = { name: nameFor(cleaned), fileName: cleaned.slice(0, 255) };
-      return await addOriginal(this.db, { ...named, sha256, bytes, ...decoded }, path);
+      return await addOriginal(this.db, { ...named, sha256, bytes, ...decoded }, path, (tx, original) =>
+        queueLooking(tx, [original]),
+      );
     } finally {
       await rm(own, { recursive: true, force: true });
       await rm(to, { recursive: true, force: true });

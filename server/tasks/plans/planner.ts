@@ -15,6 +15,7 @@ import {
   type SpecSheet,
 } from '@inkwell/core/model';
 import { detailHash, planFrame, planHashes, type RenderPlan } from '@inkwell/core/planning';
+import { asComposed } from '@inkwell/core/proposing';
 import { LRUCache } from 'lru-cache';
 import { shippedSheets } from '../../standins/shippedSheets.ts';
 import type { Database, Queryable } from '../../store/database.ts';
@@ -85,11 +86,13 @@ export class Planner {
   async open(db: Queryable = this.db): Promise<Planning> {
     const { sheets, places, finishes } = await this.libraryOf(db);
     const finishOf: Planning['finishOf'] = (framed) => resolveFinish(framed, finishes);
-    const planOf: Planning['planOf'] = ({ frame, original, project }) => {
+    const planOf: Planning['planOf'] = (framed) => {
+      const { frame, original, project, seen } = framed;
       const place = places.get(frame.placeId)?.place;
       if (!place || !isPlannable(place, frame)) return null;
-      const { treatment } = finishOf({ frame, original, project });
-      return planFrame({ original, place, settings: frame, treatment, keeping: project.keeping });
+      const { treatment } = finishOf(framed);
+      const composed = asComposed(original, seen, project.composing);
+      return planFrame({ original: composed, place, settings: frame, treatment, keeping: project.keeping });
     };
     // What a transaction sees may be taken back, and its versions given to something else.
     const isLasting = db === this.db;

@@ -6,9 +6,11 @@ import {
   type ProjectSettings,
   plainSettings,
 } from '@inkwell/core/model';
+import { asComposed } from '@inkwell/core/proposing';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
 import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
+import { analysesOf } from '../../store/library/analyses.ts';
 import { areThere } from '../../store/library/originals.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../../store/projects/frames.ts';
 import {
@@ -95,7 +97,8 @@ export async function chooseFrames(
   asked: readonly AskedFor[],
   remove: string[],
 ): Promise<OpenProject> {
-  const { originals } = await opened(services.db, id);
+  const { originals, composing } = await opened(services.db, id);
+  const seenIn = await analysesOf(services.db, originals);
   const { places } = await services.planner.open();
   const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
     const original = originals.find((one) => one.id === originalId);
@@ -108,7 +111,7 @@ export async function chooseFrames(
       placeId,
       ...plainSettings,
       window: largestWindow(wholeOf(original), placeDimensions(place, original)),
-      grid: firstGrid(place, original, original.marks),
+      grid: firstGrid(place, original, asComposed(original, seenIn(original), composing).marks),
       format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
       ...settings,
     };

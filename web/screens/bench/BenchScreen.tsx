@@ -5,8 +5,8 @@ import { Link, useSearchParams } from 'react-router';
 import { useStore } from 'zustand';
 import { ApiError } from '../../api/client.ts';
 import { useFinishes } from '../../api/finishes.ts';
-import { previewUrl } from '../../api/originals.ts';
 import { useMeasured } from '../../api/projects.ts';
+import { useSeen } from '../../api/seen.ts';
 import { usePlaces } from '../../api/specBook.ts';
 import { Empty, Skeleton } from '../../parts/States.tsx';
 import type { Surround } from '../../theme/palette.ts';
@@ -16,6 +16,7 @@ import { BenchWays, partOf } from './BenchWays.tsx';
 import { CloseUp } from './closeUp/CloseUp.tsx';
 import { FinishView } from './finish/FinishView.tsx';
 import { benchFrames } from './frames/benchFrame.ts';
+import { OriginalTab } from './OriginalTab.tsx';
 import { Conflicts, MarkConflict, SettingsConflicts } from './reading/Conflicts.tsx';
 import { Reading } from './reading/Reading.tsx';
 import { Refusals } from './reading/Refusals.tsx';
@@ -33,6 +34,7 @@ export function BenchScreen() {
   const finishing = useFinishing(store, 'settings');
   const [search, setSearch] = useSearchParams();
   const { data: measured, error: unmeasured } = useMeasured(project.id);
+  const { data: looked } = useSeen(project.id);
 
   const framed = project.originals.filter((original) =>
     project.frames.some((frame) => frame.originalId === original.id),
@@ -40,9 +42,11 @@ export function BenchScreen() {
   const kept = framed.find((one) => one.id === search.get('original')) ?? framed[0];
   const set = useStore(store, (bench) => (kept ? bench.settings.originals[kept.id] : undefined));
   const original = useMemo(() => kept && { ...kept, ...set }, [kept, set]);
+  const seen = looked?.find((one) => one.originalId === original?.id);
+  const analysis = seen?.analysis ?? null;
   const frames = useMemo(
-    () => (original ? benchFrames(project.frames, original, places, finishing) : []),
-    [project.frames, original, places, finishing],
+    () => (original ? benchFrames(project.frames, original, places, finishing, analysis) : []),
+    [project.frames, original, places, finishing, analysis],
   );
   const chosen = frames.find((one) => one.frame.id === search.get('frame')) ?? frames[0];
   const surround: Surround = surroundOf(search.get('surround'));
@@ -129,24 +133,20 @@ export function BenchScreen() {
                 original={original}
                 frames={frames}
                 chosen={chosen}
+                seen={seen}
                 surround={surround}
                 onChoose={choose}
               />
               <div className="bench-strip">
                 <div className="bench-originals" role="tablist" aria-label="Originals">
                   {framed.map((one) => (
-                    <button
+                    <OriginalTab
                       key={one.id}
-                      type="button"
-                      role="tab"
-                      aria-selected={one.id === original.id}
-                      aria-label={one.name}
-                      title={one.name}
-                      className="plain-button bench-thumb"
-                      onClick={() => go({ original: one.id, frame: '' })}
-                    >
-                      <img alt="" src={previewUrl(one, 160)} />
-                    </button>
+                      original={one}
+                      isShown={one.id === original.id}
+                      seen={looked?.find((other) => other.originalId === one.id)}
+                      onShow={() => go({ original: one.id, frame: '' })}
+                    />
                   ))}
                 </div>
                 <Segmented<Surround>

@@ -1,6 +1,7 @@
 import { contentAreaOf, frameWindow } from '@inkwell/core/framing';
 import { boundsOf, largestWindow } from '@inkwell/core/geometry';
 import {
+  type Analysis,
   basisOf,
   type Dimensions,
   type Frame,
@@ -14,14 +15,17 @@ import {
 import { useMemo } from 'react';
 import type { BenchState } from '../state/benchState.ts';
 import { useBench, useSettings } from '../state/useBench.ts';
+import { composedFrom } from './composed.ts';
 import { type Finishing, finishFor } from './finishing.ts';
 import { type FrameFacts, frameFacts } from './frameFacts.ts';
 
 /** A frame with all that the bench has to know about where it goes. */
 export interface BenchFrame {
   frame: Frame;
-  /** With the marks and the trim that are set now. */
+  /** With the trim that is set now, and the marks that frames are composed from: those that are set, and what was seen. */
   original: Original;
+  /** What was seen in the original; null where it has not been looked at. */
+  seen: Analysis | null;
   at: PlaceOfNetwork;
   finishing: Finishing;
 }
@@ -31,12 +35,14 @@ export function benchFrames(
   original: Original,
   places: Map<string, PlaceOfNetwork>,
   finishing: Finishing,
+  seen: Analysis | null,
 ): BenchFrame[] {
   const order = [...places.keys()];
+  const composed = composedFrom(original, seen, finishing.project.composing);
   return frames
     .flatMap((frame) => {
       const at = places.get(frame.placeId);
-      return at && frame.originalId === original.id ? [{ frame, original, at, finishing }] : [];
+      return at && frame.originalId === original.id ? [{ frame, original: composed, seen, at, finishing }] : [];
     })
     .sort((a, b) => order.indexOf(a.at.id) - order.indexOf(b.at.id));
 }
@@ -97,7 +103,7 @@ export function savedBasis(
     phases.projects[project.id]?.is === 'clean' &&
     // Those that ship are not edited.
     (phases.finishes[finish.id]?.is ?? 'clean') === 'clean';
-  return isSaved ? basisOf({ frame, original, project, finish, place: one.at.place }) : null;
+  return isSaved ? basisOf({ frame, original, project, finish, place: one.at.place, seen: one.seen }) : null;
 }
 
 export interface FrameState extends Omit<FrameFacts, 'planHash'> {

@@ -3,7 +3,7 @@ import type { Finish, FinishChoice, Project } from '@inkwell/core/model';
 
 /** What finishes there are, and what the project says of all its frames, as both are set now. */
 export interface Finishing {
-  project: Pick<Project, 'finishId' | 'keeping'>;
+  project: Pick<Project, 'finishId' | 'keeping' | 'composing'>;
   finishes: readonly Finish[];
 }
 

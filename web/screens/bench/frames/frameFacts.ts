@@ -3,6 +3,7 @@ import type { ResolvedFinish } from '@inkwell/core/finishing';
 import { contentAreaOf } from '@inkwell/core/framing';
 import { frameDimensions, type Grid, gridOf } from '@inkwell/core/geometry';
 import type {
+  Analysis,
   Dimensions,
   Finding,
   Finish,
@@ -17,6 +18,7 @@ import type {
   Window,
 } from '@inkwell/core/model';
 import { planFrame, planHashes, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
+import { openTilt } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { type Finishing, finishFor } from './finishing.ts';
 import { learn, serverHash } from './serverHashes.ts';
@@ -57,6 +59,8 @@ export interface FrameFacts {
 type Input = [
   Place,
   Original['marks'],
+  Original['decided'],
+  Analysis | null,
   Original['trim'],
   Original['words'],
   MetadataPolicy,
@@ -73,18 +77,30 @@ const known = new WeakMap<FrameSettings, { input: Input; facts: FrameFacts }>();
  * @param basis what the server's plan of these settings is made from; null where it does not have them
  */
 export function frameFacts(
-  one: { original: Original; at: PlaceOfNetwork; finishing: Finishing },
+  one: { original: Original; seen: Analysis | null; at: PlaceOfNetwork; finishing: Finishing },
   settings: FrameSettings,
   measured: Measured | undefined,
   basis: string | null,
 ): FrameFacts {
-  const { original } = one;
+  const { original, seen } = one;
   const { place } = one.at;
   const finish = finishFor(one, settings);
   const { treatment } = finish;
   const { keeping } = one.finishing.project;
-  const { marks, trim, words } = original;
-  const input: Input = [place, marks, trim, words, keeping, measured, basis, finish.finish, treatment.blend];
+  const { marks, decided, trim, words } = original;
+  const input: Input = [
+    place,
+    marks,
+    decided,
+    seen,
+    trim,
+    words,
+    keeping,
+    measured,
+    basis,
+    finish.finish,
+    treatment.blend,
+  ];
   const before = known.get(settings);
   if (before?.input.every((each, index) => each === input[index])) return before.facts;
   const plan = planFrame({ original, place, settings, treatment, keeping });
@@ -114,7 +130,16 @@ export function frameFacts(
     weight,
     failure: fresh?.failure ?? null,
     findings: frameFindings(
-      { original, place, settings, treatment, weight, detail: fresh?.detail ?? null, figures },
+      {
+        original,
+        tilt: openTilt(original, seen),
+        place,
+        settings,
+        treatment,
+        weight,
+        detail: fresh?.detail ?? null,
+        figures,
+      },
       plan.window,
     ),
   };

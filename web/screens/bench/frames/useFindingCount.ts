@@ -1,13 +1,16 @@
 import type { Measured, OpenProject } from '@inkwell/core/model';
 import { useMemo } from 'react';
+import { useSeen } from '../../../api/seen.ts';
 import { usePlaces } from '../../../api/specBook.ts';
 import { useBench, useBenchStore, useFinishing } from '../state/useBench.ts';
 import { savedBasis } from './benchFrame.ts';
+import { composedFrom } from './composed.ts';
 import { frameFacts } from './frameFacts.ts';
 
 /** How many frames of a project have findings, as they are set on the bench now. */
 export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {
   const places = usePlaces();
+  const { data: known } = useSeen(project.id);
   const set = useBench((bench) => bench.settings);
   const saved = useBench((bench) => bench.saved);
   const phases = useBench((bench) => bench.phases);
@@ -19,12 +22,13 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
         const at = places.get(frame.placeId);
         const settings = set.frames[frame.id];
         if (!kept || !at || !settings) return false;
-        const original = { ...kept, ...set.originals[kept.id] };
+        const seen = known?.find((one) => one.originalId === kept.id)?.analysis ?? null;
+        const original = composedFrom({ ...kept, ...set.originals[kept.id] }, seen, finishing.project.composing);
         const mine = measured?.find((one) => one.frameId === frame.id);
-        const one = { frame, original, at, finishing };
+        const one = { frame, original, seen, at, finishing };
         const basis = savedBasis({ settings: set, saved, phases }, one, settings);
         return frameFacts(one, settings, mine, basis).findings.length > 0;
       }).length,
-    [project, places, set, saved, phases, finishing, measured],
+    [project, places, set, saved, phases, finishing, measured, known],
   );
 }

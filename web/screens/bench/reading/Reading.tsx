@@ -7,9 +7,11 @@ import {
   formatWeight,
   type ImageFormat,
   ImageFormatSchema,
+  type MarkToCompose,
   type Measured,
 } from '@inkwell/core/model';
 import { isCutOut } from '@inkwell/core/planning';
+import { openProposals, seenWords } from '@inkwell/core/proposing';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Select } from 'antd';
 import { useLayoutEffect, useRef } from 'react';
@@ -55,6 +57,7 @@ export function Reading({
     measureFirst(frame.id, state.savedHash, true)
       .then(() => client.invalidateQueries({ queryKey: ['measured', frame.projectId] }))
       .catch(note.failed);
+  const proposed = proposedIn(one);
   const times = enlargement(window, state.contentArea) * Math.max(1, 1 / settings.stretch);
   // What is cut out with nothing round it needs a format that can say so.
   const clearOnly = isCutOut(at.place, settings) && settings.flatten === null;
@@ -111,6 +114,9 @@ export function Reading({
             </Button>
           </li>
         )}
+        {settings.composed && proposed.length > 0 && (
+          <li className="quiet">Composed from what was seen: {seenWords(proposed)}.</li>
+        )}
         {findings.length === 0 && !state.failure && (
           <li className="quiet">
             {state.weight ? 'No findings.' : 'No findings so far. The weight is still being measured.'}
@@ -130,6 +136,12 @@ export function Reading({
     </section>
   );
 }
+
+/** The proposals that a frame is composed from. */
+const proposedIn = ({ original, seen, finishing }: BenchFrame) =>
+  finishing.project.composing === 'seen' && original.marks.some((mark: MarkToCompose) => mark.proposed)
+    ? openProposals(original, seen)
+    : [];
 
 /** An element that keeps its height while something is moved: the stage above would jump under the hand otherwise. */
 function useHeldHeight() {

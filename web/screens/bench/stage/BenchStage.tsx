@@ -1,17 +1,21 @@
 import './BenchStage.css';
 import { boundsOf, levellingTurn, type Point, type Rect, spreadOf, turnParts, turnTo } from '@inkwell/core/geometry';
-import type { Mark, Original, Trim } from '@inkwell/core/model';
+import type { Mark, Original, Proposal, Seen, Trim } from '@inkwell/core/model';
+import { openProposals } from '@inkwell/core/proposing';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { previewUrl } from '../../../api/originals.ts';
 import { movingPreviewWidth } from '../../../parts/FramePicture.tsx';
 import { OriginalStage } from '../../../stage/OriginalStage.tsx';
+import { type Decision, ProposalTags } from '../../../stage/ProposalTags.tsx';
 import type { Tool } from '../../../stage/tools.ts';
 import { type Surround, surrounds } from '../../../theme/palette.ts';
 import { type BenchFrame, contentAreaFor, windowFor } from '../frames/benchFrame.ts';
+import { composedFrom } from '../frames/composed.ts';
 import { withMoved } from '../state/moving.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 import { MarkPanel } from './MarkPanel.tsx';
-import { newMark } from './marks.ts';
+import { decided, newMark } from './marks.ts';
+import { SeenLine } from './SeenLine.tsx';
 import { StageTools } from './StageTools.tsx';
 import { TrimPanel, wholePixels } from './TrimPanel.tsx';
 
@@ -20,10 +24,12 @@ export function BenchStage(props: {
   original: Original;
   frames: BenchFrame[];
   chosen: BenchFrame | undefined;
+  /** Undefined while it is not known what was seen in it. */
+  seen: Seen | undefined;
   surround: Surround;
   onChoose: (id: string) => void;
 }) {
-  const { original, frames, chosen, surround, onChoose } = props;
+  const { original, frames, chosen, seen, surround, onChoose } = props;
   const store = useBenchStore();
   const settings = useBench((bench) => bench.settings.frames);
   const moving = useBench((bench) => bench.moving);
@@ -39,7 +45,9 @@ export function BenchStage(props: {
         const set = settings[one.frame.id];
         const output = set && contentAreaFor(one, set);
         if (!output) return [];
-        const window = windowFor({ ...one, original }, set);
+        // While a mark is moved, frames follow it.
+        const composed = composedFrom(original, one.seen, one.finishing.project.composing);
+        const window = windowFor({ ...one, original: composed }, set);
         return [{ id: one.frame.id, window, output, grid: spreadOf(one.at.place, set) }];
       }),
     [frames, settings, original],
@@ -60,6 +68,10 @@ export function BenchStage(props: {
     }),
     [original, moving, trimming],
   );
+
+  const proposals = useMemo(() => openProposals(original, seen?.analysis ?? null), [original, seen]);
+  const decide = (some: readonly Proposal[], decision: Decision) =>
+    store.set('originals', original.id, decided(original, some, decision));
 
   const setMarks = (marks: Mark[]) => store.set('originals', original.id, { marks });
   const moveMark = (id: string, region: Rect) => store.moveMark(original.id, id, region);
@@ -116,6 +128,12 @@ export function BenchStage(props: {
           onSelectMark={setSelected}
           onChangeMark={moveMark}
           onTrim={trimming ? (region) => draftTrim(wholePixels(region)) : null}
+          over={(view) =>
+            tool === 'frame' &&
+            !trimming && (
+              <ProposalTags view={view} proposals={proposals} onDecide={(one, decision) => decide([one], decision)} />
+            )
+          }
         />
         <StageTools
           tool={tool}
@@ -123,7 +141,7 @@ export function BenchStage(props: {
           trimming={trimming !== null}
           onTrim={() => setTrimming(trimming ? null : { trim: original.trim })}
           onComposeAll={
-            original.marks.length > 0
+            (chosen?.original.marks.length ?? 0) > 0
               ? () => store.setFrames(new Map(frames.map(({ frame }) => [frame.id, { composed: true }])))
               : null
           }
@@ -151,6 +169,17 @@ export function BenchStage(props: {
           />
         )}
       </MarkPanel>
+      {chosen && (
+        <SeenLine
+          projectId={chosen.frame.projectId}
+          original={original}
+          frames={frames}
+          seen={seen}
+          proposals={proposals}
+          onKeepAll={() => decide(proposals, 'keep')}
+          onDismissAll={() => decide(proposals, 'dismiss')}
+        />
+      )}
     </>
   );
 }

@@ -1,6 +1,6 @@
 import { type Rect, rectWithin } from '@inkwell/core/geometry';
 import type { Original, Trim } from '@inkwell/core/model';
-import { Button, Checkbox, Slider } from 'antd';
+import { Button, Checkbox, Segmented, Slider } from 'antd';
 import { useEffect, useState } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
 import { useTrimProposal } from '../../../api/originals.ts';
@@ -15,6 +15,9 @@ export function wholePixels({ left, top, width, height }: Rect): Trim {
   return { left: x, top: y, width: Math.round(left + width) - x, height: Math.round(top + height) - y };
 }
 
+const isSame = (one: Trim, other: Trim) =>
+  one.left === other.left && one.top === other.top && one.width === other.width && one.height === other.height;
+
 /** Trims an original to its content: a box proposed from its pixels, to be accepted, adjusted in numbers or by its handles, or taken away. */
 export function TrimPanel(props: {
   original: Original;
@@ -28,9 +31,12 @@ export function TrimPanel(props: {
   const [tolerance, setTolerance] = useState(firstTolerance);
   const [shadow, setShadow] = useState(true);
   const { data, error, isFetching } = useTrimProposal(original.id, { tolerance, shadow: shadow ? 'kept' : 'left' });
+  // The body first, where it is less than all that lies on the margin: stray bits are seldom wanted.
+  const [part, setPart] = useState<'body' | 'all'>('body');
+  const hasBoth = data?.body && data.trim && !isSame(data.body, data.trim);
   useEffect(() => {
-    if (data) onDraft(data.trim);
-  }, [data, onDraft]);
+    if (data) onDraft(part === 'body' ? (data.body ?? data.trim) : data.trim);
+  }, [data, part, onDraft]);
 
   const shown: Trim = draft ?? { left: 0, top: 0, width: original.width, height: original.height };
   const adjust = (change: Partial<Trim>) => {
@@ -65,6 +71,18 @@ export function TrimPanel(props: {
       <Checkbox checked={shadow} onChange={(event) => setShadow(event.target.checked)}>
         Shadow belongs to it
       </Checkbox>
+      {hasBoth && (
+        <Segmented<'body' | 'all'>
+          size="small"
+          aria-label="Trim to"
+          value={part}
+          onChange={setPart}
+          options={[
+            { value: 'body', label: 'Body', title: 'Without what stands apart, and without a shadow' },
+            { value: 'all', label: 'All of it', title: 'All that is not the margin' },
+          ]}
+        />
+      )}
       {(['Left', 'Top', 'Width', 'Height'] as const).map(number)}
       <span role="status" className="quiet small">
         {error ? sentenceOf(error) : isFetching ? 'Looking for the margin …' : draft ? '' : 'No empty margin found.'}

@@ -1,14 +1,29 @@
 import { type Rect, rectWithin } from '@inkwell/core/geometry';
-import type { Mark, Original } from '@inkwell/core/model';
+import { type Mark, marksLimit, type Original, type Proposal } from '@inkwell/core/model';
+import { avoidMarkOf, decisionOn, keepMarkOf } from '@inkwell/core/proposing';
+import type { Decision } from '../../../stage/ProposalTags.tsx';
 import { smallestMark } from '../../../stage/tools.ts';
 
 /** A name that no mark has yet: "Keep 1", "Keep 2", … */
-function freeName(role: Mark['role'], marks: readonly Mark[]): string {
-  const stem = role === 'keep' ? 'Keep' : 'Avoid';
+function freeName(stem: string, marks: readonly Mark[]): string {
   const taken = new Set(marks.map((mark) => mark.name));
   let number = 1;
   while (taken.has(`${stem} ${number}`)) number += 1;
   return `${stem} ${number}`;
+}
+
+/** What a person says of proposals, carried out: they become marks or not, and are not proposed again. */
+export function decided(
+  { marks, decided: before }: Pick<Original, 'marks' | 'decided'>,
+  proposals: readonly Proposal[],
+  decision: Decision,
+): Pick<Original, 'marks' | 'decided'> {
+  const next = [...marks];
+  for (const one of decision === 'dismiss' ? [] : proposals.slice(0, marksLimit - marks.length)) {
+    const name = freeName(`${one.name.charAt(0).toUpperCase()}${one.name.slice(1)}`, next);
+    next.push((decision === 'keep' ? keepMarkOf : avoidMarkOf)(one, crypto.randomUUID(), name));
+  }
+  return { marks: next, decided: [...before, ...proposals.map(decisionOn)] };
 }
 
 /** A mark for a region of an original, kept inside of it. */
@@ -16,7 +31,7 @@ export function newMark(role: Mark['role'], region: Rect, original: Original): M
   const common = {
     ...rectWithin(region, original, smallestMark),
     id: crypto.randomUUID(),
-    name: freeName(role, original.marks),
+    name: freeName(role === 'keep' ? 'Keep' : 'Avoid', original.marks),
     shape: 'rectangle' as const,
   };
   return role === 'avoid' ? { ...common, role } : { ...common, role, priority: 'must', kind: null, look: null };

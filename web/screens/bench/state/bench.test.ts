@@ -257,7 +257,13 @@ describe('finishes', () => {
     const id = '00000000-0000-4000-8000-0000000000dd';
     return { id, name: 'Dune light', description: '', treatment: { ...treatment, blend }, version, shipped: false };
   };
-  const project = (finishId: string, version = 1) => ({ id: projectId, version, finishId, keeping: keepNothing });
+  const project = (finishId: string, version = 1) => ({
+    id: projectId,
+    version,
+    finishId,
+    keeping: keepNothing,
+    composing: 'seen' as const,
+  });
   const known = (finishId: string, finishes: Finish[]) => ({
     frames: [frame(0, 100)],
     originals: [picture()],

@@ -21,7 +21,7 @@ export type ById<Value> = Record<string, Value>;
 interface Kinds {
   frames: { row: Frame; settings: FrameSettings };
   originals: { row: Original; settings: OriginalSettings };
-  projects: { row: Pick<Project, 'id' | 'version' | 'finishId' | 'keeping'>; settings: ProjectSettings };
+  projects: { row: Pick<Project, 'id' | 'version' | 'finishId' | 'keeping' | 'composing'>; settings: ProjectSettings };
   finishes: { row: Finish; settings: FinishSettings };
 }
 export type Kind = keyof Kinds;
@@ -41,8 +41,8 @@ export type Known = { [K in Kind]?: readonly RowOf<K>[] | undefined };
 /** The part of a row that a person sets. */
 const settingsOf: { [K in Kind]: (row: RowOf<K>) => SettingsOf<K> } = {
   frames: ({ id: _, projectId: __, originalId: ___, placeId: ____, version: _____, ...settings }) => settings,
-  originals: ({ marks, trim, finishId, blend, words }) => ({ marks, trim, finishId, blend, words }),
-  projects: ({ finishId, keeping }) => ({ finishId, keeping }),
+  originals: ({ marks, decided, trim, finishId, blend, words }) => ({ marks, decided, trim, finishId, blend, words }),
+  projects: ({ finishId, keeping, composing }) => ({ finishId, keeping, composing }),
   finishes: ({ name, description, treatment }) => ({ name, description, treatment }),
 };
 

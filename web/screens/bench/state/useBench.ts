@@ -40,7 +40,7 @@ export function useFinishing(store: Bench, which: 'settings' | 'saved'): Finishi
   const settings = useStore(store, (bench) => bench[which].finishes);
   return useMemo(
     () => ({
-      project: Object.values(projects)[0] ?? { finishId: plainFinishId, keeping: keepNothing },
+      project: Object.values(projects)[0] ?? { finishId: plainFinishId, keeping: keepNothing, composing: 'seen' },
       finishes: Object.values(rows).map((row) => ({ ...row, ...settings[row.id] })),
     }),
     [projects, rows, settings],

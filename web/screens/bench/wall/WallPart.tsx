@@ -14,6 +14,7 @@ export function WallPart({
   ...wall
 }: Omit<ComponentProps<typeof Wall>, 'scale'> & { surround: Surround; onAudience: (audience: boolean) => void }) {
   const [scale, setScale] = useState(defaultScale);
+  const [first, ...others] = wall.frames;
   return (
     <section
       className="bench-wall"
@@ -21,7 +22,7 @@ export function WallPart({
       style={{ background: surrounds[surround] }}
       data-surround={surround}
     >
-      {wall.frames[0] && <PlainNote projectId={wall.frames[0].frame.projectId} />}
+      {first && <PlainNote frames={[first, ...others]} />}
       <Wall {...wall} scale={scale} />
       <div className="wall-scale">
         <Segmented<'alike' | 'shown'>

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { contentBox, type SeenPixels } from './index.ts';
+import { contentBox, type SeenPixels } from '../index.ts';
 
 type Colour = number[];
 

@@ -1,0 +1,185 @@
+import type { Raster } from '../../planes/index.ts';
+import { type ComponentTree, componentTree } from './componentTree.ts';
+import { stableParts } from './stableParts.ts';
+
+/** A part of a picture that may be a letter, or letters that touch. */
+export interface Letter {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+  /** How many of its pixels there are. */
+  area: number;
+  /** Lighter than what surrounds it. */
+  isLight: boolean;
+  /** The width of its strokes, in pixels. */
+  stroke: number;
+  /** How much its strokes differ in width: their standard deviation over their mean. */
+  strokeSpread: number;
+  /** Its mean colour, and that of what surrounds it. */
+  colour: readonly number[];
+  around: readonly number[];
+}
+
+const leastHeight = 6;
+const leastArea = 12;
+/** A letter takes no more of the picture's height or width than this. */
+const most = { height: 0.6, width: 0.9, area: 0.2 };
+/** A stroke is no wider than this part of the letter's height. */
+const mostStroke = 0.45;
+const mostStrokeSpread = 0.85;
+/** Less than so many levels between a letter and its ground are not read. */
+const leastContrast = 22;
+
+/** The parts of a picture that may be letters, light ones and dark ones. @param levels its luminance */
+export function lettersOf(picture: Raster, levels: Uint8Array): Letter[] {
+  const dark = levels.map((level) => 255 - level);
+  return [...lightLetters(picture, levels, true), ...lightLetters(picture, dark, false)];
+}
+
+function lightLetters(picture: Raster, levels: Uint8Array, isLight: boolean): Letter[] {
+  const { width, height } = picture;
+  const tree = componentTree(levels, width, height);
+  const parts = stableParts(tree, levels, (part) => {
+    const [wide, high] = sizeOf(tree, part);
+    const area = tree.area[part] as number;
+    return (
+      Math.max(wide, high) >= leastHeight &&
+      area >= leastArea &&
+      high <= most.height * height &&
+      wide <= most.width * width &&
+      wide * high <= most.area * width * height &&
+      wide <= 14 * high &&
+      high <= 14 * wide
+    );
+  });
+  return parts.flatMap((part) => {
+    const letter = letterOf(picture, levels, tree, part, isLight);
+    return letter ? [letter] : [];
+  });
+}
+
+const sizeOf = ({ left, top, right, bottom }: ComponentTree, part: number) =>
+  [(right[part] as number) - (left[part] as number) + 1, (bottom[part] as number) - (top[part] as number) + 1] as const;
+
+/** What can be said of a part; null where it is no letter. */
+function letterOf(
+  picture: Raster,
+  levels: Uint8Array,
+  tree: ComponentTree,
+  part: number,
+  isLight: boolean,
+): Letter | null {
+  const [width, height] = sizeOf(tree, part);
+  const [left, top] = [tree.left[part] as number, tree.top[part] as number];
+  const area = tree.area[part] as number;
+  const mask = maskOf(levels, picture.width, part, { left, top, width, height });
+  const { stroke, spread } = strokeOf(mask, width + 2, height + 2);
+  const long = Math.max(width, height);
+  if (stroke > mostStroke * long || (spread > mostStrokeSpread && stroke > 2)) return null;
+  const { colour, around } = coloursAt(picture, mask, { left, top, width, height });
+  const contrast = Math.max(...colour.map((value, channel) => Math.abs(value - (around[channel] as number))));
+  if (contrast < leastContrast) return null;
+  return { left, top, width, height, area, isLight, stroke, strokeSpread: spread, colour, around };
+}
+
+interface Box {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+/** 1 for every pixel of a part in its box, which has a rim of one pixel. */
+function maskOf(levels: Uint8Array, across: number, part: number, { left, top, width, height }: Box): Uint8Array {
+  const stride = width + 2;
+  const mask = new Uint8Array(stride * (height + 2));
+  const least = levels[part] as number;
+  const place = (at: number) => (Math.floor(at / across) - top + 1) * stride + (at % across) - left + 1;
+  const waiting = [part];
+  mask[place(part)] = 1;
+  for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
+    const [x, y] = [at % across, Math.floor(at / across)];
+    for (let ny = Math.max(top, y - 1); ny <= Math.min(top + height - 1, y + 1); ny += 1) {
+      for (let nx = Math.max(left, x - 1); nx <= Math.min(left + width - 1, x + 1); nx += 1) {
+        const beside = ny * across + nx;
+        const index = (ny - top + 1) * stride + nx - left + 1;
+        if (mask[index] === 1 || (levels[beside] as number) < least) continue;
+        mask[index] = 1;
+        waiting.push(beside);
+      }
+    }
+  }
+  return mask;
+}
+
+/**
+ * The width of a part's strokes: twice the distance from the middle of a stroke to its edge, along all middles. Distances are
+ * those of the chamfer with weights 3 and 4 (Borgefors 1986).
+ */
+function strokeOf(mask: Uint8Array, width: number, height: number): { stroke: number; spread: number } {
+  const far = new Uint16Array(mask.length);
+  for (let y = 1; y < height - 1; y += 1) {
+    for (let x = 1; x < width - 1; x += 1) {
+      const at = y * width + x;
+      if (mask[at] === 0) continue;
+      const above = Math.min((far[at - width - 1] as number) + 4, (far[at - width + 1] as number) + 4);
+      far[at] = Math.min(above, (far[at - width] as number) + 3, (far[at - 1] as number) + 3);
+    }
+  }
+  let [sum, squares, count] = [0, 0, 0];
+  for (let y = height - 2; y > 0; y -= 1) {
+    for (let x = width - 2; x > 0; x -= 1) {
+      const at = y * width + x;
+      if (mask[at] === 0) continue;
+      const below = Math.min((far[at + width - 1] as number) + 4, (far[at + width + 1] as number) + 4);
+      far[at] = Math.min(far[at] as number, below, (far[at + width] as number) + 3, (far[at + 1] as number) + 3);
+    }
+  }
+  for (let y = 1; y < height - 1; y += 1) {
+    for (let x = 1; x < width - 1; x += 1) {
+      const at = y * width + x;
+      const value = far[at] as number;
+      if (value === 0) continue;
+      const isMiddle =
+        value >= (far[at - 1] as number) &&
+        value >= (far[at + 1] as number) &&
+        value >= (far[at - width] as number) &&
+        value >= (far[at + width] as number);
+      if (!isMiddle) continue;
+      const wide = (2 * value) / 3 - 1;
+      sum += wide;
+      squares += wide * wide;
+      count += 1;
+    }
+  }
+  const stroke = sum / Math.max(1, count);
+  return { stroke, spread: Math.sqrt(Math.max(0, squares / Math.max(1, count) - stroke * stroke)) / stroke };
+}
+
+/** The mean colour of a part, and that of the rest of its box with a rim. */
+function coloursAt({ data, width, height, channels }: Raster, mask: Uint8Array, box: Box) {
+  const colours = channels < 3 ? 1 : 3;
+  const [inside, outside] = [new Array<number>(colours).fill(0), new Array<number>(colours).fill(0)];
+  let [within, without] = [0, 0];
+  const stride = box.width + 2;
+  for (let row = 0; row < box.height + 2; row += 1) {
+    const y = box.top + row - 1;
+    if (y < 0 || y >= height) continue;
+    for (let column = 0; column < stride; column += 1) {
+      const x = box.left + column - 1;
+      if (x < 0 || x >= width) continue;
+      const isIn = mask[row * stride + column] === 1;
+      if (isIn) within += 1;
+      else without += 1;
+      const sums = isIn ? inside : outside;
+      for (let channel = 0; channel < colours; channel += 1) {
+        sums[channel] = (sums[channel] as number) + (data[(y * width + x) * channels + channel] as number);
+      }
+    }
+  }
+  return {
+    colour: inside.map((sum) => sum / Math.max(1, within)),
+    around: outside.map((sum) => sum / Math.max(1, without)),
+  };
+}

@@ -1,0 +1,97 @@
+import { type Analysis, analyserVersion, type Dimensions, type Original, type Proposal } from '@inkwell/core/model';
+import { scalePlan, wholePlan } from '@inkwell/core/planning';
+import { bodyBox } from '@inkwell/core/seeing';
+import { Piscina } from 'piscina';
+import sharp from 'sharp';
+import { UserError } from '../../userError.ts';
+import type { WorkingCopies, WorkingCopy } from '../copies/workingCopy.ts';
+import { bodyOf } from '../measuring/bodyOf.ts';
+import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
+import { renderPixels } from '../stages/renderPixels.ts';
+import type { Analysed, AnalyseTask } from './analyseTask.ts';
+import { looksAt } from './looking.ts';
+import { proposalsOf } from './proposalsOf.ts';
+
+/** What is looked at: a page or frame of a file. */
+export type Looked = Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>;
+
+/** The sides of the pictures that are looked at, in pixels: the longer side, and for a panorama the least shorter one. */
+const sides = { detail: 1024, leastShort: 640, mostLong: 3200, words: 896, salient: 320 };
+/** A picture that takes longer has got the detectors stuck. */
+const patienceMs = 90_000;
+/** Less than this, in degrees, nobody sees. */
+const leastTilt = 0.3;
+/** One thread: memory for one picture at a time. It goes when there was nothing to look at for a while. */
+const pool = new Piscina({
+  filename: new URL('./analyseTask.ts', import.meta.url).href,
+  execArgv: ['--import', 'tsx'],
+  minThreads: 0,
+  maxThreads: 1,
+  idleTimeout: 30_000,
+});
+
+/**
+ * Looks at an original in every way there is: for faces and things, words, what stands out, its tilt, its body and its kind.
+ *
+ * @throws UserError where the detectors cannot be loaded, or stop at this picture
+ */
+export async function analyse(original: Looked, copies: WorkingCopies): Promise<Analysis> {
+  const copy = await copies.get(original);
+  const detail = await seenAt(original, detailShare(original), copy);
+  const picture = await reduced(detail, sides.words);
+  const small = await reduced(picture, sides.salient);
+  const looks = await looksAt(detail);
+  const task: AnalyseTask = { picture, small, looks: looks.map(({ objects, faces }) => ({ objects, faces })) };
+  const analysed = await inItsThread(task);
+  const { kind, tilt } = analysed;
+  const proposals = proposalsOf(analysed, looks, detail, { words: picture, salient: small });
+  return {
+    version: analyserVersion,
+    proposals: proposals.map((one) => inOriginal(one, detail, original)),
+    tilt: tilt !== null && kind !== 'flat artwork' && Math.abs(tilt) >= leastTilt ? Math.round(tilt * 100) / 100 : null,
+    body: bodyBox(picture) && (await bodyOf(original, copies)),
+    picture: kind,
+  };
+}
+
+async function inItsThread(task: AnalyseTask): Promise<Analysed> {
+  try {
+    return await pool.run(task, { signal: AbortSignal.timeout(patienceMs) });
+  } catch (error) {
+    const why =
+      error instanceof Error && error.name === 'AbortError' ? 'It took too long.' : 'The program for it stopped.';
+    throw new UserError(`This picture could not be looked at. ${why} Mark by hand what matters, or try again.`, 503, {
+      cause: String(error),
+    });
+  }
+}
+
+function detailShare({ width, height }: Dimensions): number {
+  const [short, long] = [Math.min(width, height), Math.max(width, height)];
+  return Math.min(1, Math.max(sides.detail / long, Math.min(sides.leastShort / short, sides.mostLong / long)));
+}
+
+/** An original at a share of its dimensions, in red, green and blue; transparent parts are white. */
+async function seenAt(original: Looked, share: number, copy: WorkingCopy): Promise<Pixels> {
+  const pixels = await renderPixels(scalePlan(wholePlan(original), share), copy);
+  return toPixels(fromPixels(pixels).flatten({ background: '#fff' }).toColourspace('srgb'));
+}
+
+const reduced = (pixels: Pixels, side: number): Promise<Pixels> =>
+  toPixels(
+    fromPixels(pixels).resize(side, side, { fit: 'inside', withoutEnlargement: true, kernel: sharp.kernel.cubic }),
+  );
+
+/** A proposal in whole pixels of the original that hold all of it. */
+function inOriginal(one: Proposal, seen: Dimensions, original: Dimensions): Proposal {
+  const [x, y] = [original.width / seen.width, original.height / seen.height];
+  const left = Math.max(0, Math.floor(one.left * x));
+  const top = Math.max(0, Math.floor(one.top * y));
+  return {
+    ...one,
+    left,
+    top,
+    width: Math.min(original.width, Math.ceil((one.left + one.width) * x)) - left,
+    height: Math.min(original.height, Math.ceil((one.top + one.height) * y)) - top,
+  };
+}

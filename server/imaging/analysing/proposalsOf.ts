@@ -1,0 +1,127 @@
+import { intersection, type Rect } from '@inkwell/core/geometry';
+import type { Dimensions, Proposal } from '@inkwell/core/model';
+import { type Detection, isCutOff, merged, surenessOf } from '@inkwell/core/proposing';
+import type { Analysed } from './analyseTask.ts';
+import type { SeenFace } from './detectors.ts';
+import type { Look } from './looking.ts';
+import { objectClass } from './objectClasses.ts';
+
+/** More things than these in one picture are none that it is about. */
+const mostObjects = 12;
+const mostWords = 20;
+/** A detector's box goes from the brows to the chin; a head is wider and higher by so much, most of that upwards. */
+const head = { width: 1.4, height: 1.6, up: 0.12 };
+/** Where the nose is this far from the middle between the eyes, in distances between the eyes, a face looks to that side. */
+const looksAside = 0.3;
+/** So many letters as clear as this are words for sure. */
+const sureWords = { letters: 5, clearness: 0.85 };
+
+type Reported = Detection & Pick<Proposal, 'kind' | 'sureness' | 'look'>;
+/** The reports of one look, placed in the picture; those that its edge cuts off are left out. */
+const placedIn = (look: Look, rect: Rect, picture: Dimensions): Rect | null => {
+  const { square, isWhole } = look;
+  const placed = {
+    left: square.left + rect.left * square.width,
+    top: square.top + rect.top * square.height,
+    width: rect.width * square.width,
+    height: rect.height * square.height,
+  };
+  if (!isWhole && isCutOff(placed, square, picture)) return null;
+  const inside = intersection(placed, { left: 0, top: 0, ...picture });
+  return inside.width > 1 && inside.height > 1 ? inside : null;
+};
+
+/** What is proposed of all that was seen in a picture, in its pixels. */
+export function proposalsOf(
+  analysed: Analysed,
+  looks: readonly Look[],
+  picture: Dimensions,
+  sizes: { words: Dimensions; salient: Dimensions },
+): Proposal[] {
+  const faces = merged(
+    looks.flatMap((look, at) => (analysed.faces[at] ?? []).flatMap((face) => faceIn(look, face, picture))),
+  );
+  const objects = merged(
+    looks.flatMap((look, at) =>
+      (analysed.objects[at] ?? []).flatMap(({ index, score, rect }): Reported[] => {
+        const known = objectClass(index);
+        const sureness = surenessOf('object', score);
+        const placed = placedIn(look, rect, picture);
+        return known && sureness && placed ? [{ ...known, score, sureness, rect: placed, look: null }] : [];
+      }),
+    ),
+  ).slice(0, mostObjects);
+  const seen = [...faces, ...objects].map(proposalOf);
+  const words = analysed.words
+    .sort((a, b) => b.rect.width * b.rect.height - a.rect.width * a.rect.height)
+    .slice(0, mostWords)
+    .map(({ rect, letters, clearness }): Proposal => {
+      const sure = letters >= sureWords.letters && clearness >= sureWords.clearness;
+      return {
+        ...placedAs(rect, sizes.words, picture),
+        kind: 'words',
+        name: 'words',
+        sureness: sure ? 'sure' : 'likely',
+        look: null,
+      };
+    });
+  if (seen.length > 0) return [...seen, ...words];
+  // Only where nothing is known by its kind: what stands out is then the best guess.
+  const salient = analysed.salient.map(({ rect }): Proposal => {
+    return {
+      ...placedAs(rect, sizes.salient, picture),
+      kind: 'stands out',
+      name: 'what stands out',
+      sureness: 'likely',
+      look: null,
+    };
+  });
+  return [...words, ...salient.filter((one) => !words.some((other) => covers(other, one)))];
+}
+
+/** What stands out is often words: they are proposed as such. */
+const covers = (words: Rect, one: Rect) => {
+  const shared = intersection(words, one);
+  return shared.width * shared.height > 0.3 * one.width * one.height;
+};
+
+function faceIn(look: Look, { score, rect, landmarks }: SeenFace, picture: Dimensions): Reported[] {
+  const sureness = surenessOf('face', score);
+  const [one, other, nose, mouth] = landmarks;
+  if (!sureness || !one || !other || !nose || !mouth) return [];
+  const eyes = { x: (one.x + other.x) / 2, y: (one.y + other.y) / 2, apart: Math.abs(one.x - other.x) };
+  // A face that lies on its side is not looked for, and what has its mouth above its eyes is none.
+  if (mouth.y < eyes.y + 0.15 * rect.height) return [];
+  const aside = (nose.x - eyes.x) / Math.max(eyes.apart, 0.05 * rect.width);
+  const [width, height] = [rect.width * head.width, rect.height * head.height];
+  const placed = placedIn(
+    look,
+    {
+      left: rect.left - (width - rect.width) / 2,
+      top: rect.top - (height - rect.height) / 2 - head.up * rect.height,
+      width,
+      height,
+    },
+    picture,
+  );
+  const side = aside > looksAside ? 'right' : aside < -looksAside ? 'left' : null;
+  return placed ? [{ kind: 'face', name: 'face', score, sureness, rect: placed, look: side }] : [];
+}
+
+const proposalOf = ({ kind, name, sureness, rect, look }: Reported): Proposal => ({
+  ...rect,
+  kind,
+  // What it is taken for is right often enough only where it is sure.
+  name: sureness === 'sure' ? name : kind,
+  sureness,
+  look,
+});
+
+/** A rectangle of a smaller version of a picture, in the picture itself; whole pixels of the smaller one. */
+function placedAs({ left, top, width, height }: Rect, small: Dimensions, picture: Dimensions): Rect {
+  const [x, y] = [picture.width / small.width, picture.height / small.height];
+  return intersection(
+    { left: left * x, top: top * y, width: width * x, height: height * y },
+    { left: 0, top: 0, ...picture },
+  );
+}

@@ -1,0 +1,156 @@
+import type { Original, Proposal, Seen } from '@inkwell/core/model';
+import { openBody, openTilt, seenWords } from '@inkwell/core/proposing';
+import { Button, Checkbox } from 'antd';
+import { useLookAgain } from '../../../api/seen.ts';
+import { useUndoNote } from '../../../parts/useUndoNote.tsx';
+import type { BenchFrame } from '../frames/benchFrame.ts';
+import { useBench, useBenchStore } from '../state/useBench.ts';
+
+/** What was seen in an original, in one line: all that is proposed can be taken or dismissed at once. */
+export function SeenLine(props: {
+  projectId: string;
+  original: Original;
+  frames: readonly BenchFrame[];
+  /** Undefined while it is not known how far the program is. */
+  seen: Seen | undefined;
+  proposals: readonly Proposal[];
+  onKeepAll: () => void;
+  onDismissAll: () => void;
+}) {
+  const { projectId, original, seen, proposals } = props;
+  const store = useBenchStore();
+  const composing = useBench(({ settings }) => settings.projects[projectId]?.composing);
+  return (
+    <div className="seen-line small">
+      <LookState projectId={projectId} original={original} seen={seen} proposals={proposals} />
+      {proposals.length > 0 && (
+        <>
+          <Button size="small" onClick={props.onKeepAll}>
+            Keep all
+          </Button>
+          <Button size="small" onClick={props.onDismissAll}>
+            Dismiss all
+          </Button>
+        </>
+      )}
+      <TiltOffer {...props} />
+      <BodyOffer {...props} />
+      <Checkbox
+        className="seen-switch"
+        checked={composing === 'seen'}
+        title="For all pictures of this project: frames follow what was seen as well as your marks"
+        onChange={({ target }) => store.set('projects', projectId, { composing: target.checked ? 'seen' : 'marks' })}
+      >
+        Compose from what is seen
+      </Checkbox>
+    </div>
+  );
+}
+
+function LookState(props: {
+  projectId: string;
+  original: Original;
+  seen: Seen | undefined;
+  proposals: readonly Proposal[];
+}) {
+  const { projectId, original, seen, proposals } = props;
+  const again = useLookAgain(projectId);
+  const note = useUndoNote();
+  if (seen?.failure && !seen.analysis) {
+    return (
+      <span role="status">
+        Not looked at. {seen.failure}{' '}
+        <Button
+          size="small"
+          loading={again.isPending}
+          onClick={() => again.mutate(original.id, { onError: note.failed })}
+        >
+          Try again
+        </Button>
+      </span>
+    );
+  }
+  const words = !seen?.analysis
+    ? 'Looking at this picture …'
+    : proposals.length > 0
+      ? `Seen: ${seenWords(proposals)}.`
+      : seen.analysis.proposals.length > 0
+        ? 'All that was seen is decided.'
+        : 'Looked at: nothing found.';
+  return (
+    <span role="status" className={proposals.length > 0 ? '' : 'quiet'}>
+      {words}
+    </span>
+  );
+}
+
+interface OfferProps {
+  original: Original;
+  frames: readonly BenchFrame[];
+  seen: Seen | undefined;
+}
+
+/** Straightens all frames of a picture that leans, as far as nobody has turned them. */
+function TiltOffer({ original, frames, seen }: OfferProps) {
+  const store = useBenchStore();
+  const settings = useBench((bench) => bench.settings.frames);
+  const tilt = openTilt(original, seen?.analysis ?? null);
+  const leaning = frames.flatMap(({ frame }) => {
+    const set = settings[frame.id];
+    return set && set.window.turn % 90 === 0 ? [{ id: frame.id, set }] : [];
+  });
+  if (tilt === null || leaning.length === 0) return null;
+  const straighten = () =>
+    store.setFrames(
+      new Map(
+        leaning.map(({ id, set: { window, composed } }) => [
+          id,
+          { composed, window: { ...window, turn: turned(window.turn - tilt) } },
+        ]),
+      ),
+    );
+  return (
+    <>
+      <span>
+        Leans {Math.abs(tilt).toFixed(1)}° to the {tilt > 0 ? 'right' : 'left'}.
+      </span>
+      <Button size="small" onClick={straighten}>
+        Straighten all
+      </Button>
+      <Button
+        size="small"
+        type="text"
+        aria-label="Dismiss the straightening"
+        onClick={() => store.set('originals', original.id, { decided: [...original.decided, { kind: 'tilt' }] })}
+      >
+        Dismiss
+      </Button>
+    </>
+  );
+}
+
+const turned = (degrees: number) => (degrees <= -180 ? degrees + 360 : degrees > 180 ? degrees - 360 : degrees);
+
+/** Trims artwork to its body, where that lies on an empty margin. */
+function BodyOffer({ original, seen }: OfferProps) {
+  const store = useBenchStore();
+  const body = openBody(original, seen?.analysis ?? null);
+  if (!body) return null;
+  const decided = [...original.decided, { kind: 'body' as const }];
+  return (
+    <>
+      <span>Lies on an empty margin.</span>
+      <Button size="small" onClick={() => store.set('originals', original.id, { trim: body, decided })}>
+        Trim to it
+      </Button>
+      <Button
+        size="small"
+        type="text"
+        aria-label="Dismiss the trim"
+        onClick={() => store.set('originals', original.id, { decided })}
+      >
+        Dismiss
+      </Button>
+    </>
+  );
+}

@@ -46,7 +46,10 @@ export const demoMarks: Partial<Record<PictureKey, DemoMark[]>> = {
   ],
 };
 
-/** The demo project: some frames composed from the marks, the others moved by hand. Its originals come in this order. */
+/**
+ * The demo project: some frames composed from the marks, those of the maker from what is seen alone, the others moved by hand. Its
+ * originals come in this order.
+ */
 export const demoFrames: { picture: PictureKey; frames: DemoFrame[] }[] = [
   {
     picture: 'flyers',
@@ -79,11 +82,11 @@ export const demoFrames: { picture: PictureKey; frames: DemoFrame[] }[] = [
   {
     picture: 'maker',
     frames: [
-      ['sunpane/portrait-post', [1980, 3400, 3900]],
-      ['sunpane/story', [1960, 3060, 3200]],
-      ['sunpane/profile-picture', [1930, 2900, 2200]],
-      ['pipwire/profile-picture', [1930, 2850, 1900]],
-      ['candlecast/channel-picture', [1930, 3050, 2600]],
+      ['sunpane/portrait-post'],
+      ['sunpane/story'],
+      ['sunpane/profile-picture'],
+      ['pipwire/profile-picture'],
+      ['candlecast/channel-picture'],
     ],
   },
   {

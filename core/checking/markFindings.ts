@@ -37,7 +37,7 @@ export function markFindings(frame: FrameToCheck, window: Window, contentArea: C
     const left = unmetAfter(change);
     return left.length < unmet.length && left.every((other) => other.markId !== one.markId);
   };
-  return unmet.map((one): Finding => {
+  const found = unmet.map((one): Finding => {
     const mark = telling.find((each) => each.id === one.markId);
     const ways = mark ? waysFor(frame, window, contentArea, mark, one) : [];
     const fix = ways.find((way) => helps(way.change, one));
@@ -50,6 +50,8 @@ export function markFindings(frame: FrameToCheck, window: Window, contentArea: C
       ...(fix ? { fix } : {}),
     };
   });
+  // Two lines of words that may be cut are one thing to look at.
+  return found.filter(({ text }, at) => found.findIndex((other) => other.text === text) === at);
 }
 
 /** What should be in but is not a must may go for the sake of the rest: that is what it is marked for. What was seen is told where it is sure. */

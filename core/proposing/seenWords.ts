@@ -24,7 +24,7 @@ function plural(name: string): string {
 }
 
 /** What proposals are called together: "two faces, one dog, words". */
-export function seenWords(proposals: readonly Proposal[]): string {
+export function seenWords(proposals: readonly Pick<Proposal, 'name'>[]): string {
   const counts = new Map<string, number>();
   for (const { name } of proposals) counts.set(name, (counts.get(name) ?? 0) + 1);
   return [...counts]

@@ -6,7 +6,6 @@ export * from './localRange.ts';
 export * from './luminance.ts';
 export * from './margin/bodyBox.ts';
 export * from './margin/contentBox.ts';
-export type { SeenPixels } from './margin/margin.ts';
 export * from './nature.ts';
 export * from './salient/salientRegions.ts';
 export * from './scanLikeness.ts';

@@ -1,2 +1,3 @@
+export * from './lettering.ts';
 export * from './samples.ts';
 export * from './targets.ts';

@@ -23,7 +23,7 @@ const environment = (database: string, folder: string): NodeJS.ProcessEnv => ({
 });
 
 /**
- * Fills in the demo once and measures its frames, into a database and a folder that every program of the tests begins with a
+ * Fills in the demo once, has its originals looked at and its frames measured, into a database and a folder that every program of the tests begins with a
  * copy of.
  */
 export default async function fillIn(): Promise<() => Promise<void>> {
@@ -36,7 +36,11 @@ export default async function fillIn(): Promise<() => Promise<void>> {
   const [code] = await once(seed, 'exit');
   if (code !== 0) throw new Error(`The demo could not be filled in: exit code ${code}.`);
   const { client, ...server } = await startProcesses({ ...env, PORT: wantedPort });
-  for (const { id } of await client.projects()) await client.measured(id);
+  for (const { id } of await client.projects()) {
+    // Frames follow from what is seen.
+    await client.looked(id);
+    await client.measured(id);
+  }
   await server.stop();
   return () => dropDatabase(database);
 }

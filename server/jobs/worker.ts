@@ -6,7 +6,6 @@ import { clearUnused } from '../store/library/clearing.ts';
 import { storedDelivery } from '../store/projects/deliveries.ts';
 import { findFrame, framesOfProject } from '../store/projects/frames.ts';
 import { projectIds } from '../store/projects/projects.ts';
-import type { LookedAt } from '../store/schema.ts';
 import {
   type ClaimedWork,
   claimWork,
@@ -63,7 +62,7 @@ export class Worker {
   private readonly running: Promise<void>[];
   /** The work that is being done, by its id. */
   private readonly doing = new Set<number>();
-  /** Whether a picture is being looked at. */
+  /** Whether a picture is being looked at, or a lane is about to claim one. */
   private isBusyLooking = false;
   private readonly timers: NodeJS.Timeout[];
 
@@ -117,14 +116,26 @@ export class Worker {
         if (!this.connection) await this.connectOnce();
         const { number } = this;
         const heard = this.woken;
-        const but = this.isBusyLooking || !this.tools.isLooking ? oneAtATime : null;
-        const claimed = number === null ? null : await claimWork(this.tools.db, number, least, but);
+        const claimed = number === null ? null : await this.claim(number, least);
         if (claimed && number !== null) await this.do(claimed, number);
         else await Promise.race([heard, pause(idleMs)]);
       } catch (error) {
         if (!this.stopped) this.tools.log.error({ error: String(error) }, 'the worker could not go on; it tries again');
         await pause(pauseMs);
       }
+    }
+  }
+
+  /** Claims what there is to do. The lane that may claim a look at a picture is settled before anything is waited for. */
+  private async claim(number: number, least: number): Promise<ClaimedWork | null> {
+    const mayLook = this.tools.isLooking && !this.isBusyLooking;
+    if (mayLook) this.isBusyLooking = true;
+    let claimed: ClaimedWork | null = null;
+    try {
+      claimed = await claimWork(this.tools.db, number, least, mayLook ? null : oneAtATime);
+      return claimed;
+    } finally {
+      if (mayLook && claimed?.task.kind !== oneAtATime) this.isBusyLooking = false;
     }
   }
 
@@ -189,6 +200,7 @@ export class Worker {
       await this.saying(number, () => failWork(db, claimed, number, wordsOf(error), isRefused));
     } finally {
       this.doing.delete(claimed.id);
+      if (claimed.task.kind === oneAtATime) this.isBusyLooking = false;
       this.wakeAll();
     }
   }
@@ -208,22 +220,13 @@ export class Worker {
 
   private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | null | 'unwanted'> {
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
-    if (task.kind === 'analyse') return this.lookAt(task.picture);
+    if (task.kind === 'analyse') return lookAt(this.tools, task.picture);
     const plan = readPlan(task.plan);
     if (!plan) throw new UserError(otherVersion);
     if (wantedBy && !(await this.isWanted(wantedBy, planHash(plan)))) return 'unwanted';
     return task.kind === 'plan'
       ? measurePlan(this.tools, { ...task, plan })
       : measureMarks(this.tools, { ...task, plan });
-  }
-
-  private async lookAt(picture: LookedAt): Promise<Keep> {
-    this.isBusyLooking = true;
-    try {
-      return await lookAt(this.tools, picture);
-    } finally {
-      this.isBusyLooking = false;
-    }
   }
 
   /** Whether any of some frames is still set as it was when this was asked for. */

@@ -11,6 +11,8 @@ import {
   OpenProjectSchema,
   type Original,
   OriginalSchema,
+  type Seen,
+  SeenSchema,
 } from '@inkwell/core/model';
 import { z } from 'zod';
 
@@ -94,6 +96,15 @@ export class Client {
     return until(
       () => this.weights(projectId),
       (frames) => frames.every(isAllMeasured),
+      600,
+    );
+  }
+
+  /** Waits until all originals of a project were looked at, or could not be. */
+  looked(projectId: string): Promise<Seen[]> {
+    return until(
+      async () => z.array(SeenSchema).parse((await this.ask('GET', `/projects/${projectId}/seen`)).body),
+      (originals) => originals.every(({ analysis, failure }) => analysis !== null || failure !== null),
       600,
     );
   }

@@ -7,7 +7,7 @@ import { ask, tell } from './client.ts';
 const lookingPollMs = 1000;
 
 /** Whether nothing more is to be seen in an original for now. */
-export const isLookedAt = ({ analysis, failure }: Seen): boolean =>
+const isLookedAt = ({ analysis, failure }: Seen): boolean =>
   failure !== null || (analysis !== null && analysis.version >= analyserVersion);
 
 /** What was seen in the originals of a project; asked again while one of them is still to be looked at. */

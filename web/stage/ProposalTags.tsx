@@ -1,12 +1,14 @@
 import './ProposalTags.css';
 import { CheckOutlined, CloseOutlined, StopOutlined } from '@ant-design/icons';
 import { rectToScreen, type Viewport } from '@inkwell/core/geometry';
-import type { Proposal } from '@inkwell/core/model';
+import type { Dimensions, Proposal } from '@inkwell/core/model';
 
 /** What a person says of a proposal. */
 export type Decision = 'keep' | 'avoid' | 'dismiss';
 
-const tagHeight = 24;
+const tagHeight = 16;
+/** The tools lie over the upper edge of the stage. */
+const toolsHeight = 38;
 
 const decisions = [
   { decision: 'keep', label: 'Keep', title: 'Keep it in every frame', icon: <CheckOutlined /> },
@@ -17,10 +19,12 @@ const decisions = [
 /** Dotted outlines round what was seen in an original, each with what it is, how sure that is, and what can be said of it. */
 export function ProposalTags(props: {
   view: Viewport;
+  original: Dimensions;
   proposals: readonly Proposal[];
   onDecide: (proposal: Proposal, decision: Decision) => void;
 }) {
-  const { view, proposals, onDecide } = props;
+  const { view, original, proposals, onDecide } = props;
+  const stageWidth = 2 * view.offset.x + original.width * view.scale;
   const counts = new Map<string, number>();
   return proposals.map((one) => {
     const { left, top, width, height } = rectToScreen(view, one);
@@ -31,12 +35,19 @@ export function ProposalTags(props: {
       <div
         key={`${one.kind} ${one.left} ${one.top} ${one.width}`}
         className="proposal"
-        // What reaches to the top of the stage has its tag within.
-        data-tag={top < tagHeight ? 'within' : 'above'}
         style={{ left, top, width, height }}
       >
         {/* biome-ignore lint/a11y/useSemanticElements: a fieldset does not float over a picture. */}
-        <div className="proposal-tag" role="group" aria-label={`Seen: ${named}, ${one.sureness}`}>
+        <div
+          className="proposal-tag"
+          role="group"
+          aria-label={`Seen: ${named}, ${one.sureness}`}
+          // Near the right edge it grows to the left; near the upper one it lies within, under the tools.
+          style={{
+            ...(left > stageWidth / 2 ? { right: -2 } : { left: -2 }),
+            ...(top < toolsHeight + tagHeight ? { top: Math.max(0, toolsHeight - top) } : { bottom: '100%' }),
+          }}
+        >
           <span className="proposal-name">
             {one.name}, {one.sureness}
           </span>

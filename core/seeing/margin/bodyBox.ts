@@ -1,6 +1,7 @@
 import type { Rect } from '../../geometry/index.ts';
+import type { Raster } from '../../planes/index.ts';
 import { connectedParts } from '../salient/connectedParts.ts';
-import { contentTest, marginOf, type SeenPixels } from './margin.ts';
+import { contentTest, marginOf } from './margin.ts';
 
 /** How far a channel may differ from the margin's colour and still belong to the margin, in levels of 255. */
 const tolerance = 12;
@@ -15,7 +16,7 @@ const leastArea = 0.02;
  * The body of artwork that lies on an empty margin: its largest part, and what lies near it or is large as well. Stray bits that
  * stand apart are left out, and a shadow that fades into the margin. Null where there is no margin, or nothing on it.
  */
-export function bodyBox(pixels: SeenPixels): Rect | null {
+export function bodyBox(pixels: Raster): Rect | null {
   const { width, height } = pixels;
   const margin = marginOf(pixels, tolerance);
   if (margin.share < leastMargin) return null;

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { contentBox, type SeenPixels } from '../index.ts';
+import type { Raster } from '../../planes/index.ts';
+import { contentBox } from '../index.ts';
 
 type Colour = number[];
 
@@ -11,8 +12,8 @@ function framed(
   ground: Colour,
   content: Colour,
   box: { left: number; top: number; width: number; height: number },
-): SeenPixels {
-  const channels = ground.length as SeenPixels['channels'];
+): Raster {
+  const channels = ground.length as Raster['channels'];
   const data = new Uint8Array(width * height * channels);
   for (let y = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1) {

@@ -1,5 +1,6 @@
 import type { Rect } from '../../geometry/index.ts';
-import { contentTest, marginOf, type SeenPixels } from './margin.ts';
+import type { Raster } from '../../planes/index.ts';
+import { contentTest, marginOf } from './margin.ts';
 
 export interface ContentOptions {
   /** How far a channel may differ from the margin's colour and still belong to the margin, in levels of 255. @default 12 */
@@ -15,7 +16,7 @@ const dust = 0.002;
  * The rectangle that holds the content of a picture with an empty margin: everything that is not transparent, or does
  * not have the colour of the picture's rim. Null where nothing but margin is there.
  */
-export function contentBox(pixels: SeenPixels, { tolerance = 12, shadow = true }: ContentOptions = {}): Rect | null {
+export function contentBox(pixels: Raster, { tolerance = 12, shadow = true }: ContentOptions = {}): Rect | null {
   const { width, height } = pixels;
   const isContent = contentTest(pixels, marginOf(pixels, tolerance), tolerance, shadow);
   const rows = new Uint32Array(height);

@@ -1,10 +1,4 @@
-/** Uncompressed pixels, 8 bits a channel, row by row: grey, grey and alpha, RGB, or RGBA. */
-export interface SeenPixels {
-  data: Uint8Array;
-  width: number;
-  height: number;
-  channels: 1 | 2 | 3 | 4;
-}
+import type { Raster } from '../../planes/index.ts';
 
 /** A shadow is no darker than this part of the margin's brightness: what is darker is content. */
 const darkestShadow = 0.35;
@@ -23,7 +17,7 @@ export interface Margin {
 const coloursIn = (channels: number) => (channels < 3 ? 1 : 3);
 
 /** What surrounds a picture's content, by the picture's rim. @param tolerance in levels of 255 */
-export function marginOf({ data, width, height, channels }: SeenPixels, tolerance: number): Margin {
+export function marginOf({ data, width, height, channels }: Raster, tolerance: number): Margin {
   const colours = coloursIn(channels);
   const rim: number[] = [];
   for (let x = 0; x < width; x += 1) rim.push(x, (height - 1) * width + x);
@@ -48,7 +42,7 @@ export function marginOf({ data, width, height, channels }: SeenPixels, toleranc
  * @returns a question about a pixel, by its number in reading order
  */
 export function contentTest(
-  { data, channels }: SeenPixels,
+  { data, channels }: Raster,
   margin: Margin,
   tolerance: number,
   shadow: boolean,
@@ -72,7 +66,7 @@ export function contentTest(
 }
 
 /** A shadow has the margin's colour, only darker: all channels fall by about the same factor. */
-function isShadow(data: Uint8Array, at: number, margin: readonly number[], tolerance: number): boolean {
+function isShadow(data: ArrayLike<number>, at: number, margin: readonly number[], tolerance: number): boolean {
   const factors = margin.map((value, channel) => (data[at + channel] ?? 0) / Math.max(1, value));
   const mean = factors.reduce((sum, factor) => sum + factor, 0) / factors.length;
   if (mean < darkestShadow || mean > 1 + tolerance / 255) return false;

@@ -1,7 +1,7 @@
 import type { Plane } from '../../planes/index.ts';
 
 /** A picture leans by no more than this; what leans more is meant to. */
-export const mostDegrees = 12;
+export const mostDegrees = 9;
 /** A piece of an edge may point away from the edge by so much: grain turns it. */
 export const strayDegrees = 4;
 /** An edge changes by so many levels from one row to the next but one, and by so many times what grain does. */

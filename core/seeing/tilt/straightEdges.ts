@@ -7,9 +7,13 @@ const stepDegrees = 0.25;
 const near = 1.5;
 /** An edge that is shorter than this share of the longer side could lean for any reason. */
 const leastLength = 0.18;
-/** An edge may be interrupted for this share of the longer side, and of its length as much is there at least. */
+/** Grain interrupts an edge for no more than this share of the longer side; its pieces are at least as long as that. */
 const mostGap = 0.015;
-const leastCover = 0.6;
+const leastPiece = 0.03;
+/** Of the way from its first piece to its last, as much is there at least: windows, sails and trees stand between. */
+const leastCover = 0.4;
+/** Of the points of an edge as many agree on one line of the grid at least: an edge that leans between two angles has fewer. */
+const votesShare = 0.5;
 /** So many edges of each kind say enough. */
 const mostEdges = 16;
 
@@ -41,7 +45,7 @@ export function straightEdges(points: readonly EdgePoint[], { width, height }: P
   const left = new Set(points);
   const edges: StraightEdge[] = [];
   for (let found = 0; found < mostEdges; found += 1) {
-    let [best, most] = [-1, leastLength * leastCover * side];
+    let [best, most] = [-1, leastLength * side * votesShare];
     for (let at = 1; at < votes.length; at += 1) {
       const sum = (votes[at] as number) + (votes[at - 1] as number);
       if (sum > most) [best, most] = [at, sum];
@@ -54,26 +58,35 @@ export function straightEdges(points: readonly EdgePoint[], { width, height }: P
       left.delete(point);
       cast(point, -1);
     }
-    const edge = longestRun(on, side);
+    const edge = edgeThrough(on, side);
     if (edge) edges.push(edge);
   }
   return edges;
 }
 
-/** The longest piece of points that lie on a line, fitted by least squares; null where it is too short, or has too many gaps. */
-function longestRun(points: readonly EdgePoint[], side: number): StraightEdge | null {
-  const sorted = [...points].sort((a, b) => a.x - b.x);
-  const xOf = (at: number) => sorted[at]?.x ?? 0;
-  let [from, to, start] = [0, 0, 0];
-  for (let at = 1; at < sorted.length; at += 1) {
-    if (xOf(at) - xOf(at - 1) > mostGap * side) start = at;
-    if (xOf(at) - xOf(start) > xOf(to) - xOf(from)) [from, to] = [start, at];
-  }
-  const kept = sorted.slice(from, to + 1);
-  const across = xOf(to) - xOf(from);
-  if (across < leastLength * side || new Set(kept.map(({ x }) => x)).size < leastCover * across) return null;
+/** The pieces of an edge among points that lie on a line, fitted by least squares; null where there is too little of it. */
+function edgeThrough(points: readonly EdgePoint[], side: number): StraightEdge | null {
+  const pieces = piecesOf(points, mostGap * side).filter((piece) => acrossOf(piece) >= leastPiece * side);
+  const kept = pieces.flat();
+  const length = pieces.reduce((sum, piece) => sum + acrossOf(piece), 0);
+  if (length < leastLength * side || length < leastCover * acrossOf(kept)) return null;
   const middle = (value: (point: EdgePoint) => number) => kept.reduce((sum, one) => sum + value(one), 0) / kept.length;
   const [x, y] = [middle((one) => one.x), middle((one) => one.y)];
   const slope = middle((one) => (one.x - x) * (one.y - y)) / middle((one) => (one.x - x) ** 2);
-  return { degrees: (Math.atan(slope) * 180) / Math.PI, length: across * Math.hypot(1, slope) };
+  return { degrees: (Math.atan(slope) * 180) / Math.PI, length: length * Math.hypot(1, slope) };
+}
+
+/** From the first of some points to the last, which come from left to right. */
+const acrossOf = (points: readonly EdgePoint[]) => (points.at(-1)?.x ?? 0) - (points[0]?.x ?? 0);
+
+/** Points from left to right, parted where there is a gap between two. */
+function piecesOf(points: readonly EdgePoint[], gap: number): EdgePoint[][] {
+  const pieces: EdgePoint[][] = [];
+  for (const point of [...points].sort((a, b) => a.x - b.x)) {
+    const piece = pieces.at(-1);
+    const last = piece?.at(-1);
+    if (piece && last && point.x - last.x <= gap) piece.push(point);
+    else pieces.push([point]);
+  }
+  return pieces;
 }

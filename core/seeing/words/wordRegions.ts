@@ -29,7 +29,7 @@ interface Bounds {
  */
 const kinds: readonly Bounds[] = [
   { letters: 3, twoLevels: 0.84, contrast: 80, strokes: 0.32, heights: 0.3, stray: 0.1 },
-  { letters: 4, twoLevels: 0.86, contrast: 100, strokes: 0.6, heights: 0.36, stray: 0.2 },
+  { letters: 4, twoLevels: 0.86, contrast: 84, strokes: 0.6, heights: 0.36, stray: 0.2 },
   { letters: 5, twoLevels: 0.78, contrast: 60, strokes: 0.4, heights: 0.38, stray: 0.12 },
   { letters: 5, twoLevels: 0.86, contrast: 40, strokes: 0.35, heights: 0.35, stray: 0.1 },
   { letters: 10, twoLevels: 0.67, contrast: 80, strokes: 0.35, heights: 0.35, stray: 0.12 },

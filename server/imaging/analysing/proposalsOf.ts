@@ -65,25 +65,16 @@ export function proposalsOf(
         look: null,
       };
     });
-  if (seen.length > 0) return [...seen, ...words];
+  if (seen.length + words.length > 0) return [...seen, ...words];
   // Only where nothing is known by its kind: what stands out is then the best guess.
-  const salient = analysed.salient.map(({ rect }): Proposal => {
-    return {
-      ...placedAs(rect, sizes.salient, picture),
-      kind: 'stands out',
-      name: 'what stands out',
-      sureness: 'likely',
-      look: null,
-    };
-  });
-  return [...words, ...salient.filter((one) => !words.some((other) => covers(other, one)))];
+  return analysed.salient.map(({ rect }) => ({
+    ...placedAs(rect, sizes.salient, picture),
+    kind: 'stands out',
+    name: 'what stands out',
+    sureness: 'likely',
+    look: null,
+  }));
 }
-
-/** What stands out is often words: they are proposed as such. */
-const covers = (words: Rect, one: Rect) => {
-  const shared = intersection(words, one);
-  return shared.width * shared.height > 0.3 * one.width * one.height;
-};
 
 function faceIn(look: Look, { score, rect, landmarks }: SeenFace, picture: Dimensions): Reported[] {
   const sureness = surenessOf('face', score);

@@ -1,7 +1,6 @@
 import { analyserVersion, type Original, type Seen } from '@inkwell/core/model';
 import { analyse } from '../../imaging/analysing/analyse.ts';
 import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
-import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
 import { analysesOf, keepAnalysis, notLookedAt } from '../../store/library/analyses.ts';
 import { lockSaves } from '../../store/lockSaves.ts';
@@ -45,7 +44,7 @@ export async function lookAt(
 
 /** How far the program is with looking at originals, in their order. */
 export async function seenIn(
-  { db, isLooking }: Pick<Services, 'db' | 'isLooking'>,
+  { db, isLooking }: { db: Queryable; isLooking: boolean },
   originals: readonly Original[],
 ): Promise<Seen[]> {
   const analysisOf = await analysesOf(db, originals);

@@ -11,7 +11,7 @@ import {
   type Measured,
 } from '@inkwell/core/model';
 import { isCutOut } from '@inkwell/core/planning';
-import { openProposals, seenWords } from '@inkwell/core/proposing';
+import { seenWords } from '@inkwell/core/proposing';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Select } from 'antd';
 import { useLayoutEffect, useRef } from 'react';
@@ -137,11 +137,8 @@ export function Reading({
   );
 }
 
-/** The proposals that a frame is composed from. */
-const proposedIn = ({ original, seen, finishing }: BenchFrame) =>
-  finishing.project.composing === 'seen' && original.marks.some((mark: MarkToCompose) => mark.proposed)
-    ? openProposals(original, seen)
-    : [];
+/** What was seen, as far as a frame is composed from it. */
+const proposedIn = ({ original }: BenchFrame) => original.marks.filter((mark: MarkToCompose) => mark.proposed);
 
 /** An element that keeps its height while something is moved: the stage above would jump under the hand otherwise. */
 function useHeldHeight() {

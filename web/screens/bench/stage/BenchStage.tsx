@@ -131,7 +131,12 @@ export function BenchStage(props: {
           over={(view) =>
             tool === 'frame' &&
             !trimming && (
-              <ProposalTags view={view} proposals={proposals} onDecide={(one, decision) => decide([one], decision)} />
+              <ProposalTags
+                view={view}
+                original={original}
+                proposals={proposals}
+                onDecide={(one, decision) => decide([one], decision)}
+              />
             )
           }
         />

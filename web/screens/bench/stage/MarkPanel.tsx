@@ -83,9 +83,7 @@ export function MarkPanel(props: {
             Add {role}
           </Button>
         ))}
-        {marks.length === 0 && (
-          <span className="quiet small">Mark what matters, and every frame is composed around it.</span>
-        )}
+        {marks.length === 0 && <span className="quiet small">Mark what matters: every frame follows.</span>}
       </div>
       {props.children ||
         (mark && (

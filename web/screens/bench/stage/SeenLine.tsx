@@ -21,29 +21,32 @@ export function SeenLine(props: {
   const store = useBenchStore();
   const composing = useBench(({ settings }) => settings.projects[projectId]?.composing);
   return (
-    <div className="seen-line small">
-      <LookState projectId={projectId} original={original} seen={seen} proposals={proposals} />
-      {proposals.length > 0 && (
-        <>
-          <Button size="small" onClick={props.onKeepAll}>
-            Keep all
-          </Button>
-          <Button size="small" onClick={props.onDismissAll}>
-            Dismiss all
-          </Button>
-        </>
-      )}
-      <TiltOffer {...props} />
-      <BodyOffer {...props} />
-      <Checkbox
-        className="seen-switch"
-        checked={composing === 'seen'}
-        title="For all pictures of this project: frames follow what was seen as well as your marks"
-        onChange={({ target }) => store.set('projects', projectId, { composing: target.checked ? 'seen' : 'marks' })}
-      >
-        Compose from what is seen
-      </Checkbox>
-    </div>
+    <section className="seen-line small" aria-label="What is seen">
+      <div className="seen-row">
+        <LookState projectId={projectId} original={original} seen={seen} proposals={proposals} />
+        {proposals.length > 0 && (
+          <>
+            <Button size="small" onClick={props.onKeepAll}>
+              Keep all
+            </Button>
+            <Button size="small" onClick={props.onDismissAll}>
+              Dismiss all
+            </Button>
+          </>
+        )}
+      </div>
+      <div className="seen-row">
+        <Checkbox
+          checked={composing === 'seen'}
+          title="For all pictures of this project: frames follow what was seen as well as your marks"
+          onChange={({ target }) => store.set('projects', projectId, { composing: target.checked ? 'seen' : 'marks' })}
+        >
+          Compose from this
+        </Checkbox>
+        <TiltOffer {...props} />
+        <BodyOffer {...props} />
+      </div>
+    </section>
   );
 }
 
@@ -139,7 +142,7 @@ function BodyOffer({ original, seen }: OfferProps) {
   const decided = [...original.decided, { kind: 'body' as const }];
   return (
     <>
-      <span>Lies on an empty margin.</span>
+      <span>Empty margin round it.</span>
       <Button size="small" onClick={() => store.set('originals', original.id, { trim: body, decided })}>
         Trim to it
       </Button>

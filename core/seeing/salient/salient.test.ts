@@ -1,0 +1,70 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { sharedPart } from '../../geometry/index.ts';
+import { steadyNoise, target } from '../../testing/index.ts';
+import { isOnPaper } from '../scanLikeness.ts';
+import { saliencyOf } from './saliency.ts';
+import { salientRegions } from './salientRegions.ts';
+
+const size = { width: 160, height: 110 };
+const share = fc.double({ min: 0, max: 1, noNaN: true });
+
+test('what stands on a ground stands out by just how much it differs, wherever it is and however the light falls', () => {
+  const thing = fc.record({
+    x: share,
+    y: share,
+    width: fc.integer({ min: 20, max: 60 }),
+    height: fc.integer({ min: 20, max: 50 }),
+    ground: fc.integer({ min: 30, max: 120 }),
+    step: fc.integer({ min: 70, max: 120 }),
+    slope: fc.double({ min: -0.15, max: 0.15, noNaN: true }),
+  });
+  fc.assert(
+    fc.property(thing, ({ x, y, width, height, ground, step, slope }) => {
+      const left = Math.round(8 + x * (size.width - 16 - width));
+      const top = Math.round(8 + y * (size.height - 16 - height));
+      const picture = target(size.width, size.height, (px, py) => {
+        const isIn = px >= left && px < left + width && py >= top && py < top + height;
+        return ground + slope * px + (isIn ? step : 0);
+      });
+      const { data } = saliencyOf(picture);
+      const middle = (top + Math.floor(height / 2)) * size.width + left + Math.floor(width / 2);
+      // From the edge to the thing the light changes as well, and from its rim to its middle.
+      expect(Math.abs((data[middle] as number) - step)).toBeLessThan(2 + Math.abs(slope) * size.width);
+      expect(data[0]).toBe(0);
+      const [region, ...others] = salientRegions(picture);
+      expect(others).toEqual([]);
+      expect(
+        sharedPart(region?.rect ?? { left: 0, top: 0, width: 0, height: 0 }, { left, top, width, height }),
+      ).toBeGreaterThan(0.8);
+    }),
+    { numRuns: 40 },
+  );
+});
+
+test('colour alone is enough, two things are two regions, and sand, grain and slow light are none', () => {
+  const disc = (x: number, y: number, atX: number, atY: number) => Math.hypot(x - atX, y - atY) < 18;
+  const red = target(size.width, size.height, (x, y) => (disc(x, y, 60, 50) ? [200, 70, 90] : [90, 105, 90]));
+  expect(salientRegions(red)).toHaveLength(1);
+  const two = target(size.width, size.height, (x, y) => (disc(x, y, 40, 50) || disc(x, y, 120, 60) ? 210 : 90));
+  expect(salientRegions(two)).toHaveLength(2);
+  const random = steadyNoise(3);
+  const plain = [
+    target(size.width, size.height, () => 120),
+    target(size.width, size.height, () => 150 + 30 * random()),
+    target(size.width, size.height, (x, y) => 60 + x / 2 + y / 3),
+    target(size.width, size.height, (x, y) => 150 + 18 * Math.sin(x / 5 + Math.sin(y / 9)) + 10 * random()),
+  ];
+  for (const picture of plain) expect(salientRegions(picture)).toEqual([]);
+});
+
+test('paper with ink on it is a scan, whatever its light; skies, and paper that is hardly there, are none', () => {
+  const random = steadyNoise(9);
+  const paper = (light: number, ink: number) =>
+    target(size.width, size.height, (x, y) => ((x + 3 * y) % 37 < ink ? 40 : light + 8 * random()));
+  expect([paper(240, 4), paper(185, 10), paper(170, 3)].map(isOnPaper)).toEqual([true, true, true]);
+  const sky = target(size.width, size.height, (_, y) => [150 - y / 3, 190 - y / 4, 240]);
+  expect([sky, paper(110, 4), paper(230, 24)].map(isOnPaper)).toEqual([false, false, false]);
+  const grey = { data: new Uint8Array(size.width * size.height).fill(225), ...size, channels: 1 as const };
+  expect(isOnPaper(grey)).toBe(true);
+});

@@ -17,14 +17,17 @@ const switchedOff = 'Looking at pictures is switched off (INKWELL_LOOK). Mark by
 const keyOf = ({ sha256, page }: Pick<LookedAt, 'sha256' | 'page'>) => `analyse ${analyserVersion} ${sha256} ${page}`;
 
 /** The work of looking at an original. */
-export function lookWork({ sha256, page, width, height, hasAlpha }: LookedAt): NewWork {
+function lookWork({ sha256, page, width, height, hasAlpha }: LookedAt): NewWork {
   const picture = { sha256, page, width, height, hasAlpha };
   return { key: keyOf(picture), task: { kind: 'analyse', picture }, priority: priorities.analysing };
 }
 
-/** Asks to look at originals. @param again tries again what could not be looked at */
-export const queueLooking = (db: Queryable, originals: readonly LookedAt[], again = false): Promise<void> =>
-  addWork(db, originals.map(lookWork), again);
+/** Asks to look at originals, as far as nobody has yet. @param again tries again what could not be looked at */
+export async function queueLooking(db: Queryable, originals: readonly LookedAt[], again = false): Promise<void> {
+  const analysisOf = await analysesOf(db, originals);
+  const unseen = originals.filter((one) => (analysisOf(one)?.version ?? 0) < analyserVersion);
+  await addWork(db, unseen.map(lookWork), again);
+}
 
 /** Asks to look at all originals that this version of the program has not looked at. */
 export const queueUnseen = async (db: Queryable): Promise<void> => queueLooking(db, await notLookedAt(db));

@@ -13,19 +13,20 @@ import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 import { median } from './inProcess.ts';
 
-const original = { width: 1500, height: 1000, trim: null };
+/** The dimensions of all made pictures. */
+export const original = { width: 1500, height: 1000, trim: null };
 const bounds = wholeOf(original);
 const places = [...shippedPlaces().values()].map((one) => one.place);
 
-type Spot = [left: number, top: number, width: number, height: number];
-interface Picture {
+export type Spot = [left: number, top: number, width: number, height: number];
+export interface Picture {
   name: string;
   keeps: Spot[];
   avoids: Spot[];
 }
 
 /** Eight pictures with known subjects: what must be in, and what should stay out. */
-const pictures: Picture[] = [
+const pictures: readonly Picture[] = [
   { name: 'one in the middle', keeps: [[660, 380, 180, 240]], avoids: [] },
   { name: 'one far left', keeps: [[60, 300, 160, 220]], avoids: [] },
   { name: 'one low right, bin beside', keeps: [[1180, 640, 170, 230]], avoids: [[1390, 760, 90, 160]] },
@@ -73,7 +74,7 @@ const marksOf = ({ keeps, avoids }: Picture): Mark[] => {
 };
 
 /** Paints a picture: a calm ground, and spots with colour and texture where its subjects are. */
-function paint({ keeps, avoids }: Picture): Promise<Buffer> {
+function paintSpots({ keeps, avoids }: Picture): Promise<Buffer> {
   const spot = ([left, top, width, height]: Spot, colour: string) =>
     `<ellipse cx="${left + width / 2}" cy="${top + height / 2}" rx="${width / 2}" ry="${height / 2}" fill="${colour}"/>
      <path d="M${left + width / 4},${top + height / 2}h${width / 2}M${left + width / 2},${top + height / 4}v${height / 2}" stroke="#fff" stroke-width="8"/>`;
@@ -145,18 +146,28 @@ export interface FramingComparison {
 type Way = 'composed' | 'centred' | 'attention';
 const ways: Way[] = ['composed', 'centred', 'attention'];
 
-/** Composed windows against centred ones and a content-aware cut, over all places of the spec book. */
-export async function compareFraming(): Promise<FramingComparison> {
+/**
+ * Composed windows against centred ones and a content-aware cut, over all places of the spec book.
+ *
+ * @param some pictures, with how they are painted
+ * @param marksFor what they are composed from: by default what is known to be in them
+ */
+export async function compareFraming(
+  some: readonly Picture[] = pictures,
+  paint: (picture: Picture) => Promise<Buffer> = paintSpots,
+  marksFor: (painted: Buffer) => Promise<Mark[] | null> = async () => null,
+): Promise<FramingComparison> {
   const zero = () => ({ composed: 0, centred: 0, attention: 0 });
   const result: FramingComparison = { frames: 0, possible: 0, kept: zero(), keepShown: zero(), avoidShown: zero() };
   let avoiding = 0;
-  for (const picture of pictures) {
+  for (const picture of some) {
     const marks = marksOf(picture);
     const painted = await paint(picture);
+    const composedFrom = (await marksFor(painted)) ?? marks;
     for (const place of places) {
       const output = placeDimensions(place, original);
       const windows: Record<Way, Window> = {
-        composed: composeWindow(bounds, plainContentArea(place, original), marks).window,
+        composed: composeWindow(bounds, plainContentArea(place, original), composedFrom).window,
         centred: largestWindow(bounds, output),
         attention: await attentionWindow(painted, output),
       };

@@ -20,10 +20,11 @@ export class Program {
     this.watching = setInterval(() => this.look(), 100);
   }
 
-  static async start(): Promise<Program> {
+  /** @param look whether pictures are looked at as well; what is measured of other work leaves that out */
+  static async start(look: 'on' | 'off' = 'off'): Promise<Program> {
     const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
     const database = await ownDatabase(databaseServer(), 'inkwell_bench');
-    const env = { ...process.env, DATABASE_URL: database, INKWELL_DATA: folder, PORT: '4690' };
+    const env = { ...process.env, DATABASE_URL: database, INKWELL_DATA: folder, PORT: '4690', INKWELL_LOOK: look };
     return new Program(await startProcesses(env), folder, database);
   }
 

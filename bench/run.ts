@@ -7,6 +7,7 @@ import { compareFraming, composeTimes, type FramingComparison } from './framing.
 import { dragging } from './inBrowser.ts';
 import { type Comparison, compareDelivery, median } from './inProcess.ts';
 import { Program } from './program.ts';
+import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
 import { compareStrip } from './strips.ts';
 import { proofTimes } from './throughServer.ts';
@@ -28,6 +29,8 @@ const weighing = await weighingSection(art, picture);
 console.log('Composed windows …');
 const composing = composeTimes();
 const framing = await compareFraming();
+console.log('What is seen …');
+const seeing = await seeingSection(picture, art);
 console.log('Proofs through the server …');
 const program = await Program.start();
 const times = (await proofTimes(program.client, picture, 80)).slice(10).sort((a, b) => a - b);
@@ -103,6 +106,7 @@ ${framingRow('composed from the marks', framing, 'composed')}
 ${framingRow('largest centred', framing, 'centred')}
 ${framingRow("sharp's own content-aware cut", framing, 'attention')}
 
+${seeing}
 ## Proof after a window change
 24 megapixels, 1080 × 1350 shown at 448 px: save and proof over HTTP, each window new, ${times.length} changes. The full-size weights
 of the same frame are not measured meanwhile.

@@ -2,6 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
+import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
 import { vastSection } from './vast.ts';
 import { weighingSection } from './weighingSection.ts';
@@ -10,6 +11,7 @@ import { weighingSection } from './weighingSection.ts';
 const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
 const sections: Record<string, () => Promise<string>> = {
   weighing: async () => weighingSection(art, await madePicture('flyers', art)),
+  seeing: async () => seeingSection(await madePicture('flyers', art), art),
   vast: vastSection,
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };

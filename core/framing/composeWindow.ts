@@ -8,7 +8,7 @@ import {
   smallestSpan,
   upright,
 } from '../geometry/index.ts';
-import type { KeepMark, Mark, Window } from '../model/index.ts';
+import type { KeepMark, Mark, MarkToCompose, Window } from '../model/index.ts';
 import { avoidConstraint, type Constraint, constraintSidesOf, keepConstraint, type Zone } from './constraints.ts';
 import type { ContentArea } from './contentArea.ts';
 import { bestAnswer } from './feasible.ts';
@@ -40,8 +40,9 @@ export interface Composed {
 const enlargedForAvoiding = 1.5;
 
 /**
- * Composes the window of one frame from the marks on its original: keep marks by priority, then avoid marks, no
- * enlargement while it can be helped, then the composition that suits the place, then as much of the picture as possible.
+ * Composes the window of one frame from the marks on its original: keep marks by priority, then avoid marks, then what was
+ * only seen, no enlargement while it can be helped, then the composition that suits the place, then as much of the picture as
+ * possible.
  *
  * Every demand is a half-space over (x, y, span), so what is possible is found exactly, without trying windows. The
  * same input gives the same window, and a small change of a mark a small change of the window, as long as it stays
@@ -122,6 +123,10 @@ function byPriority(marks: readonly Mark[]): KeepMark[] {
   return [...keeps.filter((mark) => mark.priority === 'must'), ...keeps.filter((mark) => mark.priority === 'should')];
 }
 
+/** What was seen and need not be in yields to all that a person has marked, also to what they want out. */
+const isGuess = (mark: KeepMark & Pick<MarkToCompose, 'proposed'>) =>
+  mark.proposed !== undefined && mark.priority === 'should';
+
 /** So much room is left round a mark where there is any: a part of the mark's own width and height on each side. */
 const roomRound = 0.15;
 
@@ -180,17 +185,20 @@ function chooseWindow(
   const demands: Constraint[] = [];
   const kept: KeepMark[] = [];
   let answer = settle([], []);
-  for (const mark of keeps) {
-    const found = firstOf(zones, (zone) => {
-      const demand = keepConstraint(mark, zone, sides);
-      const better = settle([...demands, demand], [...kept, mark]);
-      return better && { demand, better };
-    });
-    if (!found) continue;
-    demands.push(found.demand);
-    kept.push(mark);
-    answer = found.better;
-  }
+  const keepEach = (some: readonly KeepMark[]) => {
+    for (const mark of some) {
+      const found = firstOf(zones, (zone) => {
+        const demand = keepConstraint(mark, zone, sides);
+        const better = settle([...demands, demand], [...kept, mark]);
+        return better && { demand, better };
+      });
+      if (!found) continue;
+      demands.push(found.demand);
+      kept.push(mark);
+      answer = found.better;
+    }
+  };
+  keepEach(keeps.filter((mark) => !isGuess(mark)));
   const room = roomy(kept);
   const roomier = kept.length > 0 ? settle([...demands, ...room], kept) : null;
   if (roomier) {
@@ -203,5 +211,6 @@ function chooseWindow(
     demands.push(demand, sharpEnough);
     answer = better;
   }
+  keepEach(keeps.filter(isGuess));
   return answer;
 }

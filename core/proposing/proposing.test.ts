@@ -212,7 +212,7 @@ test('of reports of one thing the surest stays: none that stays is like a surer 
 });
 
 test('it is said in words how sure, how many and of what kind', () => {
-  expect([0.9, 0.75, 0.6].map((score) => surenessOf('face', score))).toEqual(['sure', 'likely', null]);
+  expect([0.9, 0.78, 0.6].map((score) => surenessOf('face', score))).toEqual(['sure', 'likely', null]);
   expect([0.7, 0.55, 0.4].map((score) => surenessOf('object', score))).toEqual(['sure', 'likely', null]);
   const named = (...names: string[]) => seenWords(names.map((name) => ({ name })));
   expect(named('face', 'face', 'dog', 'words', 'words')).toBe('two faces, one dog, words');

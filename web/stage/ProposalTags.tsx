@@ -1,22 +1,13 @@
 import './ProposalTags.css';
-import { CheckOutlined, CloseOutlined, StopOutlined } from '@ant-design/icons';
 import { rectToScreen, type Viewport } from '@inkwell/core/geometry';
 import type { Dimensions, Proposal } from '@inkwell/core/model';
-
-/** What a person says of a proposal. */
-export type Decision = 'keep' | 'avoid' | 'dismiss';
+import { type Decision, named, ProposalTag } from './ProposalTag.tsx';
 
 const tagHeight = 16;
 /** The tools lie over the upper edge of the stage. */
 const toolsHeight = 38;
 
-const decisions = [
-  { decision: 'keep', label: 'Keep', title: 'Keep it in every frame', icon: <CheckOutlined /> },
-  { decision: 'avoid', label: 'Avoid', title: 'Keep it out of frames', icon: <StopOutlined /> },
-  { decision: 'dismiss', label: 'Dismiss', title: 'Do not propose it again', icon: <CloseOutlined /> },
-] as const;
-
-/** Dotted outlines round what was seen in an original, each with what it is, how sure that is, and what can be said of it. */
+/** Dotted outlines round what was seen in an original. A mouse finds a tag at each; for fingers the tags are below the stage. */
 export function ProposalTags(props: {
   view: Viewport;
   original: Dimensions;
@@ -25,45 +16,20 @@ export function ProposalTags(props: {
 }) {
   const { view, original, proposals, onDecide } = props;
   const stageWidth = 2 * view.offset.x + original.width * view.scale;
-  const counts = new Map<string, number>();
-  return proposals.map((one) => {
-    const { left, top, width, height } = rectToScreen(view, one);
-    const count = (counts.get(one.name) ?? 0) + 1;
-    counts.set(one.name, count);
-    const named = count === 1 ? one.name : `${one.name} ${count}`;
+  return named(proposals).map(({ proposal, name, key }) => {
+    const { left, top, width, height } = rectToScreen(view, proposal);
     return (
-      <div
-        key={`${one.kind} ${one.left} ${one.top} ${one.width}`}
-        className="proposal"
-        style={{ left, top, width, height }}
-      >
-        {/* biome-ignore lint/a11y/useSemanticElements: a fieldset does not float over a picture. */}
-        <div
-          className="proposal-tag"
-          role="group"
-          aria-label={`Seen: ${named}, ${one.sureness}`}
+      <div key={key} className="proposal" style={{ left, top, width, height }}>
+        <ProposalTag
+          proposal={proposal}
+          name={name}
+          onDecide={onDecide}
           // Near the right edge it grows to the left; near the upper one it lies within, under the tools.
           style={{
             ...(left > stageWidth / 2 ? { right: -2 } : { left: -2 }),
             ...(top < toolsHeight + tagHeight ? { top: Math.max(0, toolsHeight - top) } : { bottom: '100%' }),
           }}
-        >
-          <span className="proposal-name">
-            {one.name}, {one.sureness}
-          </span>
-          {decisions.map(({ decision, label, title, icon }) => (
-            <button
-              key={decision}
-              type="button"
-              className="plain-button"
-              aria-label={`${label} ${named}`}
-              title={title}
-              onClick={() => onDecide(one, decision)}
-            >
-              {icon}
-            </button>
-          ))}
-        </div>
+        />
       </div>
     );
   });

@@ -16,8 +16,8 @@ export interface SalientRegion {
 const leastContrast = 48;
 /** Of the greatest contrast, this much belongs to what stands out. */
 const partOfMost = 0.5;
-/** A region takes at least and at most this share of the picture, and fills at least this share of its rectangle. */
-const areas = { least: 0.004, most: 0.5, ofRect: 0.3 };
+/** A region takes at least this share of the picture, its rectangle at most that, and it fills as much of its rectangle. */
+const areas = { least: 0.004, most: 0.5, ofRect: 0.42 };
 /** The first region says something where this much of what stands out lies in it; a second is named from this share on. */
 const shares = { first: 0.5, second: 0.3 };
 
@@ -33,11 +33,12 @@ export function salientRegions(raster: Raster): SalientRegion[] {
       mass: part.pixels.reduce((sum, at) => sum + (data[at] as number), 0),
     };
   });
+  const isPart = (rect: Rect) => rect.width * rect.height <= areas.most * width * height;
   const all = regions.reduce((sum, { mass }) => sum + mass, 0);
   const standing = regions
     .filter(({ count, rect }) => {
       const share = count / (width * height);
-      return share >= areas.least && share <= areas.most && count >= areas.ofRect * rect.width * rect.height;
+      return share >= areas.least && isPart(rect) && count >= areas.ofRect * rect.width * rect.height;
     })
     .map(({ rect, mass, count }) => ({ rect, contrast: mass / count, share: mass / all }))
     .sort((a, b) => b.share - a.share);

@@ -43,7 +43,14 @@ function lightLetters(picture: Raster, levels: Uint8Array, isLight: boolean): Le
   const parts = stableParts(tree, levels, (part) => {
     const [wide, high] = sizeOf(tree, part);
     const area = tree.area[part] as number;
+    // What the picture's edge cuts is no whole letter.
+    const isWhole =
+      (tree.left[part] as number) > 0 &&
+      (tree.top[part] as number) > 0 &&
+      (tree.right[part] as number) < width - 1 &&
+      (tree.bottom[part] as number) < height - 1;
     return (
+      isWhole &&
       Math.max(wide, high) >= leastHeight &&
       area >= leastArea &&
       high <= most.height * height &&

@@ -32,6 +32,7 @@ const kinds: readonly Bounds[] = [
   { letters: 4, twoLevels: 0.86, contrast: 84, strokes: 0.6, heights: 0.36, stray: 0.2 },
   { letters: 5, twoLevels: 0.78, contrast: 60, strokes: 0.4, heights: 0.38, stray: 0.12 },
   { letters: 5, twoLevels: 0.86, contrast: 40, strokes: 0.35, heights: 0.35, stray: 0.1 },
+  { letters: 8, twoLevels: 0.84, contrast: 100, strokes: 0.6, heights: 0.45, stray: 0.2 },
   { letters: 10, twoLevels: 0.67, contrast: 80, strokes: 0.35, heights: 0.35, stray: 0.12 },
 ];
 /** Words of letters that touch have few parts, which stand for at least so many letters and are as clear as this. */

@@ -36,21 +36,29 @@ const pool = new Piscina({
  * @throws UserError where the detectors cannot be loaded, or stop at this picture
  */
 export async function analyse(original: Looked, copies: WorkingCopies): Promise<Analysis> {
-  const copy = await copies.get(original);
-  const detail = await seenAt(original, detailShare(original), copy);
+  const detail = await seenAt(original, detailShare(original), await copies.get(original));
+  const { proposals, hasBody, ...analysis } = await seenIn(detail);
+  return {
+    ...analysis,
+    proposals: proposals.map((one) => inOriginal(one, detail, original)),
+    body: hasBody ? await bodyOf(original, copies) : null,
+  };
+}
+
+/** What is seen in pixels, in their coordinates, and whether they are artwork on a margin. @param detail red, green and blue */
+export async function seenIn(detail: Pixels): Promise<Omit<Analysis, 'body'> & { hasBody: boolean }> {
   const picture = await reduced(detail, sides.words);
   const small = await reduced(picture, sides.salient);
   const looks = await looksAt(detail);
   const task: AnalyseTask = { picture, small, looks: looks.map(({ objects, faces }) => ({ objects, faces })) };
   const analysed = await inItsThread(task);
   const { kind, tilt } = analysed;
-  const proposals = proposalsOf(analysed, looks, detail, { words: picture, salient: small });
   return {
     version: analyserVersion,
-    proposals: proposals.map((one) => inOriginal(one, detail, original)),
+    proposals: proposalsOf(analysed, looks, detail, { words: picture, salient: small }),
     tilt: tilt !== null && kind !== 'flat artwork' && Math.abs(tilt) >= leastTilt ? Math.round(tilt * 100) / 100 : null,
-    body: bodyBox(picture) && (await bodyOf(original, copies)),
     picture: kind,
+    hasBody: bodyBox(picture) !== null,
   };
 }
 

@@ -76,13 +76,22 @@ export function proposalsOf(
   }));
 }
 
+/** Where eyes and mouth of a face lie in its box: what is seen in fruit, sand and cats has its eyes low and its mouth near the nose. */
+const proportions = { lowestEyes: 0.385, leastUnderNose: 0.13 };
+
+/** Whether points lie as those of an upright face do. */
+const isProportioned = (rect: Rect, eyes: { y: number }, nose: { y: number }, mouth: { y: number }) =>
+  eyes.y > rect.top &&
+  eyes.y <= rect.top + proportions.lowestEyes * rect.height &&
+  nose.y > eyes.y &&
+  mouth.y >= nose.y + proportions.leastUnderNose * rect.height;
+
 function faceIn(look: Look, { score, rect, landmarks }: SeenFace, picture: Dimensions): Reported[] {
   const sureness = surenessOf('face', score);
   const [one, other, nose, mouth] = landmarks;
   if (!sureness || !one || !other || !nose || !mouth) return [];
   const eyes = { x: (one.x + other.x) / 2, y: (one.y + other.y) / 2, apart: Math.abs(one.x - other.x) };
-  // A face that lies on its side is not looked for, and what has its mouth above its eyes is none.
-  if (mouth.y < eyes.y + 0.15 * rect.height) return [];
+  if (!isProportioned(rect, eyes, nose, mouth)) return [];
   const aside = (nose.x - eyes.x) / Math.max(eyes.apart, 0.05 * rect.width);
   const [width, height] = [rect.width * head.width, rect.height * head.height];
   const placed = placedIn(

@@ -6,7 +6,8 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { previewUrl } from '../../../api/originals.ts';
 import { movingPreviewWidth } from '../../../parts/FramePicture.tsx';
 import { OriginalStage } from '../../../stage/OriginalStage.tsx';
-import { type Decision, ProposalTags } from '../../../stage/ProposalTags.tsx';
+import type { Decision } from '../../../stage/ProposalTag.tsx';
+import { ProposalTags } from '../../../stage/ProposalTags.tsx';
 import type { Tool } from '../../../stage/tools.ts';
 import { type Surround, surrounds } from '../../../theme/palette.ts';
 import { type BenchFrame, contentAreaFor, windowFor } from '../frames/benchFrame.ts';
@@ -181,8 +182,7 @@ export function BenchStage(props: {
           frames={frames}
           seen={seen}
           proposals={proposals}
-          onKeepAll={() => decide(proposals, 'keep')}
-          onDismissAll={() => decide(proposals, 'dismiss')}
+          onDecide={decide}
         />
       )}
     </>

@@ -3,6 +3,7 @@ import { openBody, openTilt, seenWords } from '@inkwell/core/proposing';
 import { Button, Checkbox } from 'antd';
 import { useLookAgain } from '../../../api/seen.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
+import { type Decision, named, ProposalTag } from '../../../stage/ProposalTag.tsx';
 import type { BenchFrame } from '../frames/benchFrame.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 
@@ -14,10 +15,9 @@ export function SeenLine(props: {
   /** Undefined while it is not known how far the program is. */
   seen: Seen | undefined;
   proposals: readonly Proposal[];
-  onKeepAll: () => void;
-  onDismissAll: () => void;
+  onDecide: (proposals: readonly Proposal[], decision: Decision) => void;
 }) {
-  const { projectId, original, seen, proposals } = props;
+  const { projectId, original, seen, proposals, onDecide } = props;
   const store = useBenchStore();
   const composing = useBench(({ settings }) => settings.projects[projectId]?.composing);
   return (
@@ -26,14 +26,24 @@ export function SeenLine(props: {
         <LookState projectId={projectId} original={original} seen={seen} proposals={proposals} />
         {proposals.length > 0 && (
           <>
-            <Button size="small" onClick={props.onKeepAll}>
+            <Button size="small" onClick={() => onDecide(proposals, 'keep')}>
               Keep all
             </Button>
-            <Button size="small" onClick={props.onDismissAll}>
+            <Button size="small" onClick={() => onDecide(proposals, 'dismiss')}>
               Dismiss all
             </Button>
           </>
         )}
+      </div>
+      <div className="seen-tags">
+        {named(proposals).map(({ proposal, name, key }) => (
+          <ProposalTag
+            key={key}
+            proposal={proposal}
+            name={name}
+            onDecide={(one, decision) => onDecide([one], decision)}
+          />
+        ))}
       </div>
       <div className="seen-row">
         <Checkbox
@@ -61,7 +71,7 @@ function LookState(props: {
   const note = useUndoNote();
   if (seen?.failure && !seen.analysis) {
     return (
-      <span role="status">
+      <span aria-live="polite">
         Not looked at. {seen.failure}{' '}
         <Button
           size="small"
@@ -81,7 +91,7 @@ function LookState(props: {
         ? 'All that was seen is decided.'
         : 'Looked at: nothing found.';
   return (
-    <span role="status" className={proposals.length > 0 ? '' : 'quiet'}>
+    <span aria-live="polite" className={proposals.length > 0 ? '' : 'quiet'}>
       {words}
     </span>
   );

@@ -34,6 +34,7 @@ export function TrimPanel(props: {
   // The body first, where it is less than all that lies on the margin: stray bits are seldom wanted.
   const [part, setPart] = useState<'body' | 'all'>('body');
   const hasBoth = data?.body && data.trim && !isSame(data.body, data.trim);
+  const isBody = part === 'body' && Boolean(hasBoth);
   useEffect(() => {
     if (data) onDraft(part === 'body' ? (data.body ?? data.trim) : data.trim);
   }, [data, part, onDraft]);
@@ -64,11 +65,12 @@ export function TrimPanel(props: {
           min={2}
           max={80}
           defaultValue={firstTolerance}
+          disabled={isBody}
           onChangeComplete={setTolerance}
           ariaLabelledByForHandle="trim-tolerance"
         />
       </span>
-      <Checkbox checked={shadow} onChange={(event) => setShadow(event.target.checked)}>
+      <Checkbox checked={shadow && !isBody} disabled={isBody} onChange={(event) => setShadow(event.target.checked)}>
         Shadow belongs to it
       </Checkbox>
       {hasBoth && (

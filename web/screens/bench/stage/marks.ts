@@ -1,7 +1,7 @@
 import { type Rect, rectWithin } from '@inkwell/core/geometry';
 import { type Mark, marksLimit, type Original, type Proposal } from '@inkwell/core/model';
 import { avoidMarkOf, decisionOn, keepMarkOf } from '@inkwell/core/proposing';
-import type { Decision } from '../../../stage/ProposalTags.tsx';
+import type { Decision } from '../../../stage/ProposalTag.tsx';
 import { smallestMark } from '../../../stage/tools.ts';
 
 /** A name that no mark has yet: "Keep 1", "Keep 2", … */

@@ -47,6 +47,7 @@ module.exports = {
     coreFloor('weighing', ['model']),
     coreFloor('planes', []),
     coreFloor('seeing', ['model', 'geometry', 'planes']),
+    coreFloor('proposing', ['model', 'geometry']),
     coreFloor('splitting', ['model', 'geometry']),
     coreFloor('framing', ['model', 'geometry', 'splitting']),
     coreFloor('planning', ['model', 'geometry', 'weighing', 'framing', 'finishing']),

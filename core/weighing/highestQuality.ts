@@ -55,10 +55,9 @@ export async function highestQualityThatFits<Encoded extends { bytes: number }>(
 ): Promise<QualityFound<Encoded>> {
   const { budget, qualities, tolerance = 0.002, slack = 0 } = search;
   const encoded = new Map<number, Encoded>();
-  const [lowest, highest] = [qualities[0], qualities.at(-1)];
-  if (lowest === undefined || highest === undefined) {
-    throw new RangeError('highestQualityThatFits: at least one quality is needed.');
-  }
+  const highest = qualities.at(-1);
+  if (highest === undefined) throw new RangeError('highestQualityThatFits: at least one quality is needed.');
+  const [lowest = highest] = qualities;
   const attempt = async (quality: number) => {
     const file = await search.encode(quality);
     encoded.set(quality, file);

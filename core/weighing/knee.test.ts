@@ -20,6 +20,8 @@ test('a straight line, a falling one and too few encodings have none', () => {
     kneeOf(bytes.map((one, at) => ({ bytes: one, similarity: similarity[at] ?? 0 })))?.bytes ?? null;
   expect(three([10, 100, 1000], [80, 98, 99])).toBe(100);
   expect([three([10, 10, 10], [80, 98, 99]), three([10, 100, 1000], [80, 98, 80])]).toEqual([null, null]);
+  // What gets worse the more it weighs has no knee, however it is bent.
+  expect(three([10, 100, 1000], [99, 80, 79])).toBeNull();
   // Of two that lie as far above the line, the lighter.
   expect(three([1, 10, 100, 1000], [0, 60, 90, 90])).toBe(10);
 });

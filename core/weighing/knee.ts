@@ -13,11 +13,12 @@ export interface Tradeoff {
 export function kneeOf<One extends Tradeoff>(encodings: readonly One[]): One | null {
   const sorted = [...encodings].sort((a, b) => a.bytes - b.bytes);
   const [first, last] = [sorted[0], sorted.at(-1)];
-  if (!first || !last || sorted.length < 3 || last.bytes === first.bytes) return null;
+  if (!first || !last) return null;
   const rise = last.similarity - first.similarity;
   if (rise <= 0) return null;
   const above = ({ bytes, similarity }: One) =>
     (similarity - first.similarity) / rise - Math.log(bytes / first.bytes) / Math.log(last.bytes / first.bytes);
   const knee = sorted.reduce((best, one) => (above(one) > above(best) ? one : best));
+  // Of two, of one weight, or on one line, none lies above: the difference is 0, or no number.
   return above(knee) > 0.01 ? knee : null;
 }

@@ -48,7 +48,11 @@ test('the main views of the demo', async ({ page }) => {
   await page.mouse.move(600, 20);
   await page.screenshot(picture('bench'));
   await page.getByRole('tab', { name: 'Kite maker' }).click();
-  await settled(page, 'sunpane/story');
+  for (const id of ['sunpane/portrait-post', 'sunpane/story', 'sunpane/profile-picture']) await settled(page, id);
+  await choose(page, 'sunpane/profile-picture');
+  await page.getByRole('group', { name: 'Seen: face, sure' }).hover();
+  await still(page);
+  await page.screenshot(picture('seen'));
   await wallFrame(page, 'sunpane/story').dblclick();
   await expect(page.getByRole('region', { name: /^Close-up/ }).locator('[data-true="true"]')).toHaveCount(2);
   await page.mouse.move(600, 20);
@@ -127,7 +131,6 @@ test('the main views of the demo', async ({ page }) => {
   for (const [name, id] of [
     ['swipe', 'sunpane/swipe-panels-portrait'],
     ['profile-page', 'sunpane/profile-quilt'],
-    ['block', 'pipwire/four-up-block'],
   ] as const) {
     await wallFrame(page, id).dblclick();
     const close = page.getByRole('region', { name: /^Close-up/ });

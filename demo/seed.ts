@@ -29,7 +29,7 @@ try {
     const cache = await BoundedFolder.open(join(settings.INKWELL_DATA, 'cache', 'working'), Number.MAX_SAFE_INTEGER);
     const decoders = new Decoders();
     const copies = await WorkingCopies.open(cache, (sha256, path) => blobToFile(db, sha256, path), decoders);
-    const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
+    const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders, false);
     const originals = new Map<PictureKey, Original>();
     // Two are painted at a time, and taken in in their order, which is the order of the library.
     const painting = pLimit(2);

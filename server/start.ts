@@ -57,10 +57,10 @@ export interface RunningServer {
 export async function startServer(settings: Settings): Promise<RunningServer> {
   const { log, db, close, cache, fetchBlob, decoders, copies, planner, recent } = await openGround(settings);
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 500), copies);
-  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders);
+  const isLooking = settings.INKWELL_LOOK === 'on';
+  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders, isLooking);
   const pages = new Pages(await BoundedFolder.open(join(cache, 'pages'), pageBound), copies, decoders, fetchBlob);
   const trials = new Trials(recent);
-  const isLooking = settings.INKWELL_LOOK === 'on';
   const services: Services = {
     db,
     planner,

@@ -15,7 +15,7 @@ import {
   setOriginalDeleted,
 } from '../store/library/originals.ts';
 import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../tasks/library/changeOriginal.ts';
-import { queueLooking } from '../tasks/library/lookingAt.ts';
+import { queueLooking, switchedOff } from '../tasks/library/lookingAt.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
@@ -78,7 +78,9 @@ export function originalsRouter(services: Services): Router {
 
   // Looks at it again, where that did not work.
   router.post('/:id/look', async (request, response) => {
-    await queueLooking(db, [orNotFound(await findOriginal(db, idOf(request)), 'This original')], true);
+    const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
+    if (!services.isLooking) throw new UserError(switchedOff, 409);
+    await queueLooking(db, [original], true);
     response.status(202).end();
   });
 

@@ -128,7 +128,7 @@ export class Worker {
 
   /** Claims what there is to do. The lane that may claim a look at a picture is settled before anything is waited for. */
   private async claim(number: number, least: number): Promise<ClaimedWork | null> {
-    const mayLook = this.tools.isLooking && !this.isBusyLooking;
+    const mayLook = this.tools.isLooking && !this.isBusyLooking && least <= priorities.analysing;
     if (mayLook) this.isBusyLooking = true;
     let claimed: ClaimedWork | null = null;
     try {
@@ -164,7 +164,7 @@ export class Worker {
     this.connection = connection;
     this.number = number;
     await resumeDeliveries(this.tools.db);
-    await queueUnseen(this.tools.db);
+    if (this.tools.isLooking) await queueUnseen(this.tools.db);
     await this.queueUnmeasured();
     this.wakeAll();
   }

@@ -17,6 +17,7 @@ const looksAside = 0.3;
 const sureWords = { letters: 5, clearness: 0.85 };
 
 type Reported = Detection & Pick<Proposal, 'kind' | 'sureness' | 'look'>;
+
 /** The reports of one look, placed in the picture; those that its edge cuts off are left out. */
 const placedIn = (look: Look, rect: Rect, picture: Dimensions): Rect | null => {
   const { square, isWhole } = look;
@@ -52,7 +53,7 @@ export function proposalsOf(
     ),
   ).slice(0, mostObjects);
   const seen = [...faces, ...objects].map(proposalOf);
-  const words = analysed.words
+  const words = [...analysed.words]
     .sort((a, b) => b.rect.width * b.rect.height - a.rect.width * a.rect.height)
     .slice(0, mostWords)
     .map(({ rect, letters, clearness }): Proposal => {

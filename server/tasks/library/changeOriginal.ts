@@ -62,7 +62,7 @@ export function pageOf({ pages }: Original, page: number): number {
 
 /** Takes other pages of a file that came in: each becomes an original of its own over the same bytes. */
 export async function takePages(
-  { db, pages }: Pick<Services, 'db' | 'pages'>,
+  { db, pages, isLooking }: Pick<Services, 'db' | 'pages' | 'isLooking'>,
   original: Original,
   asked: readonly number[],
   signal: AbortSignal,
@@ -72,6 +72,6 @@ export async function takePages(
     const { width, height, hasAlpha } = await pages.open(original, pageOf(original, page), signal);
     added.push(await addPage(db, original, { page, width, height, hasAlpha }));
   }
-  await queueLooking(db, added);
+  if (isLooking) await queueLooking(db, added);
   return added;
 }

@@ -21,13 +21,23 @@ export class Importing {
     private readonly db: Database,
     private readonly copies: WorkingCopies,
     private readonly decoders: Decoders,
+    private readonly isLooking: boolean,
   ) {}
 
-  /** @param folder where half-arrived files lie; what processes that are gone have left there is removed */
-  static async open(folder: string, db: Database, copies: WorkingCopies, decoders: Decoders): Promise<Importing> {
+  /**
+   * @param folder where half-arrived files lie; what processes that are gone have left there is removed
+   * @param isLooking asks to look at what comes in; a worker that starts asks for what nobody has looked at in any case
+   */
+  static async open(
+    folder: string,
+    db: Database,
+    copies: WorkingCopies,
+    decoders: Decoders,
+    isLooking: boolean,
+  ): Promise<Importing> {
     const bounded = await BoundedFolder.open(folder, Number.POSITIVE_INFINITY);
     await bounded.removeAllBut(() => false);
-    return new Importing(bounded, db, copies, decoders);
+    return new Importing(bounded, db, copies, decoders, isLooking);
   }
 
   /** @throws UserError in plain words; also where `signal` ends it */
@@ -44,9 +54,9 @@ export class Importing {
       signal?.throwIfAborted();
       const cleaned = storable(fileName);
       const named = { name: nameFor(cleaned), fileName: cleaned.slice(0, 255) };
-      return await addOriginal(this.db, { ...named, sha256, bytes, ...decoded }, path, (tx, original) =>
-        queueLooking(tx, [original]),
-      );
+      return await addOriginal(this.db, { ...named, sha256, bytes, ...decoded }, path, async (tx, original) => {
+        if (this.isLooking) await queueLooking(tx, [original]);
+      });
     } finally {
       await rm(own, { recursive: true, force: true });
       await rm(to, { recursive: true, force: true });

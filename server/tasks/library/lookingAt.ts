@@ -12,7 +12,7 @@ import type { Keep } from '../plans/measurePlan.ts';
 import type { Planner } from '../plans/planner.ts';
 
 /** What is said of originals where nobody looks at them. */
-const switchedOff = 'Looking at pictures is switched off (INKWELL_LOOK). Mark by hand what matters.';
+export const switchedOff = 'Looking at pictures is switched off (INKWELL_LOOK). Mark by hand what matters.';
 
 const keyOf = ({ sha256, page }: Pick<LookedAt, 'sha256' | 'page'>) => `analyse ${analyserVersion} ${sha256} ${page}`;
 

@@ -182,10 +182,7 @@ export async function proposedOfNothing(count = 30): Promise<{ pictures: number;
   let proposals = 0;
   for (const { data, width, height } of textures(count)) {
     const pixels: Pixels = { data: Buffer.from(data), width, height, channels: 3 };
-    const p = (await seenIn(pixels)).proposals;
-    if (process.env.SHOW)
-      console.log(p.map((x) => [x.kind, x.name, x.left, x.top, x.width, x.height].join(' ')).join(' | '));
-    proposals += p.length;
+    proposals += (await seenIn(pixels)).proposals.length;
   }
   return { pictures: count, proposals };
 }

@@ -1,7 +1,7 @@
 import type { FinishFigures, PictureFigures } from '../model/index.ts';
 import { type Plane, type Raster, rowsOf } from '../planes/index.ts';
 import { localRange, luminancePlane } from '../seeing/index.ts';
-import { meansOf } from './compensate.ts';
+import { meansOf } from './colouring/compensate.ts';
 
 /** Surroundings in which the contrast of an edge is seen, in pixels each way. */
 const radius = 2;

@@ -2,13 +2,13 @@ import type { Rect } from '../geometry/index.ts';
 import type { Treatment } from '../model/index.ts';
 import { type Plane, type Raster, rowsOf } from '../planes/index.ts';
 import { type Histogram, histogramOf, luminancePlane } from '../seeing/index.ts';
-import { coloured } from './colouring.ts';
-import { type Balance, noBalance, solveBalance } from './compensate.ts';
-import { type Correction, noCorrection } from './correction.ts';
-import { haloRadius, withinHalo } from './halo.ts';
-import { type Ratio, scaledInLight, scalingRadius } from './scale.ts';
-import { sharpened, sharpeningRadius, sharpens } from './sharpen.ts';
-import { type TonePoints, tonePoints } from './tone.ts';
+import { coloured } from './colouring/colouring.ts';
+import { type Balance, noBalance, solveBalance } from './colouring/compensate.ts';
+import { type Correction, noCorrection } from './colouring/correction.ts';
+import { type TonePoints, tonePoints } from './colouring/tone.ts';
+import { type Ratio, scaledInLight, scalingRadius } from './scaling/scale.ts';
+import { haloRadius, withinHalo } from './sharpening/halo.ts';
+import { sharpened, sharpeningRadius, sharpens } from './sharpening/sharpen.ts';
 
 /** A treatment without its border, which is drawn once the picture lies in its frame. */
 export type PixelTreatment = Omit<Treatment, 'border'>;

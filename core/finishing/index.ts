@@ -1,10 +1,10 @@
-export * from './compensate.ts';
-export * from './correction.ts';
+export * from './chosen/resolve.ts';
+export * from './chosen/shipped.ts';
+export * from './colouring/compensate.ts';
+export * from './colouring/correction.ts';
+export * from './colouring/tone.ts';
 export * from './figures.ts';
 export * from './finishPixels.ts';
-export { encodedLight } from './light.ts';
-export * from './resample.ts';
-export * from './resolve.ts';
-export * from './scale.ts';
-export * from './shipped.ts';
-export * from './tone.ts';
+export { encodedLight } from './scaling/light.ts';
+export * from './scaling/resample.ts';
+export * from './scaling/scale.ts';

@@ -4,11 +4,11 @@ import { scalingKernels } from '../model/index.ts';
 import { calmRange, luminanceOf, type Plane, type Raster } from '../planes/index.ts';
 import { luminancePlane } from '../seeing/index.ts';
 import { steadyNoise, target } from '../testing/index.ts';
-import { halfGaussian } from './blur.ts';
-import { withinHalo } from './halo.ts';
 import { finishById, finishPixels, plainTreatment, scaledInLight } from './index.ts';
-import { weightsOf } from './scalingKernels.ts';
-import { sharpened } from './sharpen.ts';
+import { weightsOf } from './scaling/scalingKernels.ts';
+import { halfGaussian } from './sharpening/blur.ts';
+import { withinHalo } from './sharpening/halo.ts';
+import { sharpened } from './sharpening/sharpen.ts';
 
 /** Widths that are and are not multiples of four, down to a single pixel. */
 const aSize = fc.record({

@@ -3,10 +3,10 @@ import { expect, test } from 'vitest';
 import type { Raster } from '../planes/index.ts';
 import type { Histogram } from '../seeing/index.ts';
 import { steadyNoise } from '../testing/index.ts';
-import { blurRadius } from './blur.ts';
+import { tonePoints } from './colouring/tone.ts';
 import { meansOf, plainTreatment } from './index.ts';
-import { sharpened, sharpeningRadius } from './sharpen.ts';
-import { tonePoints } from './tone.ts';
+import { blurRadius } from './sharpening/blur.ts';
+import { sharpened, sharpeningRadius } from './sharpening/sharpen.ts';
 
 const noisePicture = (width: number, height: number, channels: 1 | 3 | 4, seed: number): Raster => {
   const random = steadyNoise(seed);

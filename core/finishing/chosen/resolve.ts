@@ -1,4 +1,4 @@
-import type { Finish, FinishChoice, Treatment } from '../model/index.ts';
+import type { Finish, FinishChoice, Treatment } from '../../model/index.ts';
 import { plainFinishId, shippedFinishes } from './shipped.ts';
 
 /** Who has a say in how a frame is finished: the frame before its original, and both before the project. */

@@ -1,6 +1,6 @@
-import type { Point } from '../geometry/index.ts';
-import type { Dimensions, ScalingKernel } from '../model/index.ts';
-import { type Raster, rowsOf } from '../planes/index.ts';
+import type { Point } from '../../geometry/index.ts';
+import type { Dimensions, ScalingKernel } from '../../model/index.ts';
+import { type Raster, rowsOf } from '../../planes/index.ts';
 import { scaledPlane } from './scale.ts';
 import { weightsOf } from './scalingKernels.ts';
 

@@ -1,5 +1,5 @@
-import type { Sharpening, Treatment } from '../model/index.ts';
-import { inPlaneMemory, type Plane, sharpenPlane } from '../planes/index.ts';
+import type { Sharpening, Treatment } from '../../model/index.ts';
+import { inPlaneMemory, type Plane, sharpenPlane } from '../../planes/index.ts';
 import { blurRadius, halfGaussian } from './blur.ts';
 
 /** A blur of less than this, in pixels, changes nothing that could be seen: in small proofs nothing is left to sharpen. */

@@ -1,4 +1,4 @@
-import { coloursOf, luminanceOf, type Plane, type Raster } from '../planes/index.ts';
+import { coloursOf, luminanceOf, type Plane, type Raster } from '../../planes/index.ts';
 import { type Balance, balancedLevel, balancedSaturation } from './compensate.ts';
 import { type Correction, curveOf, lookUp } from './correction.ts';
 import type { TonePoints } from './tone.ts';

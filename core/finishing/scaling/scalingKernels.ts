@@ -1,4 +1,4 @@
-import type { ScalingKernel } from '../model/index.ts';
+import type { ScalingKernel } from '../../model/index.ts';
 
 interface Kernel {
   /** Beyond this, in pixels of the coarser picture, it is 0. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { type Finish, FinishFileSchema, FinishSchema, TreatmentSchema } from '../model/index.ts';
-import { changesNothing, finishById, plainTreatment, resolveFinish, shippedFinishes } from './index.ts';
+import { type Finish, FinishFileSchema, FinishSchema, TreatmentSchema } from '../../model/index.ts';
+import { changesNothing, finishById, plainTreatment, resolveFinish, shippedFinishes } from '../index.ts';
 
 const own: Finish = { ...finishById('gentle', []), id: 'own', name: 'Dune light', version: 4, shipped: false };
 const none = { finishId: null, blend: null };

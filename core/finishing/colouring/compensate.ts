@@ -1,4 +1,4 @@
-import { coloursOf, luminanceOf, type Plane, type Raster } from '../planes/index.ts';
+import { coloursOf, luminanceOf, type Plane, type Raster } from '../../planes/index.ts';
 
 /** The mean luminance and the mean chroma of a picture, in levels of 255. */
 export interface Means {

@@ -1,4 +1,4 @@
-import { calmRange, inPlaneMemory, limitHalo, type Plane } from '../planes/index.ts';
+import { calmRange, inPlaneMemory, limitHalo, type Plane } from '../../planes/index.ts';
 
 /**
  * A luminance plane held within its surroundings in the plain picture: never brighter than the lightest or darker than

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { clamp } from '../geometry/index.ts';
-import type { Tone } from '../model/index.ts';
-import { steadyNoise } from '../testing/index.ts';
-import { finishPixels, meansOf, plainTreatment } from './index.ts';
-import { aRaster, lightOf, pixelsOf } from './testRasters.ts';
+import { clamp } from '../../geometry/index.ts';
+import type { Tone } from '../../model/index.ts';
+import { steadyNoise } from '../../testing/index.ts';
+import { finishPixels, meansOf, plainTreatment } from '../index.ts';
+import { aRaster, lightOf, pixelsOf } from '../testRasters.ts';
 
 test('midtones, points and saturation move every pixel as they are defined', () => {
   fc.assert(

@@ -1,6 +1,6 @@
-import type { Rect } from '../geometry/index.ts';
-import type { ScalingKernel } from '../model/index.ts';
-import { inPlaneMemory, type Plane, PlaneMemory, type ScalingAt, scalePlane } from '../planes/index.ts';
+import type { Rect } from '../../geometry/index.ts';
+import type { ScalingKernel } from '../../model/index.ts';
+import { inPlaneMemory, type Plane, PlaneMemory, type ScalingAt, scalePlane } from '../../planes/index.ts';
 import { levelOf, levelSteps, levelTable, lightSteps, lightTable } from './light.ts';
 import { kernelRadius, type Weights, weightsOf } from './scalingKernels.ts';
 

@@ -1,5 +1,5 @@
-import type { Tone } from '../model/index.ts';
-import { type Histogram, percentile } from '../seeing/index.ts';
+import type { Tone } from '../../model/index.ts';
+import { type Histogram, percentile } from '../../seeing/index.ts';
 
 /** What becomes black and white in each channel, red first, in levels; and how far midtones are lifted, 1 not at all. */
 export interface TonePoints {

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { clamp } from '../geometry/index.ts';
-import { scalingKernels } from '../model/index.ts';
-import { encodedLight, resampled, scaledInLight } from './index.ts';
+import { clamp } from '../../geometry/index.ts';
+import { scalingKernels } from '../../model/index.ts';
+import { encodedLight, resampled, scaledInLight } from '../index.ts';
+import { aRaster, pixelsOf } from '../testRasters.ts';
 import { weightsOf } from './scalingKernels.ts';
-import { aRaster, pixelsOf } from './testRasters.ts';
 
 test('kernels have the values of their papers', () => {
   const at = (kernel: (typeof scalingKernels)[number], start: number) => [...weightsOf(kernel, 1, start, 1).weights];

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
-import { histogramOf } from '../seeing/index.ts';
-import { tonePoints } from './index.ts';
+import { histogramOf } from '../../seeing/index.ts';
+import { tonePoints } from '../index.ts';
 
 const histogram = (levels: number[]) =>
   histogramOf({ data: Uint8Array.from(levels), width: levels.length, height: 1, channels: 1 });

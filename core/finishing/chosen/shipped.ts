@@ -1,4 +1,4 @@
-import type { Finish, Treatment } from '../model/index.ts';
+import type { Finish, Treatment } from '../../model/index.ts';
 
 /** What leaves a picture as scaling makes it. */
 export const plainTreatment: Treatment = {

@@ -1,5 +1,5 @@
 import { inPlaneMemory, type Raster, rowsOf } from '../planes/index.ts';
-import { worstSimilarity } from './similarity.ts';
+import { worstSimilarity } from './similarity/similarity.ts';
 
 /** More pixels than this are measured in bands. */
 const bandPixels = 6_000_000;

@@ -1,6 +1,6 @@
 import type { Rect } from '../../geometry/index.ts';
 import type { Raster } from '../../planes/index.ts';
-import { connectedParts } from '../salient/connectedParts.ts';
+import { connectedParts } from '../connectedParts.ts';
 import { contentTest, marginOf } from './margin.ts';
 
 /** How far a channel may differ from the margin's colour and still belong to the margin, in levels of 255. */

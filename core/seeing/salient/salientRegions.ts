@@ -1,6 +1,6 @@
 import type { Rect } from '../../geometry/index.ts';
 import type { Raster } from '../../planes/index.ts';
-import { connectedParts } from './connectedParts.ts';
+import { connectedParts } from '../connectedParts.ts';
 import { saliencyOf } from './saliency.ts';
 
 /** A part of a picture that stands out from what surrounds it. */

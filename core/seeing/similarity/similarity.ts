@@ -1,5 +1,5 @@
-import type { Rect } from '../geometry/index.ts';
-import type { Similarity, Spot } from '../model/index.ts';
+import type { Rect } from '../../geometry/index.ts';
+import type { Similarity, Spot } from '../../model/index.ts';
 import {
   coloursOf,
   fillSsimMap,
@@ -8,7 +8,7 @@ import {
   PlaneMemory,
   type Raster,
   rowsOf,
-} from '../planes/index.ts';
+} from '../../planes/index.ts';
 import { lookForBlockError } from './blockError.ts';
 import { flatAreaErrors } from './flatAreaError.ts';
 import { mapMeans, type SsimMap } from './ssimMap.ts';

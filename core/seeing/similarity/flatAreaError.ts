@@ -1,5 +1,5 @@
-import type { Rect } from '../geometry/index.ts';
-import { calmRange, findCalmBlocks, type PlaneMemory } from '../planes/index.ts';
+import type { Rect } from '../../geometry/index.ts';
+import { calmRange, findCalmBlocks, type PlaneMemory } from '../../planes/index.ts';
 import { mapMeans } from './ssimMap.ts';
 
 /** Blocks of so many pixels each way are looked at. */

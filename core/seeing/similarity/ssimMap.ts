@@ -1,5 +1,5 @@
-import type { Rect } from '../geometry/index.ts';
-import type { PlaneMemory } from '../planes/index.ts';
+import type { Rect } from '../../geometry/index.ts';
+import type { PlaneMemory } from '../../planes/index.ts';
 
 /** Where the values of a map lie in the whole picture. */
 export interface MapPlace {

@@ -1,4 +1,4 @@
-import { PlaneMemory } from '../planes/index.ts';
+import { PlaneMemory } from '../../planes/index.ts';
 
 /** Cells of so many pixels each way; two by two of them are a block. */
 const cell = 4;

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { ssim } from 'ssim.js';
 import { describe, expect, test } from 'vitest';
-import type { Raster } from '../planes/index.ts';
-import { steadyNoise, target, zonePlate } from '../testing/index.ts';
-import { chromaKept, luminancePlane, natureOf, similarityOf, structuralSimilarity } from './index.ts';
+import type { Raster } from '../../planes/index.ts';
+import { steadyNoise, target, zonePlate } from '../../testing/index.ts';
+import { chromaKept, luminancePlane, natureOf, similarityOf, structuralSimilarity } from '../index.ts';
 
 const change = (raster: Raster, by: (value: number, x: number, y: number, channel: number) => number): Raster => ({
   ...raster,

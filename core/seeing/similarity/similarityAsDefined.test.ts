@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
-import type { Plane, Raster } from '../planes/index.ts';
-import { steadyNoise, target } from '../testing/index.ts';
-import { luminancePlane, similarityOf } from './index.ts';
+import type { Plane, Raster } from '../../planes/index.ts';
+import { steadyNoise, target } from '../../testing/index.ts';
+import { luminancePlane, similarityOf } from '../index.ts';
 
 // The similarity as its papers define it, pixel by pixel, in double precision and without any of the program's kernels.
 

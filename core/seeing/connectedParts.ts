@@ -1,4 +1,4 @@
-import type { Rect } from '../../geometry/index.ts';
+import type { Rect } from '../geometry/index.ts';
 
 /** Pixels that touch, sideways or up and down. */
 export interface ConnectedPart {

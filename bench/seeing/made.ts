@@ -2,7 +2,7 @@ import { intersection } from '@inkwell/core/geometry';
 import type { Raster } from '@inkwell/core/planes';
 import { luminancePlane, tiltOf, wordRegions } from '@inkwell/core/seeing';
 import { target } from '@inkwell/core/testing';
-import { seenIn } from '@inkwell/server/imaging/analysing/analyse.ts';
+import { lookAtPixels } from '@inkwell/server/imaging/analysing/analyse.ts';
 import { type Pixels, toPixels } from '@inkwell/server/imaging/stages/pixels.ts';
 import sharp from 'sharp';
 import { makePoster, randomFrom } from './posters.ts';
@@ -182,7 +182,7 @@ export async function proposedOfNothing(count = 30): Promise<{ pictures: number;
   let proposals = 0;
   for (const { data, width, height } of textures(count)) {
     const pixels: Pixels = { data: Buffer.from(data), width, height, channels: 3 };
-    proposals += (await seenIn(pixels)).proposals.length;
+    proposals += (await lookAtPixels(pixels)).proposals.length;
   }
   return { pictures: count, proposals };
 }

@@ -5,7 +5,7 @@ import { promisify } from 'node:util';
 import type { Analysis, Mark } from '@inkwell/core/model';
 import { asComposed } from '@inkwell/core/proposing';
 import { sampleOriginal } from '@inkwell/core/testing';
-import { seenIn } from '@inkwell/server/imaging/analysing/analyse.ts';
+import { lookAtPixels } from '@inkwell/server/imaging/analysing/analyse.ts';
 import { toPixels } from '@inkwell/server/imaging/stages/pixels.ts';
 import sharp from 'sharp';
 import { compareFraming, type FramingComparison, original, type Picture, type Spot } from '../framing.ts';
@@ -102,7 +102,7 @@ function paintWith(photos: string) {
 /** Windows composed from what is seen, without any mark, against centred ones and the library's content-aware cut. */
 export async function compareUnmarked(folder: string): Promise<FramingComparison> {
   const marksFor = async (painted: Buffer): Promise<Mark[]> => {
-    const { hasBody: _, ...seen } = await seenIn(await toPixels(sharp(painted).toColourspace('srgb')));
+    const { hasBody: _, ...seen } = await lookAtPixels(await toPixels(sharp(painted).toColourspace('srgb')));
     const analysis: Analysis = { ...seen, body: null };
     return asComposed(sampleOriginal(original), analysis, 'seen').marks;
   };

@@ -29,6 +29,41 @@ export function area(rect: Dimensions): number {
   return rect.width * rect.height;
 }
 
+/** The smallest rectangle that holds both. */
+export function union(a: Rect, b: Rect): Rect {
+  const [left, top] = [Math.min(a.left, b.left), Math.min(a.top, b.top)];
+  return {
+    left,
+    top,
+    width: Math.max(a.left + a.width, b.left + b.width) - left,
+    height: Math.max(a.top + a.height, b.top + b.height) - top,
+  };
+}
+
+/** The same part of a picture that is `times` as large each way. */
+export const scaledRect = ({ left, top, width, height }: Rect, times: Point): Rect => ({
+  left: left * times.x,
+  top: top * times.y,
+  width: width * times.x,
+  height: height * times.y,
+});
+
+/**
+ * The whole pixels of a picture that hold all of a part of a smaller version of it: seen smaller, an edge may lie anywhere within
+ * its pixel.
+ */
+export function coveringRect(part: Rect, smaller: Dimensions, picture: Dimensions): Rect {
+  const times = { x: picture.width / smaller.width, y: picture.height / smaller.height };
+  const { left, top, width, height } = scaledRect(part, times);
+  const [from, down] = [Math.max(0, Math.floor(left)), Math.max(0, Math.floor(top))];
+  return {
+    left: from,
+    top: down,
+    width: Math.min(picture.width, Math.ceil(left + width)) - from,
+    height: Math.min(picture.height, Math.ceil(top + height)) - down,
+  };
+}
+
 /** How much of what two rectangles cover they share, 0..1: the area of their intersection over that of their union. */
 export function sharedPart(a: Rect, b: Rect): number {
   const shared = area(intersection(a, b));

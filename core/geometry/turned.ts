@@ -26,6 +26,15 @@ export function turnParts(turn: number): { quarter: 0 | 90 | 180 | -90; tilt: nu
   return { quarter, tilt: normalTurn(turn - quarter) };
 }
 
+/** Whether somebody has straightened a window: it is turned by more than quarters. */
+export const isStraightened = ({ turn }: Pick<Window, 'turn'>): boolean => turnParts(turn).tilt !== 0;
+
+/** The window of a picture that leans clockwise by some degrees, turned back by as much. A mirror comes after the turn. */
+export const straightened = (window: Window, leaning: number): Window => ({
+  ...window,
+  turn: normalTurn(window.turn - leaning),
+});
+
 /** What one step to the right (`across`) and one step down (`down`) in the frame are on the original: unit vectors. */
 export function frameAxes({ turn, mirror }: Pick<Window, 'turn' | 'mirror'>): { across: Point; down: Point } {
   const { x: cosine, y: sine } = turnVector(turn);

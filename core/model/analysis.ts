@@ -1,23 +1,9 @@
 import { z } from 'zod';
-import { LookSchema, RegionSchema } from './mark.ts';
 import { TrimSchema } from './original.ts';
+import { ProposalSchema } from './proposal.ts';
 
 /** Grows when the program sees something else in the same picture: what an older one has seen is looked at again. */
 export const analyserVersion = 1;
-
-export const ProposalKindSchema = z.enum(['face', 'person', 'animal', 'thing', 'words', 'stands out']);
-export type ProposalKind = z.infer<typeof ProposalKindSchema>;
-
-/** A region, in original pixels, that the program has seen and nobody has confirmed yet. */
-export const ProposalSchema = RegionSchema.extend({
-  kind: ProposalKindSchema,
-  /** What it is, in a word: "face", "dog", "words". */
-  name: z.string(),
-  sureness: z.enum(['sure', 'likely']),
-  /** Where a face looks, as seen. */
-  look: LookSchema.nullable(),
-});
-export type Proposal = z.infer<typeof ProposalSchema>;
 
 /** What kind of picture it is. */
 export const PictureKindSchema = z.enum(['photo', 'scan', 'flat artwork', 'mixed']);
@@ -42,5 +28,7 @@ export const SeenSchema = z.object({
   analysis: AnalysisSchema.nullable(),
   /** Why it could not be looked at, in words; null where it was, or still will be. */
   failure: z.string().nullable(),
+  /** Whether it can be tried again. */
+  mayTryAgain: z.boolean(),
 });
 export type Seen = z.infer<typeof SeenSchema>;

@@ -15,6 +15,7 @@ export * from './ownPlace.ts';
 export * from './place.ts';
 export * from './planned.ts';
 export * from './project.ts';
+export * from './proposal.ts';
 export * from './ring.ts';
 export * from './similarity.ts';
 export * from './weighing.ts';

@@ -40,24 +40,7 @@ export type Mark = z.infer<typeof MarkSchema>;
 export type KeepMark = Extract<Mark, { role: 'keep' }>;
 /** Whether a mark must be in every frame. */
 export const isMust = (mark: Mark): mark is KeepMark => mark.role === 'keep' && mark.priority === 'must';
-/** A mark that frames are composed from: one of a person's own, or a proposal that nobody has confirmed. */
-export type MarkToCompose = Mark & {
-  /** How sure the program is of a proposal. */
-  proposed?: 'sure' | 'likely';
-};
 export type AvoidMark = Extract<Mark, { role: 'avoid' }>;
-
-/** A proposal that a person has decided on: it was kept as a mark, or dismissed, and is not proposed again. */
-export const DecidedSchema = z.discriminatedUnion('kind', [
-  RegionSchema.extend({ kind: z.enum(['face', 'person', 'animal', 'thing', 'words', 'stands out']) }),
-  z.object({ kind: z.literal('tilt') }),
-  z.object({ kind: z.literal('body') }),
-]);
-export type Decided = z.infer<typeof DecidedSchema>;
-const decidedLimit = 400;
-export const DecisionsSchema = z
-  .array(DecidedSchema)
-  .max(decidedLimit, `At most ${decidedLimit} proposals of a picture can be decided on.`);
 
 export const marksLimit = 60;
 export const MarksSchema = z.array(MarkSchema).max(marksLimit, `An original can have at most ${marksLimit} marks.`);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FinishChoiceSchema } from './finish.ts';
-import { DecisionsSchema, MarksSchema } from './mark.ts';
+import { MarksSchema } from './mark.ts';
+import { DecisionsSchema } from './proposal.ts';
 import { OriginSchema, WordsSchema } from './words.ts';
 
 export const TrimSchema = z.object({
@@ -41,6 +42,9 @@ export const OriginalSchema = z.object({
   createdAt: z.iso.datetime(),
 });
 export type Original = z.infer<typeof OriginalSchema>;
+
+/** What it takes to find the pixels of an original. */
+export type PictureSource = Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>;
 
 /** What people set on an original. */
 export const OriginalSettingsSchema = OriginalSchema.pick({

@@ -13,7 +13,6 @@ import {
   openBody,
   openProposals,
   openTilt,
-  pictureKindOf,
   seenWords,
   surenessOf,
   tilesOf,
@@ -217,9 +216,4 @@ test('it is said in words how sure, how many and of what kind', () => {
   const named = (...names: string[]) => seenWords(names.map((name) => ({ name })));
   expect(named('face', 'face', 'dog', 'words', 'words')).toBe('two faces, one dog, words');
   expect(named('person', 'person', 'bus', 'bus', 'what stands out')).toBe('two people, two buses, what stands out');
-  expect([
-    pictureKindOf({ kind: 'photo' }, true),
-    pictureKindOf({ kind: 'flat artwork' }, true),
-    pictureKindOf({ kind: 'mixed' }, false),
-  ]).toEqual(['scan', 'flat artwork', 'mixed']);
 });

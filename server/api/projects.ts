@@ -3,8 +3,8 @@ import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
 import { framesOfProject } from '../store/projects/frames.ts';
-import { addProject, openProject, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
-import { seenIn } from '../tasks/library/lookingAt.ts';
+import { addProject, openProject, originalsOf, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
+import { seenOf } from '../tasks/library/lookingAt.ts';
 import { measuredOf } from '../tasks/plans/measuredFrames.ts';
 import {
   changeProjectSettings,
@@ -92,8 +92,8 @@ export function projectsRouter(services: Services): Router {
 
   // What was seen in every original; of those that are still to be looked at, nothing.
   router.get('/:id/seen', async (request, response) => {
-    const { originals } = orNotFound(await openProject(db, idOf(request)), 'This project');
-    response.json(await seenIn(services, originals));
+    const originals = orNotFound(await originalsOf(db, idOf(request)), 'This project');
+    response.json(await seenOf(services, originals));
   });
 
   return router;

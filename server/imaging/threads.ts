@@ -1,21 +1,37 @@
 import { Piscina } from 'piscina';
 
-const threads = 2;
+/**
+ * Threads by what they do: arithmetic for one picture on each core that is planned for; looking at a picture takes several hundred
+ * megabytes, so that one is looked at at a time.
+ */
+const threads = { arithmetic: 2, looking: 1 } as const;
 /** A thread that has had nothing to do for so long goes. */
 const idleMs = 30_000;
 
-let pool: Piscina | null = null;
+const pools = new Map<keyof typeof threads, Piscina>();
+
+function poolOf(what: keyof typeof threads): Piscina {
+  const known = pools.get(what);
+  if (known) return known;
+  const pool = new Piscina({
+    execArgv: ['--import', 'tsx'],
+    minThreads: 0,
+    maxThreads: threads[what],
+    idleTimeout: idleMs,
+  });
+  pools.set(what, pool);
+  return pool;
+}
 
 /**
  * Runs what a module exports as its default in a thread: arithmetic over millions of pixels that requests must not wait
  * for. Threads are started when the first is asked for, and do not keep the program alive.
+ *
+ * @param signal ends the task, and its thread
  */
-export function inThread<Task, Result>(module: URL, task: Task): Promise<Result> {
-  pool ??= new Piscina({
-    execArgv: ['--import', 'tsx'],
-    minThreads: 0,
-    maxThreads: threads,
-    idleTimeout: idleMs,
-  });
-  return pool.run(task, { filename: module.href });
-}
+export const inThread = <Task, Result>(
+  module: URL,
+  task: Task,
+  what: keyof typeof threads = 'arithmetic',
+  signal: AbortSignal | null = null,
+): Promise<Result> => poolOf(what).run(task, { filename: module.href, signal });

@@ -17,6 +17,7 @@ import {
   type Origin,
   type Original,
   type OwnPlace,
+  type PictureSource,
   type PieceOfWhole,
   plainWeighing,
   type Ring,
@@ -232,9 +233,6 @@ export const details = pgTable('details', {
 /** A render plan in the database: another version of the program may have put it there. `readPlan` reads it. */
 export type KeptPlan = unknown;
 
-/** What of an original it takes to look at it. */
-export type LookedAt = Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>;
-
 /** What there is to do. */
 export type WorkTask =
   /** Encodes the files of a plan, measures them, and keeps both. */
@@ -244,7 +242,7 @@ export type WorkTask =
       isWay: boolean;
     }
   /** Looks at a page or frame of a file for what matters in it. */
-  | { kind: 'analyse'; picture: LookedAt }
+  | { kind: 'analyse'; picture: PictureSource }
   /** Measures what is left of marks where the file is shown small. */
   | { kind: 'detail'; hash: string; plan: KeptPlan; marks: KeepMark[]; shownWidths: number[] }
   /** Puts the files of a plan into a delivery, at the positions that they have there. */

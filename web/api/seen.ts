@@ -1,6 +1,5 @@
 import { analyserVersion, type Seen, SeenSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
 import { z } from 'zod';
 import { ask, tell } from './client.ts';
 
@@ -13,18 +12,28 @@ const isLookedAt = ({ analysis, failure }: Seen): boolean =>
 /** What was seen in the originals of a project; asked again while one of them is still to be looked at. */
 export function useSeen(projectId: string) {
   const client = useQueryClient();
-  const query = useQuery({
-    queryKey: ['seen', projectId],
-    queryFn: () => ask(z.array(SeenSchema), `/projects/${projectId}/seen`),
+  const queryKey = ['seen', projectId];
+  return useQuery({
+    queryKey,
+    queryFn: async () => {
+      const before = client.getQueryData<Seen[]>(queryKey);
+      const seen = await ask(z.array(SeenSchema), `/projects/${projectId}/seen`);
+      // Frames follow from what is seen: once that is known, something else is measured.
+      if (before && versionsOf(before) !== versionsOf(seen)) {
+        void client.invalidateQueries({ queryKey: ['measured', projectId] });
+      }
+      return seen;
+    },
     refetchInterval: ({ state }) => (state.data && !state.data.every(isLookedAt) ? lookingPollMs : false),
   });
-  // Frames follow from what is seen: once that is known, something else is measured.
-  const known = query.data?.map(({ originalId, analysis }) => `${originalId} ${analysis?.version ?? 0}`).join();
-  useEffect(() => {
-    if (known) void client.invalidateQueries({ queryKey: ['measured', projectId] });
-  }, [client, known, projectId]);
-  return query;
 }
+
+const versionsOf = (seen: readonly Seen[]) =>
+  seen.map(({ originalId, analysis }) => `${originalId} ${analysis?.version ?? 0}`).join();
+
+/** How far the program is with one of the originals; undefined while that is not known. */
+export const seenOf = (seen: readonly Seen[] | undefined, originalId: string): Seen | undefined =>
+  seen?.find((one) => one.originalId === originalId);
 
 /** Has an original looked at again, where that did not work. */
 export function useLookAgain(projectId: string) {

@@ -6,7 +6,7 @@ import { piecesInOrder } from '@inkwell/core/splitting';
 import { useMemo } from 'react';
 import { useFinishes } from '../api/finishes.ts';
 import { useMeasured } from '../api/projects.ts';
-import { useSeen } from '../api/seen.ts';
+import { seenOf, useSeen } from '../api/seen.ts';
 import { usePlaces } from '../api/specBook.ts';
 
 /** A frame as the server has it, with what was measured of it. */
@@ -45,7 +45,7 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
         } = measured?.find((one) => one.frameId === frame.id) ?? {};
         const { treatment } = resolveFinish({ frame, original, project }, known?.finishes ?? []);
         const pieces = piecesInOrder(at.place, frame);
-        const seen = looked?.find((one) => one.originalId === original.id)?.analysis ?? null;
+        const seen = seenOf(looked, original.id)?.analysis ?? null;
         const composed = asComposed(original, seen, project.composing);
         const tilt = openTilt(original, seen);
         const toCheck = {

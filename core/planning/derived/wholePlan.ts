@@ -1,11 +1,11 @@
 import { largestWindow, wholeOf } from '../../geometry/index.ts';
-import type { Original } from '../../model/index.ts';
+import type { PictureSource } from '../../model/index.ts';
 import { plainEncoding } from '../encodingPlan.ts';
 import { engineVersion, type RenderPlan } from '../renderPlan.ts';
 import { bare } from './derivedPlan.ts';
 
 /** The plan that shows an original whole, as the bench's left side and lists do. */
-export function wholePlan(original: Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>): RenderPlan {
+export function wholePlan(original: PictureSource): RenderPlan {
   const { sha256, page, width, height } = original;
   return {
     ...bare,

@@ -1,4 +1,4 @@
-import type { Rect } from '../../geometry/index.ts';
+import { type Rect, union } from '../../geometry/index.ts';
 import type { Raster } from '../../planes/index.ts';
 import { connectedParts } from '../connectedParts.ts';
 import { contentTest, marginOf } from './margin.ts';
@@ -34,7 +34,7 @@ export function bodyBox(pixels: Raster): Rect | null {
     });
     joined = near.length > 0;
     rest = rest.filter((part) => !near.includes(part));
-    for (const { rect } of near) body = around(body, rect);
+    for (const { rect } of near) body = union(body, rect);
   }
   return body;
 }
@@ -44,13 +44,3 @@ const isNear = (one: Rect, other: Rect, far: number) =>
   other.left - far <= one.left + one.width &&
   one.top - far <= other.top + other.height &&
   other.top - far <= one.top + one.height;
-
-function around(one: Rect, other: Rect): Rect {
-  const [left, top] = [Math.min(one.left, other.left), Math.min(one.top, other.top)];
-  return {
-    left,
-    top,
-    width: Math.max(one.left + one.width, other.left + other.width) - left,
-    height: Math.max(one.top + one.height, other.top + other.height) - top,
-  };
-}

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { sharedPart } from '../../geometry/index.ts';
 import { steadyNoise, target } from '../../testing/index.ts';
-import { isOnPaper } from '../scanLikeness.ts';
 import { saliencyOf } from './saliency.ts';
 import { salientRegions } from './salientRegions.ts';
 
@@ -56,15 +55,4 @@ test('colour alone is enough, two things are two regions, and sand, grain and sl
     target(size.width, size.height, (x, y) => 150 + 18 * Math.sin(x / 5 + Math.sin(y / 9)) + 10 * random()),
   ];
   for (const picture of plain) expect(salientRegions(picture)).toEqual([]);
-});
-
-test('paper with ink on it is a scan, whatever its light; skies, and paper that is hardly there, are none', () => {
-  const random = steadyNoise(9);
-  const paper = (light: number, ink: number) =>
-    target(size.width, size.height, (x, y) => ((x + 3 * y) % 37 < ink ? 40 : light + 8 * random()));
-  expect([paper(240, 4), paper(185, 10), paper(170, 3)].map(isOnPaper)).toEqual([true, true, true]);
-  const sky = target(size.width, size.height, (_, y) => [150 - y / 3, 190 - y / 4, 240]);
-  expect([sky, paper(110, 4), paper(230, 24)].map(isOnPaper)).toEqual([false, false, false]);
-  const grey = { data: new Uint8Array(size.width * size.height).fill(225), ...size, channels: 1 as const };
-  expect(isOnPaper(grey)).toBe(true);
 });

@@ -19,6 +19,8 @@ export interface LineFigures {
   shapes: number;
   /** The width of a stroke, in heights. */
   stroke: number;
+  /** The usual gap from one letter to the next, in heights. */
+  gap: number;
 }
 
 /** Measures a row of letters. @param levels the picture's luminance, 0..255 */
@@ -40,11 +42,20 @@ export function lineFigures(line: TextLine, levels: Plane): LineFigures {
     fill: mean(fills),
     shapes: Math.max(deviation(fills), deviation(letters.map((one) => one.width / one.height)) / 2),
     stroke: mean(strokes) / height,
+    gap: usualGap(letters) / height,
   };
 }
 
 const mean = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
 const deviation = (values: readonly number[]) => Math.sqrt(mean(values.map((value) => (value - mean(values)) ** 2)));
+
+/** The median of the gaps between letters that follow each other; 0 of a single one. */
+function usualGap(letters: readonly Letter[]): number {
+  const gaps = letters
+    .slice(1)
+    .map((one, at) => one.left - (letters[at] as Letter).left - (letters[at] as Letter).width);
+  return gaps.sort((a, b) => a - b)[gaps.length >> 1] ?? 0;
+}
 
 /** The line through the feet of letters, by least squares. */
 function footLine(letters: readonly Letter[]): { stray: number; lean: number } {

@@ -1,4 +1,4 @@
-import type { Rect } from '../../geometry/index.ts';
+import { type Rect, union } from '../../geometry/index.ts';
 import type { Raster } from '../../planes/index.ts';
 import { luminancePlane } from '../luminance.ts';
 import { type Letter, lettersOf } from './letters.ts';
@@ -45,6 +45,8 @@ const mostLean = 15;
 const fill = { least: 0.27, most: 0.86 };
 const leastShapes = 0.012;
 const mostStroke = 0.36;
+/** Letters stand closer than this, in heights; legs and posts do not. */
+const mostGap = 0.75;
 /** Bricks and windows fill their boxes: of what is as full, the contrast has to be that of ink. */
 const full = { fill: 0.72, contrast: 60 };
 
@@ -78,6 +80,7 @@ function areWords({ letters }: TextLine, figures: LineFigures): boolean {
     figures.fill <= fill.most &&
     (letters.length === 1 || figures.shapes >= leastShapes) &&
     figures.stroke <= mostStroke &&
+    figures.gap <= mostGap &&
     (figures.fill < full.fill || figures.contrast >= full.contrast);
   if (!isDrawn) return false;
   return (
@@ -145,15 +148,9 @@ function belongTogether(one: LineRegion, other: LineRegion): boolean {
   return isUnder || isBeside;
 }
 
-function merged(one: LineRegion, other: LineRegion): LineRegion {
-  const left = Math.min(one.rect.left, other.rect.left);
-  const top = Math.min(one.rect.top, other.rect.top);
-  const right = Math.max(one.rect.left + one.rect.width, other.rect.left + other.rect.width);
-  const bottom = Math.max(one.rect.top + one.rect.height, other.rect.top + other.rect.height);
-  return {
-    rect: { left, top, width: right - left, height: bottom - top },
-    letters: one.letters + other.letters,
-    clearness: Math.max(one.clearness, other.clearness),
-    height: Math.max(one.height, other.height),
-  };
-}
+const merged = (one: LineRegion, other: LineRegion): LineRegion => ({
+  rect: union(one.rect, other.rect),
+  letters: one.letters + other.letters,
+  clearness: Math.max(one.clearness, other.clearness),
+  height: Math.max(one.height, other.height),
+});

@@ -180,6 +180,15 @@ describe('words', () => {
     expect(found.length).toBeLessThanOrEqual(1);
   });
 
+  test('a row of posts is no line of words, however clear it is, and letters that stand as far apart are none', () => {
+    const posts = [...'HULTKN'].map((letter) => inkOf(letter, 30));
+    const rows = (apart: number) =>
+      wordRegions(target(440, 120, (x, y) => (posts.some((isIn, at) => isIn(x - 30 - at * apart, y - 40)) ? 20 : 220)))
+        .length;
+    // A letter is 21 pixels wide: gaps of a quarter of its height, and of more than all of it.
+    expect([rows(29), rows(58)]).toEqual([1, 0]);
+  });
+
   test('lines that stand close are one block, and those that stand apart are not', () => {
     const at = (gap: number) => {
       const [first, second] = [inkOf('KITES', 28), inkOf('DUNES', 28)];

@@ -1,19 +1,16 @@
-import { type Analysis, analyserVersion, type Dimensions, type Original, type Proposal } from '@inkwell/core/model';
+import { coveringRect } from '@inkwell/core/geometry';
+import { type Analysis, analyserVersion, type Dimensions, type PictureSource } from '@inkwell/core/model';
 import { scalePlan, wholePlan } from '@inkwell/core/planning';
 import { bodyBox } from '@inkwell/core/seeing';
-import { Piscina } from 'piscina';
 import sharp from 'sharp';
-import { UserError } from '../../userError.ts';
 import type { WorkingCopies, WorkingCopy } from '../copies/workingCopy.ts';
 import { bodyOf } from '../measuring/bodyOf.ts';
 import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
 import { renderPixels } from '../stages/renderPixels.ts';
+import { inThread } from '../threads.ts';
 import type { Analysed, AnalyseTask } from './analyseTask.ts';
-import { looksAt } from './looking.ts';
+import { looksAt } from './looks.ts';
 import { proposalsOf } from './proposalsOf.ts';
-
-/** What is looked at: a page or frame of a file. */
-export type Looked = Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>;
 
 /** The sides of the pictures that are looked at, in pixels: the longer side, and for a panorama the least shorter one. */
 const sides = { detail: 1024, leastShort: 640, mostLong: 3200, words: 896, salient: 320 };
@@ -21,32 +18,32 @@ const sides = { detail: 1024, leastShort: 640, mostLong: 3200, words: 896, salie
 const patienceMs = 90_000;
 /** Less than this, in degrees, nobody sees. */
 const leastTilt = 0.3;
-/** One thread: memory for one picture at a time. It goes when there was nothing to look at for a while. */
-const pool = new Piscina({
-  filename: new URL('./analyseTask.ts', import.meta.url).href,
-  execArgv: ['--import', 'tsx'],
-  minThreads: 0,
-  maxThreads: 1,
-  idleTimeout: 30_000,
-});
+const analyseTask = new URL('./analyseTask.ts', import.meta.url);
+
+/** A picture could not be looked at; the cause says why. */
+export class LookFailed extends Error {
+  constructor(cause: unknown) {
+    super('The detectors could not be loaded, or stopped at this picture.', { cause });
+  }
+}
 
 /**
  * Looks at an original in every way there is: for faces and things, words, what stands out, its tilt, its body and its kind.
  *
- * @throws UserError where the detectors cannot be loaded, or stop at this picture
+ * @throws LookFailed where the detectors cannot be loaded, or stop at this picture
  */
-export async function analyse(original: Looked, copies: WorkingCopies): Promise<Analysis> {
+export async function analyse(original: PictureSource, copies: WorkingCopies): Promise<Analysis> {
   const detail = await seenAt(original, detailShare(original), await copies.get(original));
-  const { proposals, hasBody, ...analysis } = await seenIn(detail);
+  const { proposals, hasBody, ...analysis } = await lookAtPixels(detail);
   return {
     ...analysis,
-    proposals: proposals.map((one) => inOriginal(one, detail, original)),
+    proposals: proposals.map((one) => ({ ...one, ...coveringRect(one, detail, original) })),
     body: hasBody ? await bodyOf(original, copies) : null,
   };
 }
 
 /** What is seen in pixels, in their coordinates, and whether they are artwork on a margin. @param detail red, green and blue */
-export async function seenIn(detail: Pixels): Promise<Omit<Analysis, 'body'> & { hasBody: boolean }> {
+export async function lookAtPixels(detail: Pixels): Promise<Omit<Analysis, 'body'> & { hasBody: boolean }> {
   const picture = await reduced(detail, sides.words);
   const small = await reduced(picture, sides.salient);
   const looks = await looksAt(detail);
@@ -64,13 +61,9 @@ export async function seenIn(detail: Pixels): Promise<Omit<Analysis, 'body'> & {
 
 async function inItsThread(task: AnalyseTask): Promise<Analysed> {
   try {
-    return await pool.run(task, { signal: AbortSignal.timeout(patienceMs) });
-  } catch (error) {
-    const why =
-      error instanceof Error && error.name === 'AbortError' ? 'It took too long.' : 'The program for it stopped.';
-    throw new UserError(`This picture could not be looked at. ${why} Mark by hand what matters, or try again.`, 503, {
-      cause: String(error),
-    });
+    return await inThread(analyseTask, task, 'looking', AbortSignal.timeout(patienceMs));
+  } catch (cause) {
+    throw new LookFailed(cause);
   }
 }
 
@@ -80,7 +73,7 @@ function detailShare({ width, height }: Dimensions): number {
 }
 
 /** An original at a share of its dimensions, in red, green and blue; transparent parts are white. */
-async function seenAt(original: Looked, share: number, copy: WorkingCopy): Promise<Pixels> {
+async function seenAt(original: PictureSource, share: number, copy: WorkingCopy): Promise<Pixels> {
   const pixels = await renderPixels(scalePlan(wholePlan(original), share), copy);
   return toPixels(fromPixels(pixels).flatten({ background: '#fff' }).toColourspace('srgb'));
 }
@@ -89,17 +82,3 @@ const reduced = (pixels: Pixels, side: number): Promise<Pixels> =>
   toPixels(
     fromPixels(pixels).resize(side, side, { fit: 'inside', withoutEnlargement: true, kernel: sharp.kernel.cubic }),
   );
-
-/** A proposal in whole pixels of the original that hold all of it. */
-function inOriginal(one: Proposal, seen: Dimensions, original: Dimensions): Proposal {
-  const [x, y] = [original.width / seen.width, original.height / seen.height];
-  const left = Math.max(0, Math.floor(one.left * x));
-  const top = Math.max(0, Math.floor(one.top * y));
-  return {
-    ...one,
-    left,
-    top,
-    width: Math.min(original.width, Math.ceil((one.left + one.width) * x)) - left,
-    height: Math.min(original.height, Math.ceil((one.top + one.height) * y)) - top,
-  };
-}

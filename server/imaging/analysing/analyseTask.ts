@@ -1,10 +1,8 @@
 import type { PictureKind } from '@inkwell/core/model';
 import type { Raster } from '@inkwell/core/planes';
-import { pictureKindOf } from '@inkwell/core/proposing';
 import {
-  isOnPaper,
   luminancePlane,
-  natureOf,
+  pictureKindOf,
   type SalientRegion,
   salientRegions,
   tiltOf,
@@ -32,12 +30,13 @@ export interface Analysed {
   kind: PictureKind;
 }
 
-let opening: Promise<Detectors> | null = null;
+let opened: Detectors | null = null;
 
 /** Runs in a thread of its own: looks at a picture in every way there is. */
 export default async function analyseTask({ picture, small, looks }: AnalyseTask): Promise<Analysed> {
-  opening ??= Detectors.open();
-  const detectors = await opening;
+  // What could not be opened is opened again with the next picture.
+  opened ??= await Detectors.open();
+  const detectors = opened;
   const [objects, faces]: [SeenObject[][], SeenFace[][]] = [[], []];
   for (const look of looks) {
     objects.push(await detectors.objectsIn(look.objects));
@@ -49,6 +48,6 @@ export default async function analyseTask({ picture, small, looks }: AnalyseTask
     words: wordRegions(picture),
     salient: salientRegions(small),
     tilt: tiltOf(luminancePlane(picture))?.degrees ?? null,
-    kind: pictureKindOf(natureOf(picture), isOnPaper(picture)),
+    kind: pictureKindOf(picture),
   };
 }

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { Rect } from '@inkwell/core/geometry';
+import { type Point, type Rect, scaledRect } from '@inkwell/core/geometry';
 import backend from '@tensorflow/tfjs-backend-wasm';
 import converter from '@tensorflow/tfjs-converter';
 import * as tf from '@tensorflow/tfjs-core';
@@ -25,7 +25,7 @@ export interface SeenFace {
   /** In shares of the picture's side. */
   rect: Rect;
   /** Eyes, nose, mouth and ears, in that order, those on the left of the picture first. */
-  landmarks: { x: number; y: number }[];
+  landmarks: Point[];
 }
 
 /** Reports of less are noise. */
@@ -56,7 +56,7 @@ export class Detectors {
     tf.dispose([input, output]);
     return rows.flatMap(([left = 0, top = 0, right = 0, bottom = 0, score = 0, index = 0]) =>
       score >= leastScore && right > left && bottom > top
-        ? [{ index, score, rect: scaled({ left, top, width: right - left, height: bottom - top }, 1 / objectSide) }]
+        ? [{ index, score, rect: shareOf({ left, top, width: right - left, height: bottom - top }, objectSide) }]
         : [],
     );
   }
@@ -84,17 +84,19 @@ export class Detectors {
 
 async function loaded(name: 'objects' | 'faces'): Promise<converter.GraphModel> {
   const folder = join(import.meta.dirname, 'weights');
-  const model = JSON.parse(await readFile(join(folder, `${name}.json`), 'utf8'));
+  const model: tf.io.ModelJSON = JSON.parse(await readFile(join(folder, `${name}.json`), 'utf8'));
   const weights = await readFile(join(folder, `${name}.bin`));
   return converter.loadGraphModel({
     load: async () => ({
       modelTopology: model.modelTopology,
-      signature: model.signature,
-      weightSpecs: model.weightsManifest[0].weights,
+      ...(model.signature ? { signature: model.signature } : {}),
+      weightSpecs: model.weightsManifest.flatMap(({ weights: specs }) => specs),
       weightData: weights.buffer.slice(weights.byteOffset, weights.byteOffset + weights.length) as ArrayBuffer,
     }),
   });
 }
+
+const shareOf = (rect: Rect, side: number): Rect => scaledRect(rect, { x: 1 / side, y: 1 / side });
 
 /** Middle, width, height, and six points. */
 const shapeLength = 16;
@@ -111,22 +113,15 @@ const anchors = [
   });
 });
 
-function faceAt(anchor: { x: number; y: number }, shape: readonly number[], score: number): SeenFace {
+function faceAt(anchor: Point, shape: readonly number[], score: number): SeenFace {
   const [x = 0, y = 0, width = 0, height = 0, ...points] = shape;
   const rect = { left: anchor.x + x - width / 2, top: anchor.y + y - height / 2, width, height };
   return {
     score,
-    rect: scaled(rect, 1 / faceSide),
+    rect: shareOf(rect, faceSide),
     landmarks: Array.from({ length: points.length / 2 }, (_, at) => ({
       x: (anchor.x + (points[2 * at] ?? 0)) / faceSide,
       y: (anchor.y + (points[2 * at + 1] ?? 0)) / faceSide,
     })),
   };
 }
-
-const scaled = ({ left, top, width, height }: Rect, by: number): Rect => ({
-  left: left * by,
-  top: top * by,
-  width: width * by,
-  height: height * by,
-});

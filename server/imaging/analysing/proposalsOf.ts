@@ -1,9 +1,9 @@
-import { intersection, type Rect } from '@inkwell/core/geometry';
+import { coveringRect, intersection, type Rect, scaledRect } from '@inkwell/core/geometry';
 import type { Dimensions, Proposal } from '@inkwell/core/model';
 import { type Detection, isCutOff, merged, surenessOf } from '@inkwell/core/proposing';
 import type { Analysed } from './analyseTask.ts';
 import type { SeenFace } from './detectors.ts';
-import type { Look } from './looking.ts';
+import type { Look } from './looks.ts';
 import { objectClass } from './objectClasses.ts';
 
 /** More things than these in one picture are none that it is about. */
@@ -21,12 +21,8 @@ type Reported = Detection & Pick<Proposal, 'kind' | 'sureness' | 'look'>;
 /** The reports of one look, placed in the picture; those that its edge cuts off are left out. */
 const placedIn = (look: Look, rect: Rect, picture: Dimensions): Rect | null => {
   const { square, isWhole } = look;
-  const placed = {
-    left: square.left + rect.left * square.width,
-    top: square.top + rect.top * square.height,
-    width: rect.width * square.width,
-    height: rect.height * square.height,
-  };
+  const part = scaledRect(rect, { x: square.width, y: square.height });
+  const placed = { ...part, left: square.left + part.left, top: square.top + part.top };
   if (!isWhole && isCutOff(placed, square, picture)) return null;
   const inside = intersection(placed, { left: 0, top: 0, ...picture });
   return inside.width > 1 && inside.height > 1 ? inside : null;
@@ -59,7 +55,7 @@ export function proposalsOf(
     .map(({ rect, letters, clearness }): Proposal => {
       const sure = letters >= sureWords.letters && clearness >= sureWords.clearness;
       return {
-        ...placedAs(rect, sizes.words, picture),
+        ...coveringRect(rect, sizes.words, picture),
         kind: 'words',
         name: 'words',
         sureness: sure ? 'sure' : 'likely',
@@ -69,7 +65,7 @@ export function proposalsOf(
   if (seen.length + words.length > 0) return [...seen, ...words];
   // Only where nothing is known by its kind: what stands out is then the best guess.
   return analysed.salient.map(({ rect }) => ({
-    ...placedAs(rect, sizes.salient, picture),
+    ...coveringRect(rect, sizes.salient, picture),
     kind: 'stands out',
     name: 'what stands out',
     sureness: 'likely',
@@ -117,12 +113,3 @@ const proposalOf = ({ kind, name, sureness, rect, look }: Reported): Proposal =>
   sureness,
   look,
 });
-
-/** A rectangle of a smaller version of a picture, in the picture itself; whole pixels of the smaller one. */
-function placedAs({ left, top, width, height }: Rect, small: Dimensions, picture: Dimensions): Rect {
-  const [x, y] = [picture.width / small.width, picture.height / small.height];
-  return intersection(
-    { left: left * x, top: top * y, width: width * x, height: height * y },
-    { left: 0, top: 0, ...picture },
-  );
-}

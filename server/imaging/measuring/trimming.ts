@@ -1,5 +1,5 @@
-import type { Rect } from '@inkwell/core/geometry';
-import type { Dimensions, Original, Trim } from '@inkwell/core/model';
+import { coveringRect } from '@inkwell/core/geometry';
+import type { PictureSource, Trim } from '@inkwell/core/model';
 import { scalePlan, wholePlan } from '@inkwell/core/planning';
 import { type ContentOptions, contentBox } from '@inkwell/core/seeing';
 import type { WorkingCopies } from '../copies/workingCopy.ts';
@@ -10,35 +10,19 @@ import { renderPixels } from '../stages/renderPixels.ts';
 const lookedAt = 2000;
 
 /** An original as it is looked at for its margin. */
-export async function seenForTrim(
-  original: Pick<Original, 'sha256' | 'page' | 'width' | 'height' | 'hasAlpha'>,
-  copies: WorkingCopies,
-): Promise<Pixels> {
+export async function seenForTrim(original: PictureSource, copies: WorkingCopies): Promise<Pixels> {
   const share = Math.min(1, lookedAt / Math.max(original.width, original.height));
   return renderPixels(scalePlan(wholePlan(original), share), await copies.get(original));
 }
 
 /** The trim that leaves an original's empty margin away; null where there is none to leave. */
 export async function proposeTrim(
-  original: Original,
+  original: PictureSource,
   options: ContentOptions,
   copies: WorkingCopies,
 ): Promise<Trim | null> {
   const seen = await seenForTrim(original, copies);
   const box = contentBox(seen, options);
-  const trim = box && trimOf(box, seen, original);
+  const trim = box && coveringRect(box, seen, original);
   return !trim || (trim.width === original.width && trim.height === original.height) ? null : trim;
-}
-
-/** A box of a smaller version as a trim: an edge may lie anywhere within its pixel, and the trim keeps all of it. */
-export function trimOf(box: Rect, seen: Dimensions, original: Dimensions): Trim {
-  const [x, y] = [original.width / seen.width, original.height / seen.height];
-  const left = Math.floor(box.left * x);
-  const top = Math.floor(box.top * y);
-  return {
-    left,
-    top,
-    width: Math.min(original.width, Math.ceil((box.left + box.width) * x)) - left,
-    height: Math.min(original.height, Math.ceil((box.top + box.height) * y)) - top,
-  };
 }

@@ -1,13 +1,10 @@
-import { type Analysis, AnalysisSchema, analyserVersion } from '@inkwell/core/model';
+import { type Analysis, AnalysisSchema, analyserVersion, type PictureSource } from '@inkwell/core/model';
 import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { analyses, type LookedAt, originals } from '../schema.ts';
+import { analyses, originals } from '../schema.ts';
 
 /** A page or frame of a file. */
-interface Page {
-  sha256: string;
-  page: number;
-}
+type Page = Pick<PictureSource, 'sha256' | 'page'>;
 
 const keyOf = ({ sha256, page }: Page) => `${sha256} ${page}`;
 
@@ -39,7 +36,7 @@ export async function keepAnalysis(db: Queryable, { sha256, page }: Page, analys
 }
 
 /** The pages of originals that this version of the program has not looked at. */
-export async function notLookedAt(db: Queryable): Promise<LookedAt[]> {
+export async function notLookedAt(db: Queryable): Promise<PictureSource[]> {
   const { sha256, page, width, height, hasAlpha } = originals;
   return db
     .selectDistinct({ sha256, page, width, height, hasAlpha })

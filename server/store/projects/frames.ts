@@ -47,7 +47,7 @@ export async function toFramed(
   db: Queryable,
   rows: readonly Awaited<ReturnType<typeof framed>>[number][],
 ): Promise<FramedPicture[]> {
-  const seenIn = await analysesOf(
+  const analysisOf = await analysesOf(
     db,
     rows.map(({ original }) => original),
   );
@@ -55,7 +55,7 @@ export async function toFramed(
     frame,
     original: toOriginal(original),
     project,
-    seen: seenIn(original),
+    seen: analysisOf(original),
   }));
 }
 

@@ -1,5 +1,5 @@
 import { plainFinishId } from '@inkwell/core/finishing';
-import type { OpenProject, Project, ProjectSettings } from '@inkwell/core/model';
+import type { OpenProject, Original, Project, ProjectSettings } from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, isNull, type Placeholder, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
@@ -101,6 +101,12 @@ export async function projectIds(db: Queryable): Promise<string[]> {
 export async function projectName(db: Queryable, id: string): Promise<string | null> {
   const [row] = await db.select({ name: projects.name }).from(projects).where(alive(id));
   return row?.name ?? null;
+}
+
+/** The originals of a project, in its order; null where there is no such project. */
+export async function originalsOf(db: Queryable, id: string): Promise<Original[] | null> {
+  if ((await projectName(db, id)) === null) return null;
+  return (await originalsIn(db).execute({ id })).map((one) => toOriginal(one.original));
 }
 
 export async function openProject(db: Queryable, id: string): Promise<OpenProject | null> {

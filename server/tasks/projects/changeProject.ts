@@ -98,7 +98,7 @@ export async function chooseFrames(
   remove: string[],
 ): Promise<OpenProject> {
   const { originals, composing } = await opened(services.db, id);
-  const seenIn = await analysesOf(services.db, originals);
+  const analysisOf = await analysesOf(services.db, originals);
   const { places } = await services.planner.open();
   const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
     const original = originals.find((one) => one.id === originalId);
@@ -111,7 +111,7 @@ export async function chooseFrames(
       placeId,
       ...plainSettings,
       window: largestWindow(wholeOf(original), placeDimensions(place, original)),
-      grid: firstGrid(place, original, asComposed(original, seenIn(original), composing).marks),
+      grid: firstGrid(place, original, asComposed(original, analysisOf(original), composing).marks),
       format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
       ...settings,
     };

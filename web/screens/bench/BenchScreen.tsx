@@ -6,7 +6,7 @@ import { useStore } from 'zustand';
 import { ApiError } from '../../api/client.ts';
 import { useFinishes } from '../../api/finishes.ts';
 import { useMeasured } from '../../api/projects.ts';
-import { useSeen } from '../../api/seen.ts';
+import { seenOf, useSeen } from '../../api/seen.ts';
 import { usePlaces } from '../../api/specBook.ts';
 import { Empty, Skeleton } from '../../parts/States.tsx';
 import type { Surround } from '../../theme/palette.ts';
@@ -42,7 +42,7 @@ export function BenchScreen() {
   const kept = framed.find((one) => one.id === search.get('original')) ?? framed[0];
   const set = useStore(store, (bench) => (kept ? bench.settings.originals[kept.id] : undefined));
   const original = useMemo(() => kept && { ...kept, ...set }, [kept, set]);
-  const seen = looked?.find((one) => one.originalId === original?.id);
+  const seen = original && seenOf(looked, original.id);
   const analysis = seen?.analysis ?? null;
   const frames = useMemo(
     () => (original ? benchFrames(project.frames, original, places, finishing, analysis) : []),
@@ -144,7 +144,7 @@ export function BenchScreen() {
                       key={one.id}
                       original={one}
                       isShown={one.id === original.id}
-                      seen={looked?.find((other) => other.originalId === one.id)}
+                      seen={seenOf(looked, one.id)}
                       onShow={() => go({ original: one.id, frame: '' })}
                     />
                   ))}

@@ -1,6 +1,6 @@
 import type { Measured, OpenProject } from '@inkwell/core/model';
 import { useMemo } from 'react';
-import { useSeen } from '../../../api/seen.ts';
+import { seenOf, useSeen } from '../../../api/seen.ts';
 import { usePlaces } from '../../../api/specBook.ts';
 import { useBench, useBenchStore, useFinishing } from '../state/useBench.ts';
 import { savedBasis } from './benchFrame.ts';
@@ -22,7 +22,7 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
         const at = places.get(frame.placeId);
         const settings = set.frames[frame.id];
         if (!kept || !at || !settings) return false;
-        const seen = known?.find((one) => one.originalId === kept.id)?.analysis ?? null;
+        const seen = seenOf(known, kept.id)?.analysis ?? null;
         const original = composedFrom({ ...kept, ...set.originals[kept.id] }, seen, finishing.project.composing);
         const mine = measured?.find((one) => one.frameId === frame.id);
         const one = { frame, original, seen, at, finishing };

@@ -114,7 +114,7 @@ export function Reading({
             </Button>
           </li>
         )}
-        {settings.composed && proposed.length > 0 && (
+        {settings.composed && !settings.backing && proposed.length > 0 && (
           <li className="quiet">Composed from what was seen: {seenWords(proposed)}.</li>
         )}
         {findings.length === 0 && !state.failure && (

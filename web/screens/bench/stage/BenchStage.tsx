@@ -1,10 +1,11 @@
 import './BenchStage.css';
 import { boundsOf, levellingTurn, type Point, type Rect, spreadOf, turnParts, turnTo } from '@inkwell/core/geometry';
-import type { Mark, Original, Proposal, Seen, Trim } from '@inkwell/core/model';
+import { type Mark, marksLimit, type Original, type Proposal, type Seen, type Trim } from '@inkwell/core/model';
 import { openProposals } from '@inkwell/core/proposing';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { previewUrl } from '../../../api/originals.ts';
 import { movingPreviewWidth } from '../../../parts/FramePicture.tsx';
+import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { OriginalStage } from '../../../stage/OriginalStage.tsx';
 import type { Decision } from '../../../stage/ProposalTag.tsx';
 import { ProposalTags } from '../../../stage/ProposalTags.tsx';
@@ -20,6 +21,9 @@ import { SeenLine } from './SeenLine.tsx';
 import { StageTools } from './StageTools.tsx';
 import { TrimPanel, wholePixels } from './TrimPanel.tsx';
 
+const fullTitle = `${marksLimit} marks are the most`;
+const fullWords = 'What has no room stays proposed. Delete marks that are not needed any more, or dismiss it.';
+
 /** The left side of the bench: the original, the outlines of its frames, its marks, and the tools for them. */
 export function BenchStage(props: {
   original: Original;
@@ -32,6 +36,7 @@ export function BenchStage(props: {
 }) {
   const { original, frames, chosen, seen, surround, onChoose } = props;
   const store = useBenchStore();
+  const note = useUndoNote();
   const settings = useBench((bench) => bench.settings.frames);
   const moving = useBench((bench) => bench.moving);
   const [tool, setTool] = useState<Tool>('frame');
@@ -71,8 +76,11 @@ export function BenchStage(props: {
   );
 
   const proposals = useMemo(() => openProposals(original, seen?.analysis ?? null), [original, seen]);
-  const decide = (some: readonly Proposal[], decision: Decision) =>
-    store.set('originals', original.id, decided(original, some, decision));
+  const decide = (some: readonly Proposal[], decision: Decision) => {
+    const change = decided(original, some, decision);
+    if (change.decided.length < original.decided.length + some.length) note.warned(fullTitle, fullWords);
+    store.set('originals', original.id, change);
+  };
 
   const setMarks = (marks: Mark[]) => store.set('originals', original.id, { marks });
   const moveMark = (id: string, region: Rect) => store.moveMark(original.id, id, region);

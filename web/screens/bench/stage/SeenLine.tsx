@@ -1,3 +1,4 @@
+import { isStraightened, straightened } from '@inkwell/core/geometry';
 import type { Original, Proposal, Seen } from '@inkwell/core/model';
 import { openBody, openTilt, seenWords } from '@inkwell/core/proposing';
 import { Button, Checkbox } from 'antd';
@@ -73,23 +74,28 @@ function LookState(props: {
     return (
       <span aria-live="polite">
         Not looked at. {seen.failure}{' '}
-        <Button
-          size="small"
-          loading={again.isPending}
-          onClick={() => again.mutate(original.id, { onError: note.failed })}
-        >
-          Try again
-        </Button>
+        {seen.mayTryAgain && (
+          <Button
+            size="small"
+            loading={again.isPending}
+            onClick={() => again.mutate(original.id, { onError: note.failed })}
+          >
+            Try again
+          </Button>
+        )}
       </span>
     );
   }
-  const words = !seen?.analysis
-    ? 'Looking at this picture …'
-    : proposals.length > 0
-      ? `Seen: ${seenWords(proposals)}.`
-      : seen.analysis.proposals.length > 0
-        ? 'All that was seen is decided.'
-        : 'Looked at: nothing found.';
+  // Nothing is said while it is not known, as where the server does not answer.
+  const words = !seen
+    ? ''
+    : !seen.analysis
+      ? 'Looking at this picture …'
+      : proposals.length > 0
+        ? `Seen: ${seenWords(proposals)}.`
+        : seen.analysis.proposals.length > 0
+          ? 'All that was seen is decided.'
+          : 'Looked at: nothing found.';
   return (
     <span aria-live="polite" className={proposals.length > 0 ? '' : 'quiet'}>
       {words}
@@ -110,16 +116,13 @@ function TiltOffer({ original, frames, seen }: OfferProps) {
   const tilt = openTilt(original, seen?.analysis ?? null);
   const leaning = frames.flatMap(({ frame }) => {
     const set = settings[frame.id];
-    return set && set.window.turn % 90 === 0 ? [{ id: frame.id, set }] : [];
+    return set && !isStraightened(set.window) ? [{ id: frame.id, set }] : [];
   });
   if (tilt === null || leaning.length === 0) return null;
   const straighten = () =>
     store.setFrames(
       new Map(
-        leaning.map(({ id, set: { window, composed } }) => [
-          id,
-          { composed, window: { ...window, turn: turned(window.turn - tilt) } },
-        ]),
+        leaning.map(({ id, set: { window, composed } }) => [id, { composed, window: straightened(window, tilt) }]),
       ),
     );
   return (
@@ -141,8 +144,6 @@ function TiltOffer({ original, frames, seen }: OfferProps) {
     </>
   );
 }
-
-const turned = (degrees: number) => (degrees <= -180 ? degrees + 360 : degrees > 180 ? degrees - 360 : degrees);
 
 /** Trims artwork to its body, where that lies on an empty margin. */
 function BodyOffer({ original, seen }: OfferProps) {

@@ -1,7 +1,7 @@
-import { MarkSchema } from '@inkwell/core/model';
+import { MarkSchema, marksLimit, type Proposal } from '@inkwell/core/model';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { expect, test } from 'vitest';
-import { inRole, middleRegion, newMark } from './marks.ts';
+import { decided, inRole, middleRegion, newMark } from './marks.ts';
 
 const original = sampleOriginal({ height: 600 });
 
@@ -37,4 +37,22 @@ test('a mark keeps its name and place when it changes its role', () => {
   });
   expect(MarkSchema.parse(inRole(avoid, 'keep'))).toMatchObject({ role: 'keep', priority: 'must', kind: null });
   expect(inRole(keep, 'keep')).toBe(keep);
+});
+
+test('of proposals that are kept, those for which there is no room stay proposed; dismissed are all', () => {
+  const seen = (left: number): Proposal => {
+    return { kind: 'thing', name: 'kite', sureness: 'sure', look: null, left, top: 10, width: 20, height: 30 };
+  };
+  const marks = Array.from({ length: marksLimit - 1 }, () => newMark('keep', middleRegion(original), original));
+  const kept = decided({ marks, decided: [] }, [seen(100), seen(200)], 'keep');
+  expect(kept.marks).toHaveLength(marksLimit);
+  expect(MarkSchema.parse(kept.marks.at(-1))).toMatchObject({
+    name: 'Kite 1',
+    role: 'keep',
+    priority: 'must',
+    left: 100,
+  });
+  expect(kept.decided).toEqual([{ kind: 'thing', left: 100, top: 10, width: 20, height: 30 }]);
+  const dismissed = decided({ marks, decided: kept.decided }, [seen(200), seen(300)], 'dismiss');
+  expect([dismissed.marks.length, dismissed.decided.length]).toEqual([marks.length, 3]);
 });

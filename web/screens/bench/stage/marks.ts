@@ -12,18 +12,23 @@ function freeName(stem: string, marks: readonly Mark[]): string {
   return `${stem} ${number}`;
 }
 
-/** What a person says of proposals, carried out: they become marks or not, and are not proposed again. */
+/**
+ * What a person says of proposals, carried out: they become marks or not, and are not proposed again. Those for which there is no
+ * room among the marks stay as they are.
+ */
 export function decided(
   { marks, decided: before }: Pick<Original, 'marks' | 'decided'>,
   proposals: readonly Proposal[],
   decision: Decision,
 ): Pick<Original, 'marks' | 'decided'> {
+  if (decision === 'dismiss') return { marks, decided: [...before, ...proposals.map(decisionOn)] };
   const next = [...marks];
-  for (const one of decision === 'dismiss' ? [] : proposals.slice(0, marksLimit - marks.length)) {
+  const taken = proposals.slice(0, marksLimit - marks.length);
+  for (const one of taken) {
     const name = freeName(`${one.name.charAt(0).toUpperCase()}${one.name.slice(1)}`, next);
     next.push((decision === 'keep' ? keepMarkOf : avoidMarkOf)(one, crypto.randomUUID(), name));
   }
-  return { marks: next, decided: [...before, ...proposals.map(decisionOn)] };
+  return { marks: next, decided: [...before, ...taken.map(decisionOn)] };
 }
 
 /** A mark for a region of an original, kept inside of it. */

@@ -1,4 +1,6 @@
+import type { PictureKind } from '../model/index.ts';
 import { luminanceOf, type Raster } from '../planes/index.ts';
+import { natureOf } from './nature.ts';
 
 /** Paper is at least as light as this, and its colour so far from grey at most, in levels. */
 const paper = { light: 150, colour: 42 };
@@ -6,9 +8,15 @@ const paper = { light: 150, colour: 42 };
 const leastShare = 0.45;
 const around = 26;
 
+/** What kind of picture it is: what lies on paper is a scan, unless it is drawn in flat colours, without the grain of any paper. */
+export function pictureKindOf(picture: Raster): PictureKind {
+  const { kind } = natureOf(picture);
+  return kind !== 'flat artwork' && isOnPaper(picture) ? 'scan' : kind;
+}
+
 /**
  * Whether a picture is a scan or a photograph of paper: most of it has about one light level of little colour, and ink on it is
- * darker. Drawings of flat colour look the same; `natureOf` tells them by their lack of grain.
+ * darker.
  */
 export function isOnPaper({ data, width, height, channels }: Raster): boolean {
   if (channels < 3)

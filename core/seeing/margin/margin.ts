@@ -1,4 +1,4 @@
-import type { Raster } from '../../planes/index.ts';
+import { coloursOf, type Raster } from '../../planes/index.ts';
 
 /** A shadow is no darker than this part of the margin's brightness: what is darker is content. */
 const darkestShadow = 0.35;
@@ -14,11 +14,9 @@ export interface Margin {
   share: number;
 }
 
-const coloursIn = (channels: number) => (channels < 3 ? 1 : 3);
-
 /** What surrounds a picture's content, by the picture's rim. @param tolerance in levels of 255 */
 export function marginOf({ data, width, height, channels }: Raster, tolerance: number): Margin {
-  const colours = coloursIn(channels);
+  const colours = coloursOf({ channels });
   const rim: number[] = [];
   for (let x = 0; x < width; x += 1) rim.push(x, (height - 1) * width + x);
   for (let y = 1; y < height - 1; y += 1) rim.push(y * width, y * width + width - 1);
@@ -47,7 +45,7 @@ export function contentTest(
   tolerance: number,
   shadow: boolean,
 ): (pixel: number) => boolean {
-  const colours = coloursIn(channels);
+  const colours = coloursOf({ channels });
   const hasAlpha = channels % 2 === 0;
   return (pixel) => {
     const at = pixel * channels;

@@ -1,6 +1,8 @@
-import type { Raster } from '../../planes/index.ts';
+import type { Rect } from '../../geometry/index.ts';
+import { coloursOf, type Raster } from '../../planes/index.ts';
 import { type ComponentTree, componentTree } from './componentTree.ts';
 import { stableParts } from './stableParts.ts';
+import { strokeOf } from './strokeWidth.ts';
 
 /** A part of a picture that may be a letter, or letters that touch. */
 export interface Letter {
@@ -90,15 +92,8 @@ function letterOf(
   return { left, top, width, height, area, isLight, stroke, strokeSpread: spread, colour, around };
 }
 
-interface Box {
-  left: number;
-  top: number;
-  width: number;
-  height: number;
-}
-
 /** 1 for every pixel of a part in its box, which has a rim of one pixel. */
-function maskOf(levels: Uint8Array, across: number, part: number, { left, top, width, height }: Box): Uint8Array {
+function maskOf(levels: Uint8Array, across: number, part: number, { left, top, width, height }: Rect): Uint8Array {
   const stride = width + 2;
   const mask = new Uint8Array(stride * (height + 2));
   const least = levels[part] as number;
@@ -120,53 +115,9 @@ function maskOf(levels: Uint8Array, across: number, part: number, { left, top, w
   return mask;
 }
 
-/**
- * The width of a part's strokes: twice the distance from the middle of a stroke to its edge, along all middles. Distances are
- * those of the chamfer with weights 3 and 4 (Borgefors 1986).
- */
-function strokeOf(mask: Uint8Array, width: number, height: number): { stroke: number; spread: number } {
-  const far = new Uint16Array(mask.length);
-  for (let y = 1; y < height - 1; y += 1) {
-    for (let x = 1; x < width - 1; x += 1) {
-      const at = y * width + x;
-      if (mask[at] === 0) continue;
-      const above = Math.min((far[at - width - 1] as number) + 4, (far[at - width + 1] as number) + 4);
-      far[at] = Math.min(above, (far[at - width] as number) + 3, (far[at - 1] as number) + 3);
-    }
-  }
-  let [sum, squares, count] = [0, 0, 0];
-  for (let y = height - 2; y > 0; y -= 1) {
-    for (let x = width - 2; x > 0; x -= 1) {
-      const at = y * width + x;
-      if (mask[at] === 0) continue;
-      const below = Math.min((far[at + width - 1] as number) + 4, (far[at + width + 1] as number) + 4);
-      far[at] = Math.min(far[at] as number, below, (far[at + width] as number) + 3, (far[at + 1] as number) + 3);
-    }
-  }
-  for (let y = 1; y < height - 1; y += 1) {
-    for (let x = 1; x < width - 1; x += 1) {
-      const at = y * width + x;
-      const value = far[at] as number;
-      if (value === 0) continue;
-      const isMiddle =
-        value >= (far[at - 1] as number) &&
-        value >= (far[at + 1] as number) &&
-        value >= (far[at - width] as number) &&
-        value >= (far[at + width] as number);
-      if (!isMiddle) continue;
-      const wide = (2 * value) / 3 - 1;
-      sum += wide;
-      squares += wide * wide;
-      count += 1;
-    }
-  }
-  const stroke = sum / Math.max(1, count);
-  return { stroke, spread: Math.sqrt(Math.max(0, squares / Math.max(1, count) - stroke * stroke)) / stroke };
-}
-
 /** The mean colour of a part, and that of the rest of its box with a rim. */
-function coloursAt({ data, width, height, channels }: Raster, mask: Uint8Array, box: Box) {
-  const colours = channels < 3 ? 1 : 3;
+function coloursAt({ data, width, height, channels }: Raster, mask: Uint8Array, box: Rect) {
+  const colours = coloursOf({ channels });
   const [inside, outside] = [new Array<number>(colours).fill(0), new Array<number>(colours).fill(0)];
   let [within, without] = [0, 0];
   const stride = box.width + 2;

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { plainTreatment } from '../../finishing/index.ts';
 import { frameToOriginal, type Point, turnParts, windowBoundingBox } from '../../geometry/index.ts';
-import type { RenderPlan } from '../index.ts';
-import { planContentArea, type SourceMapping, sourceMappingOf } from '../index.ts';
+import { keepNothing, plainSettings } from '../../model/index.ts';
+import { sampleOriginal, samplePlace } from '../../testing/index.ts';
+import { planContentArea, planFrame, type RenderPlan, type SourceMapping, sourceMappingOf } from '../index.ts';
 import { aPlan } from '../testPlans.ts';
 
 /** Where a point of the field lies on the original. */
@@ -92,6 +94,29 @@ test('what a backing fills is what the picture leaves, and the picture is drawn 
       }
     }),
   );
+});
+
+test('a picture narrower than half a pixel of its frame takes the pixel that holds its middle', () => {
+  const plan = planFrame({
+    treatment: plainTreatment,
+    keeping: keepNothing,
+    original: sampleOriginal({ width: 16, height: 1600 }),
+    place: samplePlace({ width: 101, height: 100 }),
+    settings: {
+      ...plainSettings,
+      composed: false,
+      // A pixel of the frame is 40 of the original, and the middle of the picture lies in the last third of pixel 50.
+      window: { centreX: -2, centreY: 800, span: 4040, turn: 0, mirror: false },
+      backing: { kind: 'echo' },
+      format: 'jpeg',
+    },
+  });
+  const { part, margins } = sourceMappingOf(plan);
+  expect({ left: margins.left, width: part.output.width, right: margins.right }).toEqual({
+    left: 50,
+    width: 1,
+    right: 50,
+  });
 });
 
 test('a tilted picture is turned at up to twice its dimensions, where the original has the pixels', () => {

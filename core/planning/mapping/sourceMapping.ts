@@ -70,11 +70,9 @@ function partOfField(plan: RenderPlan, bounds: Rect, field: Dimensions): Pick<So
   }
   const source = intersection(bounds, plan.picture);
   const [x, y] = [field.width / bounds.width, field.height / bounds.height];
-  const left = Math.min(Math.round((source.left - bounds.left) * x), field.width - 1);
-  const top = Math.min(Math.round((source.top - bounds.top) * y), field.height - 1);
-  const width = Math.min(whole((source.left + source.width - bounds.left) * x - left), field.width - left);
-  const height = Math.min(whole((source.top + source.height - bounds.top) * y - top), field.height - top);
-  // What whole pixels of the field cover: up to half of one more or less than the picture, so that none is moved.
+  const { left, width } = pixelsOf((source.left - bounds.left) * x, source.width * x, field.width);
+  const { left: top, width: height } = pixelsOf((source.top - bounds.top) * y, source.height * y, field.height);
+  // Not the picture's own edges: what whole pixels of the field cover, so that no pixel is moved.
   const covered = {
     left: bounds.left + left / x,
     top: bounds.top + top / y,
@@ -85,6 +83,16 @@ function partOfField(plan: RenderPlan, bounds: Rect, field: Dimensions): Pick<So
     part: { original: plan.original, source: covered, within: plan.picture, output: { width, height } },
     margins: { left, top, right: field.width - left - width, bottom: field.height - top - height },
   };
+}
+
+/**
+ * The whole pixels of a line of `length` that `width` of them from `left` on come to: an edge moves by up to half a
+ * pixel, and what is too narrow for that takes the pixel that holds its middle.
+ */
+function pixelsOf(left: number, width: number, length: number): { left: number; width: number } {
+  const [first, end] = [Math.round(left), Math.round(left + width)];
+  if (first < end) return { left: first, width: Math.min(end, length) - first };
+  return { left: Math.min(Math.floor(left + width / 2), length - 1), width: 1 };
 }
 
 function mapTilted(plan: RenderPlan): SourceMapping {

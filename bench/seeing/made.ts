@@ -2,13 +2,10 @@ import { intersection } from '@inkwell/core/geometry';
 import type { Raster } from '@inkwell/core/planes';
 import { luminancePlane, tiltOf, wordRegions } from '@inkwell/core/seeing';
 import { target } from '@inkwell/core/testing';
-import { lookAtPixels } from '@inkwell/server/imaging/analysing/analyse.ts';
+import { lookAtPixels, wordsSide } from '@inkwell/server/imaging/analysing/analyse.ts';
 import { type Pixels, toPixels } from '@inkwell/server/imaging/stages/pixels.ts';
 import sharp from 'sharp';
 import { makePoster, randomFrom } from './posters.ts';
-
-/** Posters are looked at as the program looks at them. */
-const side = 896;
 
 export interface WordFigures {
   posters: number;
@@ -23,7 +20,9 @@ export async function wordFigures(posters = 60): Promise<WordFigures> {
   const figures = { posters, lines: 0, found: 0, wrong: 0 };
   for (let seed = 1; seed <= posters; seed += 1) {
     const poster = await makePoster(seed);
-    const picture = await toPixels(sharp(poster.picture).resize(side, side, { fit: 'inside' }).toColourspace('srgb'));
+    const picture = await toPixels(
+      sharp(poster.picture).resize(wordsSide, wordsSide, { fit: 'inside' }).toColourspace('srgb'),
+    );
     const share = picture.width / poster.width;
     const lines = poster.lines.map(({ left, top, width, height }) => ({
       left: left * share,

@@ -1,21 +1,21 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { area, intersection, type Rect, sharedPart } from '../geometry/index.ts';
+import { area, intersection, sharedPart } from '../geometry/index.ts';
 import type { Analysis, MarkToCompose, Proposal } from '../model/index.ts';
 import { sampleMark, sampleOriginal } from '../testing/index.ts';
 import {
   asComposed,
   avoidMarkOf,
   decisionOn,
-  isCutOff,
   keepMarkOf,
+  type LookSize,
+  lookSizes,
   merged,
   openBody,
   openProposals,
   openTilt,
   seenWords,
   surenessOf,
-  tilesOf,
 } from './index.ts';
 
 const proposal = (values: Partial<Proposal> = {}): Proposal => ({
@@ -143,48 +143,29 @@ describe('what frames are composed from', () => {
   });
 });
 
-describe('looks at parts of a picture', () => {
-  const dimensions = fc.record({
-    width: fc.integer({ min: 16, max: 4000 }),
-    height: fc.integer({ min: 16, max: 4000 }),
-  });
-
-  test('tiles are squares within the picture that leave nothing out, unless it is longer than five of them', () => {
-    fc.assert(
-      fc.property(
-        dimensions,
-        fc.record({
-          x: fc.double({ min: 0, max: 0.999, noNaN: true }),
-          y: fc.double({ min: 0, max: 0.999, noNaN: true }),
-        }),
-        (picture, at) => {
-          const tiles = tilesOf(picture);
-          expect(tiles.length).toBeGreaterThanOrEqual(2);
-          expect(tiles.length).toBeLessThanOrEqual(5);
-          for (const { left, top, width, height } of tiles) {
-            expect(width).toBe(height);
-            expect(Math.min(left, top)).toBeGreaterThanOrEqual(0);
-            expect(left + width <= picture.width && top + height <= picture.height).toBe(true);
-          }
-          const [short, long] = [Math.min(picture.width, picture.height), Math.max(picture.width, picture.height)];
-          const [x, y] = [at.x * picture.width, at.y * picture.height];
-          const isIn = tiles.some(
-            (one) => x >= one.left && x < one.left + one.width && y >= one.top && y < one.top + one.height,
-          );
-          if (long <= 4 * short) expect(isIn).toBe(true);
-        },
-      ),
-    );
-  });
-
-  test('what reaches over the edge of a tile is cut off by it, but not where that is the picture’s edge', () => {
-    const tile = { left: 0, top: 100, width: 200, height: 200 };
-    const picture = { width: 500, height: 300 };
-    const cut = (rect: Partial<Rect>) =>
-      isCutOff({ left: 50, top: 150, width: 50, height: 50, ...rect }, tile, picture);
-    expect([cut({}), cut({ left: 0 }), cut({ top: 250 })]).toEqual([false, false, false]);
-    expect([cut({ left: 150 }), cut({ top: 100 })]).toEqual([true, true]);
-  });
+test('a picture is looked at whole twice, the second time so that its shorter side is as large as its longer one was', () => {
+  const side = fc.integer({ min: 16, max: 4000 });
+  fc.assert(
+    fc.property(side, side, fc.constantFrom(1, 0.5), (width, height, share) => {
+      const [far, close] = lookSizes({ width, height }, share) as [LookSize, LookSize];
+      for (const { picture, padded } of [far, close]) {
+        expect([padded.width % 32, padded.height % 32]).toEqual([0, 0]);
+        expect([0, 1]).toContain(padded.width - picture.width - 2 * picture.left);
+        expect([0, 1]).toContain(padded.height - picture.height - 2 * picture.top);
+        // As the picture is, to half a pixel.
+        const scale = Math.max(picture.width, picture.height) / Math.max(width, height);
+        expect(Math.abs(picture.width - Math.max(1, width * scale))).toBeLessThanOrEqual(0.5);
+        expect(Math.abs(picture.height - Math.max(1, height * scale))).toBeLessThanOrEqual(0.5);
+      }
+      expect([far.padded.width, far.padded.height]).toEqual([512 * share, 512 * share]);
+      expect(Math.max(far.picture.width, far.picture.height)).toBe(512 * share);
+      expect(Math.max(close.picture.left, close.picture.top)).toBeLessThan(16);
+      const [short, long] = [Math.min(width, height), Math.max(width, height)];
+      if (long > 4 * short) expect(Math.max(close.picture.width, close.picture.height)).toBe(2048 * share);
+      else if (long < 1.5 * short) expect(Math.max(close.picture.width, close.picture.height)).toBe(768 * share);
+      else expect(Math.min(close.picture.width, close.picture.height)).toBe(512 * share);
+    }),
+  );
 });
 
 test('of reports of one thing the surest stays: none that stays is like a surer one, and each that goes is', () => {

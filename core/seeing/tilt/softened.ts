@@ -1,23 +1,29 @@
 import type { Plane } from '../../planes/index.ts';
 
+/** Binomial weights of the pixels up to four away on either side; a pixel itself is on both. */
+const weights = [35, 56, 28, 8, 1].map((weight) => weight / 256);
+const reach = weights.length - 1;
+
 /** A plane blurred by binomial weights, which takes the edge off its grain. */
-export function softened({ data, width, height }: Plane): Plane {
-  const weights = [70, 56, 28, 8, 1].map((weight) => weight / 256);
-  const blurred = (from: ArrayLike<number>, step: number, length: number, lines: number, between: number) => {
-    const to = new Float32Array(from.length);
-    for (let line = 0; line < lines; line += 1) {
-      for (let at = 0; at < length; at += 1) {
-        let sum = 0;
-        for (let away = -4; away <= 4; away += 1) {
-          const within = Math.min(length - 1, Math.max(0, at + away));
-          sum += (weights[Math.abs(away)] as number) * (from[line * between + within * step] as number);
-        }
-        to[line * between + at * step] = sum;
+export const softened = (plane: Plane): Plane => transposed(softenedAcross(transposed(softenedAcross(plane))));
+
+function softenedAcross({ data, width, height }: Plane): Plane {
+  const to = new Float32Array(data.length);
+  // A row with its ends repeated, so that every pixel has its neighbours.
+  const row = new Float32Array(width + 2 * reach);
+  for (let start = 0; start < data.length; start += width) {
+    row.set(data.subarray(start, start + width), reach);
+    row.fill(data[start] as number, 0, reach);
+    row.fill(data[start + width - 1] as number, reach + width);
+    for (let away = 0; away <= reach; away += 1) {
+      const weight = weights[away] as number;
+      for (let x = 0; x < width; x += 1) {
+        const pair = (row[x + reach - away] as number) + (row[x + reach + away] as number);
+        to[start + x] = (to[start + x] as number) + weight * pair;
       }
     }
-    return to;
-  };
-  return { data: blurred(blurred(data, 1, width, height, width), width, height, width, 1), width, height };
+  }
+  return { data: to, width, height };
 }
 
 /** The same picture with its rows as columns. */

@@ -42,7 +42,7 @@ export function lettersOf(picture: Raster, levels: Uint8Array): Letter[] {
 function lightLetters(picture: Raster, levels: Uint8Array, isLight: boolean): Letter[] {
   const { width, height } = picture;
   const tree = componentTree(levels, width, height);
-  const parts = stableParts(tree, levels, (part) => {
+  const parts = stableParts(tree, (part) => {
     const [wide, high] = sizeOf(tree, part);
     const area = tree.area[part] as number;
     // What the picture's edge cuts is no whole letter.
@@ -82,7 +82,7 @@ function letterOf(
   const [width, height] = sizeOf(tree, part);
   const [left, top] = [tree.left[part] as number, tree.top[part] as number];
   const area = tree.area[part] as number;
-  const mask = maskOf(levels, picture.width, part, { left, top, width, height });
+  const mask = maskOf(levels, picture.width, tree.pixel[part] as number, { left, top, width, height });
   const { stroke, spread } = strokeOf(mask, width + 2, height + 2);
   const long = Math.max(width, height);
   if (stroke > mostStroke * long || (spread > mostStrokeSpread && stroke > 2)) return null;
@@ -92,24 +92,24 @@ function letterOf(
   return { left, top, width, height, area, isLight, stroke, strokeSpread: spread, colour, around };
 }
 
-/** 1 for every pixel of a part in its box, which has a rim of one pixel. */
-function maskOf(levels: Uint8Array, across: number, part: number, { left, top, width, height }: Rect): Uint8Array {
+/** 1 for every pixel of a part in its box, which has a rim of one pixel. @param from one of its darkest pixels */
+function maskOf(levels: Uint8Array, across: number, from: number, { left, top, width, height }: Rect): Uint8Array {
   const stride = width + 2;
   const mask = new Uint8Array(stride * (height + 2));
-  const least = levels[part] as number;
-  const place = (at: number) => (Math.floor(at / across) - top + 1) * stride + (at % across) - left + 1;
-  const waiting = [part];
-  mask[place(part)] = 1;
-  for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
-    const [x, y] = [at % across, Math.floor(at / across)];
-    for (let ny = Math.max(top, y - 1); ny <= Math.min(top + height - 1, y + 1); ny += 1) {
-      for (let nx = Math.max(left, x - 1); nx <= Math.min(left + width - 1, x + 1); nx += 1) {
-        const beside = ny * across + nx;
-        const index = (ny - top + 1) * stride + nx - left + 1;
-        if (mask[index] === 1 || (levels[beside] as number) < least) continue;
-        mask[index] = 1;
-        waiting.push(beside);
-      }
+  const least = levels[from] as number;
+  const waiting: number[] = [];
+  const take = (x: number, y: number) => {
+    if (x < left || y < top || x >= left + width || y >= top + height) return;
+    const place = (y - top + 1) * stride + x - left + 1;
+    if (mask[place] === 1 || (levels[y * across + x] as number) < least) return;
+    mask[place] = 1;
+    waiting.push(x, y);
+  };
+  take(from % across, Math.floor(from / across));
+  while (waiting.length > 0) {
+    const [y, x] = [waiting.pop() as number, waiting.pop() as number];
+    for (let ny = y - 1; ny <= y + 1; ny += 1) {
+      for (let nx = x - 1; nx <= x + 1; nx += 1) take(nx, ny);
     }
   }
   return mask;

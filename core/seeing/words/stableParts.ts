@@ -12,16 +12,16 @@ const sameArea = 1.6;
  * The parts of a picture that hardly grow when the level falls: maximally stable extremal regions (Matas, Chum, Urban and Pajdla
  * 2002). Of parts that lie in each other and have nearly the same shape the most stable one is given.
  *
- * @returns the pixels that name them
+ * @returns their numbers
  */
-export function stableParts(tree: ComponentTree, levels: Uint8Array, isWanted: (part: number) => boolean): number[] {
-  const { parent, parts, area } = tree;
-  const growth = growths(tree, levels);
+export function stableParts(tree: ComponentTree, isWanted: (part: number) => boolean): number[] {
+  const { count, parent, area } = tree;
+  const growth = growths(tree);
   // Of the parts that grow into each other, by the last of them: the most stable so far, and the area of the first; 0 for none.
-  const best = new Int32Array(parent.length);
-  const first = new Int32Array(parent.length);
+  const best = new Int32Array(count);
+  const first = new Int32Array(count);
   const found: number[] = [];
-  for (const part of parts) {
+  for (let part = 0; part < count; part += 1) {
     const isFollowing = (first[part] as number) > 0;
     const before = best[part] as number;
     const stable = isFollowing && (growth[before] as number) <= (growth[part] as number) ? before : part;
@@ -36,12 +36,12 @@ export function stableParts(tree: ComponentTree, levels: Uint8Array, isWanted: (
 }
 
 /** By how much every part grows while the level falls by `step`, as a share of its area. */
-function growths({ parent, parts, area }: ComponentTree, levels: Uint8Array): Float32Array {
-  const growth = new Float32Array(parent.length).fill(Number.POSITIVE_INFINITY);
-  for (const part of parts) {
-    const until = (levels[part] as number) - step;
+function growths({ count, parent, level, area }: ComponentTree): Float32Array {
+  const growth = new Float32Array(count).fill(Number.POSITIVE_INFINITY);
+  for (let part = 0; part < count; part += 1) {
+    const until = (level[part] as number) - step;
     let wider = part;
-    while (parent[wider] !== wider && (levels[parent[wider] as number] as number) > until)
+    while (parent[wider] !== wider && (level[parent[wider] as number] as number) > until)
       wider = parent[wider] as number;
     if (parent[wider] === wider) continue;
     growth[part] = ((area[wider] as number) - (area[part] as number)) / (area[part] as number);

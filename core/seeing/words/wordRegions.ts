@@ -54,14 +54,12 @@ const full = { fill: 0.72, contrast: 60 };
  * The lines and blocks of words in a picture, found without reading them: parts that keep their shape over many levels and are
  * drawn in strokes (after Neumann and Matas 2012, and Epshtein, Ofek and Wexler 2010), in rows of one height, colour and stroke.
  *
- * @param picture about 800 pixels long: letters are found from six pixels of height on
+ * @param picture about a thousand pixels long: letters are found from six pixels of height on
  */
 export function wordRegions(picture: Raster): WordRegion[] {
   const levels = luminancePlane(picture);
-  const letters = lettersOf(
-    picture,
-    Uint8Array.from(levels.data, (level) => Math.round(level)),
-  );
+  // Clamped bytes are rounded ones.
+  const letters = lettersOf(picture, new Uint8Array(new Uint8ClampedArray(levels.data).buffer));
   const lines = textLines(letters).flatMap((line) => {
     const figures = lineFigures(line, levels);
     return areWords(line, figures) ? [regionOf(line, figures)] : [];

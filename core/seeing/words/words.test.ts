@@ -7,31 +7,20 @@ import { stableParts } from './stableParts.ts';
 import { wordRegions } from './wordRegions.ts';
 
 describe('the tree of parts', () => {
-  /** All connected parts at a level or lighter, by flooding, as what they hold. */
-  function flooded(levels: Uint8Array, width: number, level: number): string[] {
-    const seen = new Set<number>();
-    const parts: string[] = [];
-    for (let start = 0; start < levels.length; start += 1) {
-      if (seen.has(start) || (levels[start] as number) < level) continue;
-      const part = [start];
-      seen.add(start);
-      for (const at of part) {
-        for (let other = 0; other < levels.length; other += 1) {
-          const apart = [
-            Math.abs((at % width) - (other % width)),
-            Math.abs(Math.floor(at / width) - Math.floor(other / width)),
-          ];
-          if (seen.has(other) || Math.max(...apart) > 1 || (levels[other] as number) < level) continue;
-          seen.add(other);
-          part.push(other);
-        }
+  /** The connected pixels that are as light as one of them or lighter. */
+  function partHolding(levels: Uint8Array, width: number, from: number): number[] {
+    const part = new Set([from]);
+    for (const at of part) {
+      for (let other = 0; other < levels.length; other += 1) {
+        const across = Math.abs((at % width) - (other % width));
+        const down = Math.abs(Math.floor(at / width) - Math.floor(other / width));
+        if (Math.max(across, down) === 1 && (levels[other] as number) >= (levels[from] as number)) part.add(other);
       }
-      parts.push(part.sort((a, b) => a - b).join());
     }
-    return parts;
+    return [...part].sort((a, b) => a - b);
   }
 
-  test('holds just the parts that flooding finds at any level, with their area and extent, each before its parent', () => {
+  test('holds just the parts that lie round every pixel, with their area and extent, each before its parent', () => {
     const picture = fc.tuple(fc.integer({ min: 1, max: 7 }), fc.integer({ min: 1, max: 7 })).chain(([width, height]) =>
       fc.record({
         width: fc.constant(width),
@@ -40,29 +29,27 @@ describe('the tree of parts', () => {
     );
     fc.assert(
       fc.property(picture, ({ width, levels }) => {
-        const height = levels.length / width;
-        const tree = componentTree(levels, width, height);
-        const inside = new Map<number, number[]>();
-        const order = [...tree.parts];
-        for (let pixel = 0; pixel < levels.length; pixel += 1) {
-          let part = order.includes(pixel) ? pixel : (tree.parent[pixel] as number);
-          for (;;) {
-            inside.set(part, [...(inside.get(part) ?? []), pixel]);
-            if (tree.parent[part] === part) break;
-            expect(order.indexOf(part)).toBeLessThan(order.indexOf(tree.parent[part] as number));
-            part = tree.parent[part] as number;
-          }
-        }
-        const found = [...inside].map(([part, pixels]) => {
+        const tree = componentTree(levels, width, levels.length / width);
+        const found = Array.from({ length: tree.count }, (_, part) => {
+          expect(levels[tree.pixel[part] as number]).toBe(tree.level[part]);
+          return partHolding(levels, width, tree.pixel[part] as number);
+        });
+        const wanted = new Set(Array.from(levels, (_, at) => partHolding(levels, width, at).join()));
+        expect(new Set(found.map(String))).toEqual(wanted);
+        expect(tree.count).toBe(wanted.size);
+        for (const [part, pixels] of found.entries()) {
           const [xs, ys] = [pixels.map((at) => at % width), pixels.map((at) => Math.floor(at / width))];
           expect(tree.area[part]).toBe(pixels.length);
           expect([tree.left[part], tree.right[part]]).toEqual([Math.min(...xs), Math.max(...xs)]);
           expect([tree.top[part], tree.bottom[part]]).toEqual([Math.min(...ys), Math.max(...ys)]);
-          return pixels.sort((a, b) => a - b).join();
-        });
-        const wanted = [0, 1, 2, 3, 4].flatMap((level) => flooded(levels, width, level));
-        expect(new Set(found)).toEqual(new Set(wanted));
-        expect(found).toHaveLength(new Set(wanted).size);
+          // The smallest of all that hold it and more, which comes after it.
+          const larger = found.filter(
+            (other) => other.length > pixels.length && pixels.every((at) => other.includes(at)),
+          );
+          const parent = larger.sort((a, b) => a.length - b.length)[0] ?? pixels;
+          expect(found[tree.parent[part] as number]).toEqual(parent);
+          if (part < tree.count - 1) expect(tree.parent[part]).toBeGreaterThan(part);
+        }
       }),
     );
   });
@@ -71,7 +58,7 @@ describe('the tree of parts', () => {
     const parts = (level: (x: number, y: number) => number) => {
       const { data, width, height } = target(40, 30, level);
       const levels = Uint8Array.from({ length: width * height }, (_, at) => data[3 * at] as number);
-      return stableParts(componentTree(levels, width, height), levels, () => true).length;
+      return stableParts(componentTree(levels, width, height), () => true).length;
     };
     // Softened edges make a part of each of their levels.
     const away = (x: number, y: number, at: number) => Math.max(Math.abs(x - at), Math.abs(y - 15)) - 4;

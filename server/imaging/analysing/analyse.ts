@@ -12,8 +12,13 @@ import type { Analysed, AnalyseTask } from './analyseTask.ts';
 import { looksAt } from './looks.ts';
 import { proposalsOf } from './proposalsOf.ts';
 
-/** The sides of the pictures that are looked at, in pixels: the longer side, and for a panorama the least shorter one. */
-const sides = { detail: 1024, leastShort: 640, mostLong: 3200, words: 896, salient: 320 };
+/** The longer side of the picture in which words are looked for, in pixels. */
+export const wordsSide = 1024;
+/**
+ * The longer sides of the pictures in which other things are looked for: tilt, kind and body; what stands out; and for detectors,
+ * which take smaller pictures of their own from it, where a panorama has at least a shorter side and at most a longer one.
+ */
+const sides = { medium: 896, salient: 320, detail: 1024, leastShort: 640, mostLong: 3200 };
 /** A picture that takes longer has got the detectors stuck. */
 const patienceMs = 90_000;
 /** Less than this, in degrees, nobody sees. */
@@ -44,10 +49,16 @@ export async function analyse(original: PictureSource, copies: WorkingCopies): P
 
 /** What is seen in pixels, in their coordinates, and whether they are artwork on a margin. @param detail red, green and blue */
 export async function lookAtPixels(detail: Pixels): Promise<Omit<Analysis, 'body'> & { hasBody: boolean }> {
-  const picture = await reduced(detail, sides.words);
-  const small = await reduced(picture, sides.salient);
+  const picture = await reduced(detail, wordsSide);
+  const medium = await reduced(picture, sides.medium);
+  const small = await reduced(medium, sides.salient);
   const looks = await looksAt(detail);
-  const task: AnalyseTask = { picture, small, looks: looks.map(({ objects, faces }) => ({ objects, faces })) };
+  const task: AnalyseTask = {
+    picture,
+    medium,
+    small,
+    looks: looks.map(({ objects, faces }) => ({ objects: objects.pixels, faces: faces.pixels })),
+  };
   const analysed = await inItsThread(task);
   const { kind, tilt } = analysed;
   return {
@@ -55,7 +66,7 @@ export async function lookAtPixels(detail: Pixels): Promise<Omit<Analysis, 'body
     proposals: proposalsOf(analysed, looks, detail, { words: picture, salient: small }),
     tilt: tilt !== null && kind !== 'flat artwork' && Math.abs(tilt) >= leastTilt ? Math.round(tilt * 100) / 100 : null,
     picture: kind,
-    hasBody: bodyBox(picture) !== null,
+    hasBody: bodyBox(medium) !== null,
   };
 }
 

@@ -9,19 +9,21 @@ import {
   type WordRegion,
   wordRegions,
 } from '@inkwell/core/seeing';
-import { Detectors, type SeenFace, type SeenObject } from './detectors.ts';
+import { FaceDetector, type SeenFace } from './faceDetector.ts';
+import { startBackend } from './model.ts';
+import { ObjectDetector, type SeenObject } from './objectDetector.ts';
 
 export interface AnalyseTask {
-  /** About 900 pixels long. */
+  /** About 1000, 900 and 300 pixels long. */
   picture: Raster;
-  /** About 300 pixels long. */
+  medium: Raster;
   small: Raster;
-  /** Square pictures for the detectors: the whole first, then parts of it. */
-  looks: { objects: Uint8Array; faces: Uint8Array }[];
+  /** For the detectors. */
+  looks: { objects: Raster; faces: Raster }[];
 }
 
 export interface Analysed {
-  /** For each look. */
+  /** For each look, in its pixels. */
   objects: SeenObject[][];
   faces: SeenFace[][];
   words: WordRegion[];
@@ -30,24 +32,34 @@ export interface Analysed {
   kind: PictureKind;
 }
 
+interface Detectors {
+  objects: ObjectDetector;
+  faces: FaceDetector;
+}
+
 let opened: Detectors | null = null;
 
+async function openDetectors(): Promise<Detectors> {
+  await startBackend();
+  return { objects: await ObjectDetector.open(), faces: await FaceDetector.open() };
+}
+
 /** Runs in a thread of its own: looks at a picture in every way there is. */
-export default async function analyseTask({ picture, small, looks }: AnalyseTask): Promise<Analysed> {
+export default async function analyseTask({ picture, medium, small, looks }: AnalyseTask): Promise<Analysed> {
   // What could not be opened is opened again with the next picture.
-  opened ??= await Detectors.open();
+  opened ??= await openDetectors();
   const detectors = opened;
   const [objects, faces]: [SeenObject[][], SeenFace[][]] = [[], []];
   for (const look of looks) {
-    objects.push(await detectors.objectsIn(look.objects));
-    faces.push(await detectors.facesIn(look.faces));
+    objects.push(await detectors.objects.find(look.objects));
+    faces.push(await detectors.faces.find(look.faces));
   }
   return {
     objects,
     faces,
     words: wordRegions(picture),
     salient: salientRegions(small),
-    tilt: tiltOf(luminancePlane(picture))?.degrees ?? null,
-    kind: pictureKindOf(picture),
+    tilt: tiltOf(luminancePlane(medium))?.degrees ?? null,
+    kind: pictureKindOf(medium),
   };
 }

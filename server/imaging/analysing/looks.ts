@@ -1,41 +1,45 @@
 import type { Rect } from '@inkwell/core/geometry';
-import type { Dimensions } from '@inkwell/core/model';
-import { tilesOf } from '@inkwell/core/proposing';
+import { type LookSize, lookSizes } from '@inkwell/core/proposing';
 import sharp from 'sharp';
-import { fromPixels, type Pixels } from '../stages/pixels.ts';
-import { faceSide, objectSide } from './detectors.ts';
+import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
 
-/** A square look at a picture, or at a part of it. */
+/** A picture as the detectors see it, the same for each of them but for its size. */
 export interface Look {
-  /** The square, in pixels of the picture; that of the whole picture reaches past its shorter side. */
-  square: Rect;
-  isWhole: boolean;
-  objects: Buffer;
-  faces: Buffer;
+  objects: LookPicture;
+  faces: LookPicture;
 }
 
-const squareOf = ({ width, height }: Dimensions): Rect => {
-  const side = Math.max(width, height);
-  return { left: (width - side) / 2, top: (height - side) / 2, width: side, height: side };
-};
+export interface LookPicture {
+  /** Red, green and blue; black beside the picture. */
+  pixels: Pixels;
+  /** Where in these pixels the picture lies. */
+  part: Rect;
+}
 
-/** The squares in which detectors look at a picture. @param picture red, green and blue */
+/** The detector of faces sees half as many pixels each way. */
+const facesShare = 0.5;
+
+/** A picture in all sizes in which detectors look at it. @param picture red, green and blue */
 export async function looksAt(picture: Pixels): Promise<Look[]> {
-  const whole = { square: squareOf(picture), isWhole: true };
-  const tiles = tilesOf(picture).map((square) => ({ square, isWhole: false }));
+  const [objects, faces] = [lookSizes(picture), lookSizes(picture, facesShare)];
   return Promise.all(
-    [whole, ...tiles].map(async (look) => ({
-      ...look,
-      objects: await squarePixels(picture, look, objectSide),
-      faces: await squarePixels(picture, look, faceSide),
+    objects.map(async (size, at) => ({
+      objects: await looked(picture, size),
+      faces: await looked(picture, faces[at] as LookSize),
     })),
   );
 }
 
-function squarePixels(picture: Pixels, { square, isWhole }: Pick<Look, 'square' | 'isWhole'>, side: number) {
-  const part = isWhole ? fromPixels(picture) : fromPixels(picture).extract(square);
-  return part
-    .resize(side, side, { fit: isWhole ? 'contain' : 'fill', background: '#000', kernel: sharp.kernel.linear })
-    .raw()
-    .toBuffer();
+async function looked(picture: Pixels, { picture: part, padded }: LookSize): Promise<LookPicture> {
+  const { left, top, width, height } = part;
+  const pixels = fromPixels(picture)
+    .resize(width, height, { fit: 'fill', kernel: sharp.kernel.linear })
+    .extend({
+      left,
+      top,
+      right: padded.width - left - width,
+      bottom: padded.height - top - height,
+      background: '#000',
+    });
+  return { pixels: await toPixels(pixels), part };
 }

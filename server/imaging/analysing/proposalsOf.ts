@@ -1,9 +1,9 @@
 import { coveringRect, intersection, type Rect, scaledRect } from '@inkwell/core/geometry';
 import type { Dimensions, Proposal } from '@inkwell/core/model';
-import { type Detection, isCutOff, merged, surenessOf } from '@inkwell/core/proposing';
+import { type Detection, merged, surenessOf } from '@inkwell/core/proposing';
 import type { Analysed } from './analyseTask.ts';
-import type { SeenFace } from './detectors.ts';
-import type { Look } from './looks.ts';
+import type { SeenFace } from './faceDetector.ts';
+import type { Look, LookPicture } from './looks.ts';
 import { objectClass } from './objectClasses.ts';
 
 /** More things than these in one picture are none that it is about. */
@@ -18,12 +18,12 @@ const sureWords = { letters: 5, clearness: 0.85 };
 
 type Reported = Detection & Pick<Proposal, 'kind' | 'sureness' | 'look'>;
 
-/** The reports of one look, placed in the picture; those that its edge cuts off are left out. */
-const placedIn = (look: Look, rect: Rect, picture: Dimensions): Rect | null => {
-  const { square, isWhole } = look;
-  const part = scaledRect(rect, { x: square.width, y: square.height });
-  const placed = { ...part, left: square.left + part.left, top: square.top + part.top };
-  if (!isWhole && isCutOff(placed, square, picture)) return null;
+/** A report of one look, placed in the picture; null where hardly any of it lies there. */
+const placedIn = ({ part }: LookPicture, rect: Rect, picture: Dimensions): Rect | null => {
+  const placed = scaledRect(
+    { ...rect, left: rect.left - part.left, top: rect.top - part.top },
+    { x: picture.width / part.width, y: picture.height / part.height },
+  );
   const inside = intersection(placed, { left: 0, top: 0, ...picture });
   return inside.width > 1 && inside.height > 1 ? inside : null;
 };
@@ -36,14 +36,14 @@ export function proposalsOf(
   sizes: { words: Dimensions; salient: Dimensions },
 ): Proposal[] {
   const faces = merged(
-    looks.flatMap((look, at) => (analysed.faces[at] ?? []).flatMap((face) => faceIn(look, face, picture))),
+    looks.flatMap((look, at) => (analysed.faces[at] ?? []).flatMap((face) => faceIn(look.faces, face, picture))),
   );
   const objects = merged(
     looks.flatMap((look, at) =>
       (analysed.objects[at] ?? []).flatMap(({ index, score, rect }): Reported[] => {
         const known = objectClass(index);
         const sureness = surenessOf('object', score);
-        const placed = placedIn(look, rect, picture);
+        const placed = placedIn(look.objects, rect, picture);
         return known && sureness && placed ? [{ ...known, score, sureness, rect: placed, look: null }] : [];
       }),
     ),
@@ -83,7 +83,7 @@ const isProportioned = (rect: Rect, eyes: { y: number }, nose: { y: number }, mo
   nose.y > eyes.y &&
   mouth.y >= nose.y + proportions.leastUnderNose * rect.height;
 
-function faceIn(look: Look, { score, rect, landmarks }: SeenFace, picture: Dimensions): Reported[] {
+function faceIn(look: LookPicture, { score, rect, landmarks }: SeenFace, picture: Dimensions): Reported[] {
   const sureness = surenessOf('face', score);
   const [one, other, nose, mouth] = landmarks;
   if (!sureness || !one || !other || !nose || !mouth) return [];

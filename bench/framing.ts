@@ -1,6 +1,7 @@
-import { composeWindow, markInFrame, plainContentArea, unmetMarks } from '@inkwell/core/framing';
+import { type ContentArea, composeWindow, markInFrame, plainContentArea, unmetMarks } from '@inkwell/core/framing';
 import {
   area,
+  type Bounds,
   halfExtent,
   intersection,
   largestWindow,
@@ -8,14 +9,13 @@ import {
   upright,
   wholeOf,
 } from '@inkwell/core/geometry';
-import type { Dimensions, Mark, Place, Window } from '@inkwell/core/model';
+import type { Dimensions, Mark, Window } from '@inkwell/core/model';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 import { median } from './inProcess.ts';
 
-/** The dimensions of all made pictures. */
-export const original = { width: 1500, height: 1000, trim: null };
-const bounds = wholeOf(original);
+/** The dimensions of the pictures with known subjects. */
+export const original: Dimensions = { width: 1500, height: 1000 };
 const places = [...shippedPlaces().values()].map((one) => one.place);
 
 export type Spot = [left: number, top: number, width: number, height: number];
@@ -88,7 +88,7 @@ function paintSpots({ keeps, avoids }: Picture): Promise<Buffer> {
 }
 
 /** The window of sharp's own content-aware cut. */
-async function attentionWindow(picture: Buffer, output: Dimensions): Promise<Window> {
+async function attentionWindow(picture: Buffer, bounds: Bounds, output: Dimensions): Promise<Window> {
   const { info } = await sharp(picture)
     .resize(output.width, output.height, { fit: 'cover', position: sharp.strategy.attention })
     .toBuffer({ resolveWithObject: true });
@@ -109,15 +109,15 @@ function shareShown(window: Window, output: Dimensions, marks: Mark[], role: Mar
   return whole === 0 ? null : wanted.reduce((sum, rect) => sum + area(intersection(rect, frame)), 0) / whole;
 }
 
-const keepsAll = (window: Window, place: Place, marks: Mark[]) =>
+const keepsAll = (window: Window, contentArea: ContentArea, marks: Mark[]) =>
   unmetMarks(
     window,
-    plainContentArea(place, original),
+    contentArea,
     marks.filter((mark) => mark.role === 'keep'),
   ).length === 0;
 
 /** True where some window of a fine grid keeps all marks. */
-function isPossible(place: Place, output: Dimensions, marks: Mark[]): boolean {
+function isPossible(bounds: Bounds, contentArea: ContentArea, output: Dimensions, marks: Mark[]): boolean {
   const half = halfExtent(0, output);
   const largest = largestWindow(bounds, output);
   const steps = 24;
@@ -125,9 +125,9 @@ function isPossible(place: Place, output: Dimensions, marks: Mark[]): boolean {
     const span = largest.span * 0.94 ** size;
     for (let x = 0; x <= steps; x += 1) {
       for (let y = 0; y <= steps; y += 1) {
-        const centreX = half.x * span + ((original.width - 2 * half.x * span) * x) / steps;
-        const centreY = half.y * span + ((original.height - 2 * half.y * span) * y) / steps;
-        if (keepsAll({ ...largest, span, centreX, centreY }, place, marks)) return true;
+        const centreX = half.x * span + ((bounds.box.width - 2 * half.x * span) * x) / steps;
+        const centreY = half.y * span + ((bounds.box.height - 2 * half.y * span) * y) / steps;
+        if (keepsAll({ ...largest, span, centreX, centreY }, contentArea, marks)) return true;
       }
     }
   }
@@ -151,33 +151,38 @@ const ways: Way[] = ['composed', 'centred', 'attention'];
  *
  * @param some pictures, with how they are painted
  * @param marksFor what they are composed from: by default what is known to be in them
+ * @param size of each picture
  */
 export async function compareFraming(
   some: readonly Picture[] = pictures,
   paint: (picture: Picture) => Promise<Buffer> = paintSpots,
   marksFor: (painted: Buffer) => Promise<Mark[] | null> = async () => null,
+  size: Dimensions = original,
 ): Promise<FramingComparison> {
   const zero = () => ({ composed: 0, centred: 0, attention: 0 });
   const result: FramingComparison = { frames: 0, possible: 0, kept: zero(), keepShown: zero(), avoidShown: zero() };
+  const whole = { ...size, trim: null };
+  const bounds = wholeOf(whole);
   let avoiding = 0;
   for (const picture of some) {
     const marks = marksOf(picture);
     const painted = await paint(picture);
     const composedFrom = (await marksFor(painted)) ?? marks;
     for (const place of places) {
-      const output = placeDimensions(place, original);
+      const output = placeDimensions(place, whole);
+      const contentArea = plainContentArea(place, whole);
       const windows: Record<Way, Window> = {
-        composed: composeWindow(bounds, plainContentArea(place, original), composedFrom).window,
+        composed: composeWindow(bounds, contentArea, composedFrom).window,
         centred: largestWindow(bounds, output),
-        attention: await attentionWindow(painted, output),
+        attention: await attentionWindow(painted, bounds, output),
       };
-      const possible = isPossible(place, output, marks);
+      const possible = isPossible(bounds, contentArea, output, marks);
       result.frames += 1;
       if (possible) result.possible += 1;
       const avoids = marks.some((mark) => mark.role === 'avoid');
       if (avoids) avoiding += 1;
       for (const way of ways) {
-        if (possible && keepsAll(windows[way], place, marks)) result.kept[way] += 1;
+        if (possible && keepsAll(windows[way], contentArea, marks)) result.kept[way] += 1;
         result.keepShown[way] += shareShown(windows[way], output, marks, 'keep') ?? 0;
         result.avoidShown[way] += shareShown(windows[way], output, marks, 'avoid') ?? 0;
       }
@@ -202,10 +207,11 @@ export function composeTimes(): { places: number; all: number; slowest: number }
       [700, 10, 60, 60],
     ],
   });
+  const whole = { ...original, trim: null };
   const rounds = Array.from({ length: 20 }, () =>
     places.map((place) => {
       const began = performance.now();
-      composeWindow(bounds, plainContentArea(place, original), marks, upright);
+      composeWindow(wholeOf(whole), plainContentArea(place, whole), marks, upright);
       return performance.now() - began;
     }),
   ).slice(5);

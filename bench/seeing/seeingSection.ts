@@ -1,6 +1,6 @@
 import { lookFigures } from './looking.ts';
 import { proposedOfNothing, tiltFigures, wordFigures } from './made.ts';
-import { compareUnmarked } from './unmarked.ts';
+import { comparePosters, compareUnmarked } from './unmarked.ts';
 
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 
@@ -8,6 +8,7 @@ const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 export async function seeingSection(picture: string, folder: string): Promise<string> {
   const look = await lookFigures(picture, folder);
   const unmarked = await compareUnmarked(folder);
+  const posters = await comparePosters();
   const words = await wordFigures();
   const tilt = tiltFigures();
   const nothing = await proposedOfNothing();
@@ -27,6 +28,8 @@ in ${unmarked.possible} of which a window of a fine grid keeps all subjects.
 
 | what | measured | aim |
 |---|---|---|
+| frames of made posters, composed from what is seen, with all lines whole, of ${posters.possible} in which that is possible | **${percent(posters.kept.composed / posters.possible)}** | all |
+| the same, largest centred | ${percent(posters.kept.centred / posters.possible)} | |
 | lines of words found, of ${words.lines} on ${words.posters} made posters: eight fonts, five grounds, turned up to 5° | **${percent(words.found / words.lines)}** | 95 % |
 | regions that are no words, a poster | **${(words.wrong / words.posters).toFixed(2)}** | at most 0.1 |
 | tilt of ${tilt.pictures} made horizons and fronts, -8° to 8°: median error | **${tilt.median.toFixed(3)}°** | 0.2° |

@@ -9,6 +9,7 @@ import { lookAtPixels } from '@inkwell/server/imaging/analysing/analyse.ts';
 import { toPixels } from '@inkwell/server/imaging/stages/pixels.ts';
 import sharp from 'sharp';
 import { compareFraming, type FramingComparison, original, type Picture, type Spot } from '../framing.ts';
+import { makePoster, type Poster } from './posters.ts';
 
 const run = promisify(execFile);
 
@@ -99,12 +100,32 @@ function paintWith(photos: string) {
   };
 }
 
+/** What a picture's frames are composed from when nothing is marked. */
+async function seenIn(painted: Buffer): Promise<Mark[]> {
+  const { hasBody: _, ...seen } = await lookAtPixels(await toPixels(sharp(painted).toColourspace('srgb')));
+  const analysis: Analysis = { ...seen, body: null };
+  return asComposed(sampleOriginal(original), analysis, 'seen').marks;
+}
+
 /** Windows composed from what is seen, without any mark, against centred ones and the library's content-aware cut. */
 export async function compareUnmarked(folder: string): Promise<FramingComparison> {
-  const marksFor = async (painted: Buffer): Promise<Mark[]> => {
-    const { hasBody: _, ...seen } = await lookAtPixels(await toPixels(sharp(painted).toColourspace('srgb')));
-    const analysis: Analysis = { ...seen, body: null };
-    return asComposed(sampleOriginal(original), analysis, 'seen').marks;
-  };
-  return compareFraming(pictures, paintWith(await fetched(folder)), marksFor);
+  return compareFraming(pictures, paintWith(await fetched(folder)), seenIn);
+}
+
+interface PosterPicture extends Picture {
+  poster: Poster;
+}
+
+/** The same for made posters: whether all their lines of words are whole. */
+export async function comparePosters(count = 8): Promise<FramingComparison> {
+  const posters = await Promise.all(Array.from({ length: count }, (_, at) => makePoster(at + 1)));
+  const posterPictures = posters.map((poster, at): PosterPicture => {
+    const keeps = poster.lines.map(({ left, top, width, height }): Spot => [left, top, width, height]);
+    return { name: `poster ${at + 1}`, keeps, avoids: [], poster };
+  });
+  const [{ width, height }] = posters as [Poster];
+  return compareFraming(posterPictures, async (one) => (one as PosterPicture).poster.picture, seenIn, {
+    width,
+    height,
+  });
 }

@@ -100,12 +100,18 @@ interface LineRegion extends WordRegion {
   height: number;
 }
 
-const regionOf = ({ left, top, right, bottom, letters, height }: TextLine, { twoLevels }: LineFigures): LineRegion => ({
-  rect: { left, top, width: right - left, height: bottom - top },
-  letters: lettersIn(letters),
-  clearness: twoLevels,
-  height,
-});
+/** Soft edges, accents and apostrophes stand out by so much, in heights of letters. */
+const rim = 0.05;
+
+function regionOf({ left, top, right, bottom, letters, height }: TextLine, { twoLevels }: LineFigures): LineRegion {
+  const out = rim * height;
+  return {
+    rect: { left: left - out, top: top - out, width: right - left + 2 * out, height: bottom - top + 2 * out },
+    letters: lettersIn(letters),
+    clearness: twoLevels,
+    height,
+  };
+}
 
 const overlap = (a: Rect, b: Rect) => {
   const wide = Math.min(a.left + a.width, b.left + b.width) - Math.max(a.left, b.left);

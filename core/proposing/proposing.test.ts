@@ -39,14 +39,6 @@ const analysis = (proposals: Proposal[], values: Partial<Analysis> = {}): Analys
   ...values,
 });
 
-const side = fc.integer({ min: 20, max: 200 });
-const aRect = fc.record({
-  left: fc.integer({ min: 0, max: 700 }),
-  top: fc.integer({ min: 0, max: 700 }),
-  width: side,
-  height: side,
-});
-
 describe('what is still proposed', () => {
   test('a decision holds for good, also where a later look sees the same a little elsewhere; other things stay proposed', () => {
     const dog = proposal();
@@ -68,9 +60,10 @@ describe('what is still proposed', () => {
   test('a tilt and a body are proposed until they are decided on, a body only where nothing is trimmed', () => {
     const body = { left: 10, top: 10, width: 500, height: 400 };
     const seen = analysis([], { tilt: 1.4, body });
-    expect([openTilt(sampleOriginal(), seen), openBody(sampleOriginal(), seen)]).toEqual([1.4, body]);
-    const decided = sampleOriginal({ decided: [{ kind: 'tilt' }, { kind: 'body' }] });
-    expect([openTilt(decided, seen), openBody(decided, seen)]).toEqual([null, null]);
+    const open = (original = sampleOriginal()) => [openTilt(original, seen), openBody(original, seen)];
+    expect(open()).toEqual([1.4, body]);
+    expect(open(sampleOriginal({ decided: [{ kind: 'tilt' }] }))).toEqual([null, body]);
+    expect(open(sampleOriginal({ decided: [{ kind: 'body' }] }))).toEqual([1.4, null]);
     expect(openBody(sampleOriginal({ trim: body }), seen)).toBeNull();
     expect([openTilt(sampleOriginal(), null), openBody(sampleOriginal(), null)]).toEqual([null, null]);
   });
@@ -80,10 +73,11 @@ describe('what frames are composed from', () => {
   const composed = (proposals: Proposal[], marks = sampleOriginal().marks) =>
     asComposed(sampleOriginal({ marks }), analysis(proposals), 'seen').marks;
 
-  test('a face that is sure must be in, all else should; what a person has marked comes first and stays as it is', () => {
+  test('a face that is sure must be in, all else should, the larger first; what a person has marked comes first and stays as it is', () => {
     const mine = sampleMark({ priority: 'should', left: 800 });
     const marks = composed(
       [
+        proposal({ left: 20, top: 500, width: 60, height: 20 }),
         proposal(),
         proposal({ kind: 'words', name: 'words', left: 300, sureness: 'likely' }),
         proposal({ kind: 'face', name: 'face', left: 500, look: 'left' }),
@@ -94,7 +88,8 @@ describe('what frames are composed from', () => {
     expect(marks[0]).toBe(mine);
     expect(marks.slice(1)).toMatchObject([
       { kind: 'face', priority: 'must', look: 'left', shape: 'ellipse', proposed: 'sure' },
-      { kind: 'subject', priority: 'should', name: 'dog', proposed: 'sure' },
+      { kind: 'subject', priority: 'should', name: 'dog', shape: 'rectangle', proposed: 'sure', top: 100 },
+      { kind: 'subject', priority: 'should', name: 'dog', shape: 'rectangle', proposed: 'sure', top: 500 },
       { kind: 'face', priority: 'should', proposed: 'likely' },
       { kind: 'text', priority: 'should', proposed: 'likely' },
     ]);
@@ -169,10 +164,12 @@ test('a picture is looked at whole twice, the second time so that its shorter si
 });
 
 test('of reports of one thing the surest stays: none that stays is like a surer one, and each that goes is', () => {
+  const [near, length] = [fc.integer({ min: 0, max: 12 }), fc.integer({ min: 10, max: 30 })];
   const aReport = fc.record({
     name: fc.constantFrom('dog', 'kite'),
     score: fc.double({ min: 0.1, max: 1, noNaN: true }),
-    rect: aRect,
+    // Close enough that many share most of what they cover, or lie in each other.
+    rect: fc.record({ left: near, top: near, width: length, height: length }),
   });
   fc.assert(
     fc.property(fc.array(aReport, { maxLength: 12 }), (reports) => {
@@ -196,5 +193,6 @@ test('it is said in words how sure, how many and of what kind', () => {
   expect([0.7, 0.55, 0.4].map((score) => surenessOf('object', score))).toEqual(['sure', 'likely', null]);
   const named = (...names: string[]) => seenWords(names.map((name) => ({ name })));
   expect(named('face', 'face', 'dog', 'words', 'words')).toBe('two faces, one dog, words');
+  expect(named('teddy', 'teddy', 'sheep', 'sheep')).toBe('two teddies, two sheep');
   expect(named('person', 'person', 'bus', 'bus', 'what stands out')).toBe('two people, two buses, what stands out');
 });

@@ -41,7 +41,7 @@ test('what stands on a ground stands out by just how much it differs, wherever i
   );
 });
 
-test('colour alone is enough, two things are two regions, and sand, grain and slow light are none', () => {
+test('colour alone is enough, two things are two regions, and sand, grain, slow light and rings are none', () => {
   const disc = (x: number, y: number, atX: number, atY: number) => Math.hypot(x - atX, y - atY) < 18;
   const red = target(size.width, size.height, (x, y) => (disc(x, y, 60, 50) ? [200, 70, 90] : [90, 105, 90]));
   expect(salientRegions(red)).toHaveLength(1);
@@ -53,6 +53,9 @@ test('colour alone is enough, two things are two regions, and sand, grain and sl
     target(size.width, size.height, () => 150 + 30 * random()),
     target(size.width, size.height, (x, y) => 60 + x / 2 + y / 3),
     target(size.width, size.height, (x, y) => 150 + 18 * Math.sin(x / 5 + Math.sin(y / 9)) + 10 * random()),
+    ...[0.25, 0.3, 0.4].map((often) =>
+      target(size.width, size.height, (x, y) => 128 + 80 * Math.sign(Math.sin(often * Math.hypot(x - 48, y - 55)))),
+    ),
   ];
   for (const picture of plain) expect(salientRegions(picture)).toEqual([]);
 });

@@ -2,6 +2,7 @@ import type { Rect } from '../../geometry/index.ts';
 import type { Raster } from '../../planes/index.ts';
 import { connectedParts } from '../connectedParts.ts';
 import { saliencyOf } from './saliency.ts';
+import { differenceFromSurround } from './surround.ts';
 
 /** A part of a picture that stands out from what surrounds it. */
 export interface SalientRegion {
@@ -18,6 +19,8 @@ const leastContrast = 48;
 const partOfMost = 0.5;
 /** A region takes at least this share of the picture, its rectangle at most that, and it fills as much of its rectangle. */
 const areas = { least: 0.004, most: 0.5, ofRect: 0.42 };
+/** The middle of a pattern differs from what surrounds it by less than 0.1, subjects of photographs by more than 0.3. */
+const leastDifference = 0.2;
 /** The first region says something where this much of what stands out lies in it; a second is named from this share on. */
 const shares = { first: 0.5, second: 0.3 };
 
@@ -38,7 +41,8 @@ export function salientRegions(raster: Raster): SalientRegion[] {
   const standing = regions
     .filter(({ count, rect }) => {
       const share = count / (width * height);
-      return share >= areas.least && isPart(rect) && count >= areas.ofRect * rect.width * rect.height;
+      const isShaped = share >= areas.least && isPart(rect) && count >= areas.ofRect * rect.width * rect.height;
+      return isShaped && differenceFromSurround(raster, rect) >= leastDifference;
     })
     .map(({ rect, mass, count }) => ({ rect, contrast: mass / count, share: mass / all }))
     .sort((a, b) => b.share - a.share);

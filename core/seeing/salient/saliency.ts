@@ -1,7 +1,10 @@
 import { coloursOf, luminanceOf, type Plane, type Raster } from '../../planes/index.ts';
+import { softened } from '../softened.ts';
 
 /** Passes over the picture, each in the other direction than the one before (three are enough: Zhang et al. 2015). */
 const passes = 3;
+/** The mean of five pixels, twice: grain is no barrier. */
+const meanOfMeans = [2.5, 4, 3, 2, 1].map((weight) => weight / 25);
 
 /**
  * How far every pixel stands out: the least change of level and colour that a way from the picture's edge to it takes (minimum
@@ -12,7 +15,7 @@ export function saliencyOf(raster: Raster): Plane {
   const { width, height } = raster;
   const data = new Float32Array(width * height);
   for (const channel of channelsOf(raster)) {
-    const distance = barrierDistance(softened(channel, width, height), width, height);
+    const distance = barrierDistance(softened({ data: channel, width, height }, meanOfMeans));
     for (let at = 0; at < data.length; at += 1) data[at] = (data[at] as number) + (distance[at] as number);
   }
   return { data, width, height };
@@ -39,27 +42,8 @@ function channelsOf(raster: Raster): Float32Array[] {
   return planes;
 }
 
-/** Every value becomes the mean of those around it, two pixels each way, twice: grain is no barrier. */
-function softened(data: Float32Array, width: number, height: number): Float32Array {
-  const along = (from: Float32Array, length: number, step: number, lines: number, between: number) => {
-    const to = new Float32Array(from.length);
-    for (let line = 0; line < lines; line += 1) {
-      for (let at = 0; at < length; at += 1) {
-        let sum = 0;
-        for (let away = -2; away <= 2; away += 1) {
-          sum += from[line * between + Math.min(length - 1, Math.max(0, at + away)) * step] as number;
-        }
-        to[line * between + at * step] = sum / 5;
-      }
-    }
-    return to;
-  };
-  const once = (from: Float32Array) => along(along(from, width, 1, height, width), height, width, width, 1);
-  return once(once(data));
-}
-
 /** The least difference between the highest and the lowest level on any way from the edge, by pixel. */
-function barrierDistance(level: Float32Array, width: number, height: number): Float32Array {
+function barrierDistance({ data: level, width, height }: Plane): Float32Array {
   const distance = new Float32Array(level.length).fill(Number.POSITIVE_INFINITY);
   const [low, high] = [level.slice(), level.slice()];
   for (let x = 0; x < width; x += 1) distance[x] = distance[(height - 1) * width + x] = 0;

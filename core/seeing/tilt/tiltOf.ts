@@ -1,6 +1,6 @@
 import type { Plane } from '../../planes/index.ts';
+import { softened, transposed } from '../softened.ts';
 import { edgePoints } from './edgePoints.ts';
-import { softened, transposed } from './softened.ts';
 import { type StraightEdge, straightEdges } from './straightEdges.ts';
 
 /** How far a picture leans, and by what that was seen. */
@@ -13,6 +13,8 @@ export interface Tilt {
   rivals: number;
 }
 
+/** Of nine pixels. */
+const binomial = [35, 56, 28, 8, 1].map((weight) => weight / 256);
 /** Edges that lie within so many degrees of each other agree. */
 const agreeing = 0.7;
 /** The edges of two sides of something are alike in length at least to this part. */
@@ -29,7 +31,7 @@ const told = { length: 0.6, rivals: 0.45 };
  */
 export function tiltOf(plane: Plane): Tilt | null {
   const side = Math.max(plane.width, plane.height);
-  const soft = softened(plane);
+  const soft = softened(plane, binomial);
   const level = straightEdges(edgePoints(soft), soft, side);
   const turned = transposed(soft);
   // Along an upright edge the picture goes sideways the other way round.

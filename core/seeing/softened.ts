@@ -1,13 +1,16 @@
-import type { Plane } from '../../planes/index.ts';
+import type { Plane } from '../planes/index.ts';
 
-/** Binomial weights of the pixels up to four away on either side; a pixel itself is on both. */
-const weights = [35, 56, 28, 8, 1].map((weight) => weight / 256);
-const reach = weights.length - 1;
+/**
+ * A plane blurred across and down, which takes the edge off its grain; beyond its edge its last pixels go on.
+ *
+ * @param weights of the pixels up to so many away on either side, from the pixel itself on, which is on both; their sum is a half
+ */
+export function softened(plane: Plane, weights: readonly number[]): Plane {
+  return transposed(softenedAcross(transposed(softenedAcross(plane, weights)), weights));
+}
 
-/** A plane blurred by binomial weights, which takes the edge off its grain. */
-export const softened = (plane: Plane): Plane => transposed(softenedAcross(transposed(softenedAcross(plane))));
-
-function softenedAcross({ data, width, height }: Plane): Plane {
+function softenedAcross({ data, width, height }: Plane, weights: readonly number[]): Plane {
+  const reach = weights.length - 1;
   const to = new Float32Array(data.length);
   // A row with its ends repeated, so that every pixel has its neighbours.
   const row = new Float32Array(width + 2 * reach);

@@ -22,8 +22,8 @@ const folders = [
 ];
 /** Whose tests notice what is wrong in a folder, where those are not its own alone: kernels are seen by what they do. */
 const watchers: Record<string, readonly string[]> = { planes: ['planes', 'seeing', 'finishing'] };
-/** A folder of which only every so many-th ten lines are changed, for its mutants take hours. */
-const sampled: Record<string, number> = { framing: 4 };
+/** Folders of which only every so many-th ten lines are changed, for all their mutants take hours. */
+const sampled: Record<string, number> = { framing: 4, finishing: 4 };
 const report = join(root, '.inkwell', 'mutants', 'last.json');
 
 const ReportSchema = z.object({

@@ -13,6 +13,8 @@ import { Program } from '../program.ts';
 export interface LookFigures {
   /** Seconds of the processor, of all threads together, once the working copy is there and the weights are loaded. */
   processor: number;
+  /** The same of libvips that decodes the picture whole, in the same run. */
+  opening: number;
   /** The most that the worker process has held while pictures were looked at, in MB of 1,000,000 bytes. */
   megabytes: number;
   /** Milliseconds, p95, of listing the projects: at rest, and while pictures are looked at. */
@@ -22,10 +24,10 @@ export interface LookFigures {
 
 /** What it takes to look at a picture of 24 megapixels. @param folder for what is made on the way */
 export async function lookFigures(picture: string, folder: string): Promise<LookFigures> {
-  return { processor: await processorSeconds(picture, folder), ...(await inProgram(picture)) };
+  return { ...(await processorSeconds(picture, folder)), ...(await inProgram(picture)) };
 }
 
-async function processorSeconds(picture: string, folder: string): Promise<number> {
+async function processorSeconds(picture: string, folder: string): Promise<Pick<LookFigures, 'processor' | 'opening'>> {
   const inspected = await inspect(picture);
   const original = { ...inspected, sha256: 'ab'.repeat(32), page: 0 };
   const copies = await WorkingCopies.open(
@@ -38,20 +40,25 @@ async function processorSeconds(picture: string, folder: string): Promise<number
   const to = copies.unfinished();
   await makeWorkingCopy(inspected, to);
   await copies.keep(original, to);
-  const seconds: number[] = [];
+  const [looking, opening]: [number[], number[]] = [[], []];
   for (let round = 0; round < 6; round += 1) {
-    const before = process.cpuUsage();
-    await analyse(original, copies);
-    const { user, system } = process.cpuUsage(before);
-    seconds.push((user + system) / 1e6);
+    looking.push(await secondsOf(() => analyse(original, copies)));
+    opening.push(await secondsOf(() => sharp(picture).raw().toBuffer()));
   }
   // The first loads the weights.
-  return median(seconds.slice(1));
+  return { processor: median(looking.slice(1)), opening: median(opening.slice(1)) };
+}
+
+async function secondsOf(work: () => Promise<unknown>): Promise<number> {
+  const before = process.cpuUsage();
+  await work();
+  const { user, system } = process.cpuUsage(before);
+  return (user + system) / 1e6;
 }
 
 const pictures = 12;
 
-async function inProgram(picture: string): Promise<Omit<LookFigures, 'processor'>> {
+async function inProgram(picture: string): Promise<Omit<LookFigures, 'processor' | 'opening'>> {
   const program = await Program.start('on');
   const listing = async (seconds: number) => {
     const script = join(import.meta.dirname, '..', 'listing.ts');

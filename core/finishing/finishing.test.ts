@@ -172,6 +172,23 @@ describe('compensating', () => {
     }
   });
 
+  test('lines that are white or black already weigh the same, whatever columns they are in', () => {
+    // Of so many pixels one in three would be looked at, and where the width has divisors in common fewer.
+    for (const [width, height] of [
+      [500, 600],
+      [300, 1000],
+      [420, 720],
+    ] as const) {
+      for (const line of [255, 0]) {
+        const lined = target(width, height, (x) => (x % 12 === 0 ? line : 128));
+        const { raster, balance } = finishPixels(asItIs(lined), { ...strong, halo: 1 });
+        expect(Math.abs(meansOf(raster).luminance - meansOf(lined).luminance)).toBeLessThan(0.1);
+        // What cannot get lighter or darker itself has only made the other side of its edges so.
+        expect(line === 255 ? balance.darker : balance.lighter).toBeLessThan(0.6);
+      }
+    }
+  });
+
   test.each(shippedFinishes.filter(({ treatment }) => treatment.sharpen.amount > 0))(
     'with $name as it ships the halo limit holds everywhere, and calm areas stay',
     ({ treatment }) => {

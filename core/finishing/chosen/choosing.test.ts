@@ -39,6 +39,13 @@ test('the finishes that ship are whole, differ, and say what they are for; only 
   }
   expect(new Set(shippedFinishes.map(({ id }) => id)).size).toBe(shippedFinishes.length);
   expect(shippedFinishes.filter(({ treatment }) => changesNothing(treatment)).map(({ id }) => id)).toEqual(['plain']);
+  const [second, tone] = [{ amount: 1, radius: 0.5, threshold: 0 }, { kind: 'automatic', clip: 0.1 } as const];
+  const changed = [{ saturation: 1.2 }, { tone }, { second, blend: 0.5 }].map((values) => ({
+    ...plainTreatment,
+    ...values,
+  }));
+  expect(changed.map(changesNothing)).toEqual([false, false, false]);
+  expect(changesNothing({ ...plainTreatment, second, blend: 0 })).toBe(true);
   const gentle = finishById('gentle', []).treatment;
   expect(gentle.sharpen.amount).toBeLessThan(finishById('crisp', []).treatment.sharpen.amount);
 });

@@ -104,10 +104,14 @@ const looked = 100_000;
  * what differs between the two means is what was changed, to about a hundredth of a level.
  */
 function stepFor({ width, height }: Raster): number {
-  const step = Math.max(1, Math.floor((width * height) / looked));
-  // A step that divides the width would look at columns.
-  return step > 1 && width % step === 0 ? step + 1 : step;
+  let step = Math.max(1, Math.floor((width * height) / looked));
+  // A step that has a divisor in common with the width would look at some columns only.
+  while (commonDivisor(step, width) > 1) step += 1;
+  return step;
 }
+
+/** The greatest whole number that divides both (Euclid). */
+const commonDivisor = (a: number, b: number): number => (b === 0 ? a : commonDivisor(b, a % b));
 
 /**
  * The balance that brings the means of a sharpened picture to those of the plain one. Luminance: of what has become lighter and

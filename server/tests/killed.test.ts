@@ -150,7 +150,7 @@ test(`two workers, killed ${kills} times at random moments: every delivery ends 
     workers = [...workers.filter((one) => one !== victim), await begun(WorkerProcess.start(env))];
   }
   for (const { id, files } of deliveries) {
-    const { state, files: made, leftOut } = await until(deliveryOf(client, id), isOver, 600);
+    const { state, files: made, leftOut } = await until(deliveryOf(client, id), isOver, 1800);
     expect([state, made.length, leftOut]).toEqual(['done', files, []]);
     expect(new Set(made.map(({ file }) => file)).size).toBe(files);
     expect((await client.bytes(`/deliveries/${id}/archive`)).length).toBeGreaterThan(0);

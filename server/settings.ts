@@ -14,7 +14,7 @@ const SettingsSchema = z.object({
   /** Cache, half-arrived files and the log. Nothing in it has to last. */
   INKWELL_DATA: z.string().default(join(root, '.inkwell')),
   INKWELL_WEB: z.string().default(join(root, 'web', 'dist')),
-  /** Whether this process looks at pictures for what matters in them. A worker that does takes 600 MB more. */
+  /** Whether this process looks at pictures for what matters in them. A worker that does takes about 330 MB more. */
   INKWELL_LOOK: z.enum(['on', 'off']).default('on'),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error']).default('info'),
 });

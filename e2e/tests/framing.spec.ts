@@ -23,12 +23,14 @@ async function ownProject(page: Page) {
   const buffer = await chart(1800, 1200).png().toBuffer();
   await page.getByTestId('file-input').setInputFiles({ name: 'chart.png', mimeType: 'image/png', buffer });
   await expect(page.getByText('1800 × 1200 px')).toBeVisible();
-  for (const name of ['Sunpane Square post', 'Sunpane Story', 'Pipwire Header'])
-    await page.getByRole('checkbox', { name, exact: true }).check();
   // What somebody else may see in a chart is not what this is about.
   const [, id] = /projects\/([^/]+)/.exec(page.url()) ?? [];
   const data = { version: 1, change: { composing: 'marks' } };
   expect((await page.request.patch(`/api/projects/${id}/settings`, { data })).status()).toBe(200);
+  // The page has still got the project as it was before.
+  await page.reload();
+  for (const name of ['Sunpane Square post', 'Sunpane Story', 'Pipwire Header'])
+    await page.getByRole('checkbox', { name, exact: true }).check();
   await page.getByRole('button', { name: 'Frame them' }).click();
   await expect(wallFrame(page, 'sunpane/story')).toBeVisible();
 }

@@ -3,7 +3,7 @@ import { TrimSchema } from './original.ts';
 import { ProposalSchema } from './proposal.ts';
 
 /** Grows when the program sees something else in the same picture: what an older one has seen is looked at again. */
-export const analyserVersion = 1;
+export const analyserVersion = 2;
 
 /** What kind of picture it is. */
 export const PictureKindSchema = z.enum(['photo', 'scan', 'flat artwork', 'mixed']);

@@ -122,6 +122,10 @@ describe('sharpening', () => {
     );
     expect(acutances[1]).toBeGreaterThan(acutances[0] ?? 0);
     expect(acutances[2]).toBeGreaterThan(acutances[1] ?? 0);
+    // Also where there is no first pass; and where both are off nothing is done.
+    const second = ready({ ...strong, sharpen: { ...strong.sharpen, amount: 0 }, compensate: { kind: 'off' } });
+    expect(numberChanged(edge, finishPixels(edge, { ...second, blend: 0.5 }).raster)).toBeGreaterThan(100);
+    expect(numberChanged(edge, finishPixels(edge, { ...second, blend: 0 }).raster)).toBe(0);
   });
 
   test('sharpened while it is enlarged, a picture has less false detail than sharpened at its final dimensions', () => {
@@ -340,4 +344,9 @@ test('a part of a picture is finished as in the whole, and transparent pixels ha
     return raster.data.filter((_, at) => Math.floor(at / 4) % 200 > 108);
   });
   expect(seen[0]?.join()).toBe(seen[1]?.join());
+  // Away from where it ends, an opaque part comes out as if all were opaque.
+  const opaque = whole.data.filter((_, at) => Math.floor(at / 3) % 200 > 108);
+  const colours = seen[0]?.filter((_, at) => at % 4 < 3) ?? [];
+  expect(colours).toHaveLength(opaque.length);
+  expect(Math.max(...colours.map((value, at) => Math.abs(value - (opaque[at] ?? 0))))).toBeLessThanOrEqual(1);
 });

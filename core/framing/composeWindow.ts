@@ -80,8 +80,8 @@ export function composeWindow(
     setting,
     (demands, kept) => bestAnswer(base, demands, wanting(kept, setting)),
   );
-  const point = answer?.point ?? [box.left + box.width / 2, box.top + box.height / 2, full];
-  const [x = 0, y = 0, span = full] = point;
+  // Where nothing at all is possible, what is next to it.
+  const [x = 0, y = 0, span = full] = answer?.point ?? [];
   const window = clampWindow(
     { centreX: x * unit, centreY: y * unit, span: span * unit, ...pose },
     { ...bounds, beyond: false },

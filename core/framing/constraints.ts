@@ -1,4 +1,4 @@
-import { intersection, type Rect } from '../geometry/index.ts';
+import { intersection, openRects, type Rect } from '../geometry/index.ts';
 import type { Area, Dimensions, KeepMark, Mark, Place } from '../model/index.ts';
 import type { ContentArea } from './contentArea.ts';
 import {
@@ -86,21 +86,6 @@ export function avoidConstraint(mark: Mark, { outside }: ConstraintSides): Const
  */
 export function openRect({ covered: areas, shownPart, dimensions }: ContentArea): Rect {
   const frame = shownPart ? intersection(shownPart, wholeFrame(dimensions)) : wholeFrame(dimensions);
-  const covered = coveredRects({ covered: areas }, dimensions);
-  let open = [frame];
-  for (const area of covered) {
-    open = open.flatMap((rect) => {
-      const common = intersection(rect, area);
-      if (common.width === 0 || common.height === 0) return [rect];
-      const right = rect.left + rect.width;
-      const bottom = rect.top + rect.height;
-      return [
-        { ...rect, width: common.left - rect.left },
-        { ...rect, left: common.left + common.width, width: right - common.left - common.width },
-        { ...rect, height: common.top - rect.top },
-        { ...rect, top: common.top + common.height, height: bottom - common.top - common.height },
-      ].filter((one) => one.width > 0 && one.height > 0);
-    });
-  }
+  const open = openRects(frame, coveredRects({ covered: areas }, dimensions));
   return open.reduce((best, one) => (one.width * one.height > best.width * best.height ? one : best), open[0] ?? frame);
 }

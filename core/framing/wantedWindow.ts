@@ -55,7 +55,8 @@ function wantedWindow(
   const wanted = wish.span === null ? Math.max(free ?? 0, high * wish.leastExtent, sharp) : Math.max(wish.span, sharp);
   const span = wanted >= high ? high : clamp(wanted, narrowest()[2] ?? 0, high);
   const aim = centre(span);
-  const point = nearestWithin(limits, span, aim) ?? between(narrowest(), widest, span);
+  // At the widest span a single point may be left, which roundings can lose.
+  const point = nearestWithin(limits, span, aim) ?? { x: widest[0] ?? 0, y: widest[1] ?? 0 };
   const away = Math.hypot(point.x - aim.x, point.y - aim.y) / (span * Math.hypot(1, heightOverWidth(framePose.output)));
   const composition = Math.max(0, 1 - 2 * away);
   const worth = (high / full) * (1 - compositionShare * (1 - composition));
@@ -90,14 +91,4 @@ function nearestWithin(limits: readonly HalfSpace[], span: number, aim: Point): 
     polygon = clipPolygon(polygon, x, y, limit - grows * span + 1e-9);
   }
   return nearestPoint(polygon, aim);
-}
-
-/** The point at `span` on the line between two that meet all limits: it meets them, too. */
-function between(narrow: readonly number[], wide: readonly number[], span: number): Point {
-  const [low, high] = [narrow[2] ?? 0, wide[2] ?? 0];
-  const share = high > low ? (span - low) / (high - low) : 1;
-  return {
-    x: (narrow[0] ?? 0) + ((wide[0] ?? 0) - (narrow[0] ?? 0)) * share,
-    y: (narrow[1] ?? 0) + ((wide[1] ?? 0) - (narrow[1] ?? 0)) * share,
-  };
 }

@@ -36,6 +36,7 @@ const analysis = (proposals: Proposal[], values: Partial<Analysis> = {}): Analys
   tilt: null,
   body: null,
   picture: 'photo',
+  ground: null,
   ...values,
 });
 

@@ -24,6 +24,7 @@ import { notTaken } from '../splitting/index.ts';
 import { detailFindings } from './detailFindings.ts';
 import { finishFindings } from './finishFindings.ts';
 import { type FrameToCheck, withBorder } from './frameToCheck.ts';
+import { letteringFindings } from './letteringFindings.ts';
 import { markFindings } from './markFindings.ts';
 import { similarityFindings } from './similarityFindings.ts';
 import { stretchWords } from './stretchWords.ts';
@@ -52,6 +53,7 @@ export function frameFindings(
     formatFinding(frame),
     weightFinding(frame),
     ...similarityFindings(frame),
+    ...letteringFindings(frame),
     ...markFindings(frame, window, contentArea),
     ...stripFindings(frame, window),
     tiltFinding(frame),

@@ -1,5 +1,6 @@
 import type { ContentAreaSettings } from '../framing/index.ts';
 import type { Picture } from '../geometry/index.ts';
+import type { Lettered } from '../lettering/index.ts';
 import type {
   DetailKept,
   FinishFigures,
@@ -26,6 +27,8 @@ export interface FrameToCheck {
   detail?: readonly DetailKept[] | null;
   /** What finishing has done to it; null while it has not been measured, and where nothing is done. */
   figures?: FinishFigures | null;
+  /** What its words came to; null where it has none, and while fonts are loading. */
+  lettered?: Lettered | null;
 }
 
 /** A frame's settings, perhaps changed, with the border of its finish: what geometry needs. */

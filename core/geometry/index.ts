@@ -1,6 +1,7 @@
 export * from './dimensions.ts';
 export * from './grid.ts';
 export * from './marksOnPicture.ts';
+export * from './openRects.ts';
 export * from './rect.ts';
 export * from './snapping.ts';
 export * from './turned.ts';

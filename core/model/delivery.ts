@@ -63,6 +63,8 @@ export const ManifestFileSchema = DimensionsSchema.extend({
   planHash: z.string(),
   /** How it was finished; `version` is that of the finish at the time. */
   finish: z.object({ name: z.string(), version: z.int(), blend: z.number() }).optional(),
+  /** What is written on it, in the order of importance; left out where nothing is. */
+  words: z.array(z.string()).optional(),
   /** Of a picture that was cut; `window` is that of the whole. */
   piece: PieceOfWholeSchema.optional(),
   seams: z.array(SeamStepSchema).optional(),

@@ -25,7 +25,10 @@ export interface Finding {
     | 'over-sharpened'
     | 'noise lifted'
     | 'clipped'
-    | 'finish left out';
+    | 'finish left out'
+    | 'letters missing'
+    | 'words left out'
+    | 'words misplaced';
   level: 'blocker' | 'caution';
   text: string;
   measured: number | string;

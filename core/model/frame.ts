@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { BackingSchema, ColourSchema, OpaqueBackingSchema } from './backing.ts';
 import { FinishChoiceSchema } from './finish.ts';
 import { ImageFormatSchema } from './format.ts';
+import { HandsSchema } from './hand.ts';
 import { PlannedSchema } from './planned.ts';
 import { RingSchema } from './ring.ts';
 import { plainWeighing, WeighingSchema } from './weighing.ts';
@@ -47,6 +48,8 @@ export const FrameSchema = z.object({
   finishId: FinishChoiceSchema.shape.finishId,
   /** Null where the finish's own blend holds, or that of its original. */
   blend: FinishChoiceSchema.shape.blend,
+  /** What hands have set of the project's lettering in this frame. */
+  hands: HandsSchema,
   version: z.int().positive(),
 });
 export type Frame = z.infer<typeof FrameSchema>;
@@ -73,6 +76,7 @@ export const FrameSettingsSchema = FrameSchema.pick({
   height: true,
   finishId: true,
   blend: true,
+  hands: true,
 });
 export type FrameSettings = z.infer<typeof FrameSettingsSchema>;
 
@@ -92,6 +96,7 @@ export const plainSettings = {
   blend: null,
   weighing: plainWeighing,
   height: null,
+  hands: {},
 } as const satisfies Partial<FrameSettings>;
 
 /** A change to a frame: what a fix carries, and what the bench saves. */

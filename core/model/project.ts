@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FrameSchema } from './frame.ts';
+import { LetteringSchema } from './lettering.ts';
 import { OriginalSchema } from './original.ts';
 import { MetadataPolicySchema } from './words.ts';
 
@@ -15,6 +16,8 @@ export const ProjectSchema = z.object({
   /** What goes into its files beside the pixels. */
   keeping: MetadataPolicySchema,
   composing: ComposingSchema,
+  /** What is laid over its pictures. */
+  lettering: LetteringSchema,
   /** Grows by one with every change of what people set on the bench. */
   version: z.int().positive(),
   createdAt: z.iso.datetime(),
@@ -33,5 +36,10 @@ export const OpenProjectSchema = ProjectSchema.omit({ frameCount: true, cover: t
 export type OpenProject = z.infer<typeof OpenProjectSchema>;
 
 /** What people set for a whole project. */
-export const ProjectSettingsSchema = ProjectSchema.pick({ finishId: true, keeping: true, composing: true });
+export const ProjectSettingsSchema = ProjectSchema.pick({
+  finishId: true,
+  keeping: true,
+  composing: true,
+  lettering: true,
+});
 export type ProjectSettings = z.infer<typeof ProjectSettingsSchema>;

@@ -14,6 +14,7 @@ import {
   piecesOf,
   wholeWindow,
 } from '../geometry/index.ts';
+import type { Lettered } from '../lettering/index.ts';
 import {
   type Border,
   carriesTransparency,
@@ -27,8 +28,9 @@ import {
 } from '../model/index.ts';
 import { defaultHeadroom } from '../weighing/index.ts';
 import { encodingOf } from './encodingPlan.ts';
+import { type LetteringToPlan, letterFrame } from './letterFrame.ts';
 import { engineVersion, type RenderPlan } from './renderPlan.ts';
-import { watchedMarks } from './watched.ts';
+import { watchedMarks, watchedRect } from './watched.ts';
 
 /** Transparency becomes this colour where the format cannot carry it. */
 export const flattenColour = '#ffffff';
@@ -51,24 +53,36 @@ export interface FrameToPlan {
   treatment: Treatment;
   /** What goes into the file beside its pixels. */
   keeping: MetadataPolicy;
+  /** What is laid over the picture; nothing where it is left out. */
+  lettering?: LetteringToPlan | undefined;
   /** Share of the limit that is left free, 0..1. */
   headroom?: number;
 }
 
+/** A plan, and what its words came to; null where it has none. */
+export interface PlannedFrame {
+  plan: RenderPlan;
+  lettered: Lettered | null;
+}
+
 /** The plan of one frame at its full dimensions. */
-export function planFrame({
+export const planFrame = (frame: FrameToPlan): RenderPlan => planWithWords(frame).plan;
+
+/** The same with all that is to be said of its words. */
+export function planWithWords({
   original,
   place,
   settings,
   treatment,
   keeping,
+  lettering,
   headroom = defaultHeadroom,
-}: FrameToPlan): RenderPlan {
+}: FrameToPlan): PlannedFrame {
   const window = frameWindow(original, place, { ...settings, border: treatment.border });
   const output = frameDimensions(place, original, settings);
   const isTransparent = original.hasAlpha || settings.backing?.kind === 'transparent' || isCutOut(place, settings);
   const needsFlattening = settings.flatten !== null || !carriesTransparency(settings.format);
-  const laid = {
+  const bare = {
     engine: engineVersion,
     original: { sha256: original.sha256, page: original.page, width: original.width, height: original.height },
     picture: pictureBox(original),
@@ -87,10 +101,21 @@ export function planFrame({
     closing: closingPanel(original, place, settings, window),
     flatten: isTransparent && needsFlattening ? (settings.flatten ?? flattenColour) : null,
   };
+  const lettered =
+    lettering && lettering.items.length > 0 ? letterFrame(lettering, original, place, settings, bare) : null;
+  const laid = { ...bare, lettering: lettered && laidOver(lettered) };
   const dimensions = laid.grid?.piece ?? output;
-  const watched = watchedMarks(original, laid).map(({ rect }) => rect);
-  return { ...laid, encoding: encodingOf({ original, place, settings, keeping, headroom, dimensions, watched }) };
+  const words = laid.lettering?.items.map(({ box }) => box) ?? [];
+  const watched = [
+    ...watchedMarks(original, laid).map(({ rect }) => rect),
+    ...words.flatMap((box) => watchedRect(box, output)),
+  ];
+  const encoding = encodingOf({ original, place, settings, keeping, headroom, dimensions, watched });
+  return { plan: { ...laid, encoding }, lettered };
 }
+
+const laidOver = ({ layers, items }: Lettered): RenderPlan['lettering'] =>
+  layers.length > 0 ? { scale: { x: 1, y: 1 }, layers, items } : null;
 
 /** Beyond so many pixels of output a file is no small size that wants finishing, and would not fit into memory. */
 export const mostFinished = 50_000_000;

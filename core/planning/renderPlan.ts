@@ -3,6 +3,8 @@ import {
   BackingSchema,
   BorderSchema,
   DimensionsSchema,
+  LetteredItemSchema,
+  LetterLayerSchema,
   OpaqueBackingSchema,
   RingSchema,
   TreatmentSchema,
@@ -12,7 +14,7 @@ import {
 import { EncodingPlanSchema } from './encodingPlan.ts';
 
 /** Grows when the same plan would come out as other bytes, so that nothing cached under the old number is used. */
-export const engineVersion = 10;
+export const engineVersion = 11;
 
 const RectSchema = z.object({ left: z.number(), top: z.number(), width: z.number(), height: z.number() });
 
@@ -54,6 +56,15 @@ export const RenderPlanSchema = z.object({
     .nullable(),
   /** A line along the edges of what it runs `around`; in output pixels, which are fractions in a proof. */
   border: BorderSchema.extend({ width: z.number().positive(), around: z.array(RectSchema) }).nullable(),
+  /** What is laid over the picture, as it is at full dimensions; null where nothing is. */
+  lettering: z
+    .object({
+      /** Pixels of this plan's output to one of the full one's. */
+      scale: z.object({ x: z.number().positive(), y: z.number().positive() }),
+      layers: z.array(LetterLayerSchema),
+      items: z.array(LetteredItemSchema),
+    })
+    .nullable(),
   /** Colour behind transparent parts, `#rrggbb`; null keeps them transparent. */
   flatten: z.string().nullable(),
   encoding: EncodingPlanSchema,

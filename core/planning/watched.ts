@@ -1,6 +1,6 @@
 import { markInFrame } from '../framing/index.ts';
 import { intersection, marksOnPicture, pictureBox, type Rect } from '../geometry/index.ts';
-import type { KeepMark, Mark, Original } from '../model/index.ts';
+import type { Dimensions, KeepMark, Mark, Original } from '../model/index.ts';
 import { planContentArea } from './contentArea.ts';
 import type { RenderPlan } from './renderPlan.ts';
 
@@ -22,15 +22,18 @@ export function watchedMarks(
   plan: Laid,
 ): { mark: KeepMark; rect: Rect }[] {
   const keeps = marksOnPicture(original.marks, pictureBox(original)).filter((mark) => mark.role === 'keep');
-  return keeps.flatMap((mark) => {
-    const seen = intersection(markInFile(mark, plan), { left: 0, top: 0, ...plan.output });
-    const [left, top] = [Math.floor(seen.left), Math.floor(seen.top)];
-    const rect = {
-      left,
-      top,
-      width: Math.min(plan.output.width, Math.ceil(seen.left + seen.width)) - left,
-      height: Math.min(plan.output.height, Math.ceil(seen.top + seen.height)) - top,
-    };
-    return Math.min(rect.width, rect.height) >= leastWatched ? [{ mark, rect }] : [];
-  });
+  return keeps.flatMap((mark) => watchedRect(markInFile(mark, plan), plan.output).map((rect) => ({ mark, rect })));
+}
+
+/** The whole pixels of a file that a rectangle takes; none where it is too small to say anything. */
+export function watchedRect(box: Rect, output: Dimensions): Rect[] {
+  const seen = intersection(box, { left: 0, top: 0, ...output });
+  const [left, top] = [Math.floor(seen.left), Math.floor(seen.top)];
+  const rect = {
+    left,
+    top,
+    width: Math.min(output.width, Math.ceil(seen.left + seen.width)) - left,
+    height: Math.min(output.height, Math.ceil(seen.top + seen.height)) - top,
+  };
+  return Math.min(rect.width, rect.height) >= leastWatched ? [rect] : [];
 }

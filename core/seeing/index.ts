@@ -1,6 +1,7 @@
 export * from './chroma.ts';
 export * from './detail.ts';
 export * from './difference.ts';
+export * from './groundOf.ts';
 export * from './histogram.ts';
 export * from './localRange.ts';
 export * from './luminance.ts';

@@ -8,6 +8,7 @@ export const bare = {
   border: null,
   shape: null,
   closing: null,
+  lettering: null,
   grid: null,
   flatten: null,
 } as const satisfies Partial<RenderPlan>;

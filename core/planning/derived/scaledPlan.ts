@@ -26,5 +26,12 @@ export function scalePlan(plan: RenderPlan, factor: number): RenderPlan {
     ...plan.closing,
     width: Math.min(scaled(plan.closing.width), Math.max(1, output.width - 1)),
   };
-  return showingTheSame(plan, { ...plan, output, grid: null, shape, closing, finish, border });
+  const lettering = plan.lettering && {
+    ...plan.lettering,
+    scale: {
+      x: (plan.lettering.scale.x * output.width) / plan.output.width,
+      y: (plan.lettering.scale.y * output.height) / plan.output.height,
+    },
+  };
+  return showingTheSame(plan, { ...plan, output, grid: null, shape, closing, finish, border, lettering });
 }

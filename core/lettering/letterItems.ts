@@ -1,0 +1,110 @@
+import type { Rect } from '../geometry/index.ts';
+import type { Hands, Item, LetteredItem, Lettering, LetterLayer, Place } from '../model/index.ts';
+import { asWritten, type MovedProblem, placedByHand, problemsOf } from './byHand.ts';
+import type { ReadyItem } from './layout/block.ts';
+import type { FrameGround } from './layout/frameGround.ts';
+import { grouped, type Lost, layOut } from './layout/layOut.ts';
+import type { Room } from './layout/room.ts';
+import { paintBlock } from './painting/layersOf.ts';
+import { setWords } from './setting/setWords.ts';
+import type { ChosenFile, FontBook } from './type/fontBook.ts';
+
+/** A frame as its items see it. */
+export interface FrameToLetter {
+  originalId: string;
+  place: Pick<Place, 'purpose'> & { id: string };
+  /** The pieces that the picture is spread over, with the room on each; one where it is not cut. */
+  pieces: readonly { rect: Rect; room: Room }[];
+  ground: FrameGround;
+  subject: Rect | null;
+  /** Pixels of the file to one that is shown, where it is shown smallest. */
+  scale: number;
+}
+
+/** What a frame's items come to. */
+export interface Lettered {
+  layers: LetterLayer[];
+  items: LetteredItem[];
+  lost: Lost[];
+  /** What is doubtful about where hands have put items. */
+  moved: MovedProblem[];
+  /** Characters that no font has, by item. */
+  missing: { item: Item; characters: string[] }[];
+  toLoad: ChosenFile[];
+}
+
+/** Whether an item is shown on an original. */
+export const isOnOriginal = ({ originalIds }: Pick<Item, 'originalIds'>, originalId: string): boolean =>
+  originalIds === null || originalIds.includes(originalId);
+
+/** Whether an item is meant for a frame at all. */
+const isOn = (item: Item, { originalId, place }: FrameToLetter): boolean =>
+  isOnOriginal(item, originalId) && !item.notOn.includes(place.purpose) && !item.notOnPlaces.includes(place.id);
+
+/** Lays a project's items over one frame. */
+export function letterItems(lettering: Lettering, hands: Hands, frame: FrameToLetter, book: FontBook): Lettered {
+  const found: Lettered = { layers: [], items: [], lost: [], moved: [], missing: [], toLoad: [] };
+  const ready = lettering
+    .filter((item) => isOn(item, frame) && !hands[item.id]?.isOff)
+    .flatMap((item) => readyOf(asWritten(item, hands[item.id]), book, found));
+  // Nothing stands where it will be until all fonts are there.
+  if (found.toLoad.length > 0) return found;
+  for (const [at, piece] of frame.pieces.entries()) {
+    const items = ready.filter(({ long }) => isOnPiece(long.item, at, frame.pieces.length));
+    letterPiece(items, hands, piece, frame, found);
+  }
+  return found;
+}
+
+/** Lays items over one piece: first what hands have put there, then all else beside that. */
+function letterPiece(
+  items: readonly Versions[],
+  hands: Hands,
+  { rect, room }: FrameToLetter['pieces'][number],
+  { ground, subject, scale }: FrameToLetter,
+  found: Lettered,
+): void {
+  const standOf = ({ item }: ReadyItem) => hands[item.id]?.stand ?? null;
+  // What a hand has put somewhere takes along what stands under it, and leaves where it stood under something.
+  const own = items.filter(({ long }) => long.item.wish === under && standOf(long));
+  const groups = [...grouped(items.filter((one) => !own.includes(one))), ...own.flatMap((one) => grouped([one]))];
+  const stands = groups.flatMap((group) => {
+    const [first, ...others] = group.long;
+    const stand = first && standOf(first);
+    const placed = stand && placedByHand(first, others, stand, rect);
+    return placed ? [{ group, item: first.item, placed }] : [];
+  });
+  const free = groups.filter((group) => !stands.some((stood) => stood.group === group));
+  const closed = [...room.closed, ...stands.map(({ placed }) => placed.box)];
+  const { blocks, lost } = layOut({ groups: free, room: { ...room, closed }, ground, subject, scale });
+  const painted = [
+    ...stands.map(({ placed }) => paintBlock(placed, rect, ground, true)),
+    ...blocks.map((block) => paintBlock(block, rect, ground, false)),
+  ];
+  found.layers.push(...painted.flatMap(({ layers }) => layers));
+  found.items.push(...painted.flatMap(({ items: stood }) => stood));
+  found.moved.push(...stands.flatMap(({ item, placed }) => problemsOf(item, placed, room, scale)));
+  found.lost.push(...lost);
+}
+
+const under: Item['wish'] = 'under the words before';
+
+const isOnPiece = ({ onPieces }: Item, piece: number, count: number): boolean =>
+  onPieces === 'each' || piece === (onPieces === 'first' ? 0 : count - 1);
+
+interface Versions {
+  long: ReadyItem;
+  short: ReadyItem | null;
+}
+
+function readyOf(item: Item, book: FontBook, found: Lettered): Versions[] {
+  if (item.kind !== 'words') return [{ long: { item }, short: null }];
+  const set = (text: string): ReadyItem | null => {
+    const { ways, missing, toLoad } = setWords(text, item.style, book);
+    found.toLoad.push(...toLoad);
+    if (missing.length > 0) found.missing.push({ item, characters: missing });
+    return ways.length > 0 ? { item, ways } : null;
+  };
+  const [long, short] = [set(item.text), item.short.trim() === '' ? null : set(item.short)];
+  return long ? [{ long, short }] : [];
+}

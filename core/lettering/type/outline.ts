@@ -1,0 +1,28 @@
+/** One step of an outline: where to, with control points first. Lengths in em, y downwards. */
+export interface OutlineStep {
+  type: 'M' | 'L' | 'Q' | 'C' | 'Z';
+  /** x and y of each point, in turn. */
+  values: readonly number[];
+}
+
+/** A closed shape, filled by the nonzero rule. */
+export type Outline = readonly OutlineStep[];
+
+/** Hundredths of a pixel: finer steps cannot be seen, and make plans longer. */
+const rounded = (value: number) => Math.round(value * 100) / 100;
+
+/**
+ * An outline as SVG path data, at a place in a picture.
+ *
+ * @param em pixels to one em
+ * @param left, top where the outline's origin lies, in pixels
+ */
+export function pathData(outline: Outline, em: number, left: number, top: number): string {
+  return outline
+    .map(({ type, values }) => type + values.map((value, at) => rounded(value * em + (at % 2 ? top : left))).join(' '))
+    .join('');
+}
+
+/** An outline moved, in em. */
+export const movedOutline = (outline: Outline, right: number, down: number): Outline =>
+  outline.map(({ type, values }) => ({ type, values: values.map((value, at) => value + (at % 2 ? down : right)) }));

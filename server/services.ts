@@ -1,4 +1,5 @@
 import type { Logger } from 'pino';
+import type { Fonts } from './fonts/fonts.ts';
 import type { Proofs } from './imaging/copies/proofs.ts';
 import type { RecentPixels } from './imaging/copies/recentPixels.ts';
 import type { WorkingCopies } from './imaging/copies/workingCopy.ts';
@@ -13,6 +14,7 @@ import type { Planner } from './tasks/plans/planner.ts';
 export interface Services {
   db: Database;
   planner: Planner;
+  fonts: Fonts;
   importing: Importing;
   proofs: Proofs;
   copies: WorkingCopies;

@@ -3,6 +3,7 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { makeApp } from './api/app.ts';
+import { Fonts } from './fonts/fonts.ts';
 import { BoundedFolder } from './imaging/copies/boundedFolder.ts';
 import { Proofs } from './imaging/copies/proofs.ts';
 import { RecentPixels } from './imaging/copies/recentPixels.ts';
@@ -43,8 +44,9 @@ async function openGround(settings: Settings) {
     fetchBlob,
     decoders,
   );
-  const planner = new Planner(db);
-  return { log, db, close, cache, fetchBlob, decoders, copies, planner, recent: new RecentPixels(copies) };
+  const fonts = new Fonts();
+  const planner = new Planner(db, fonts);
+  return { log, db, close, cache, fetchBlob, decoders, copies, fonts, planner, recent: new RecentPixels(copies) };
 }
 
 export interface RunningServer {
@@ -55,7 +57,7 @@ export interface RunningServer {
 
 /** Starts the web server on 127.0.0.1. It measures and delivers nothing: that is a worker's. */
 export async function startServer(settings: Settings): Promise<RunningServer> {
-  const { log, db, close, cache, fetchBlob, decoders, copies, planner, recent } = await openGround(settings);
+  const { log, db, close, cache, fetchBlob, decoders, copies, fonts, planner, recent } = await openGround(settings);
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 500), copies);
   const isLooking = settings.INKWELL_LOOK === 'on';
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders, isLooking);
@@ -64,6 +66,7 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
   const services: Services = {
     db,
     planner,
+    fonts,
     importing,
     proofs,
     copies,

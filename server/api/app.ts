@@ -9,8 +9,10 @@ import { deliveriesRouter } from './deliveries.ts';
 import { encodingsRouter } from './encodings.ts';
 import { answerErrors } from './errors.ts';
 import { finishesRouter } from './finishes.ts';
+import { fontsRouter } from './fonts.ts';
 import { framesRouter } from './frames.ts';
 import { ownHostOnly } from './guard.ts';
+import { letterStylesRouter } from './letterStyles.ts';
 import { originalsRouter } from './originals.ts';
 import { ownPlacesRouter } from './ownPlaces.ts';
 import { projectsRouter } from './projects.ts';
@@ -54,6 +56,8 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use('/api/frames', framesRouter(services));
   app.use('/api/frames/:id', encodingsRouter(services));
   app.use('/api/finishes', finishesRouter(services));
+  app.use('/api/fonts', fontsRouter(services));
+  app.use('/api/letter-styles', letterStylesRouter(services));
   app.use('/api/own-places', ownPlacesRouter(services));
   app.use('/api/deliveries', deliveriesRouter(services));
   app.use('/api', () => {

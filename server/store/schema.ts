@@ -5,10 +5,13 @@ import {
   type Delivery,
   type DetailKept,
   type FinishFigures,
+  type Hands,
   type ImageFormat,
   type KeepMark,
   keepNothing,
   type LeftOut,
+  type Lettering,
+  type LetterStyle,
   type ManifestFile,
   type Mark,
   type MeasuredFile,
@@ -122,6 +125,7 @@ export const projects = pgTable('projects', {
   finishId: text('finish_id').notNull().default('plain'),
   keeping: jsonb('keeping').$type<MetadataPolicy>().notNull().default(keepNothing),
   composing: text('composing').$type<Composing>().notNull().default('seen'),
+  lettering: jsonb('lettering').$type<Lettering>().notNull().default([]),
   version: integer('version').notNull().default(1),
   createdAt: moment('created_at').notNull().defaultNow(),
   changedAt: moment('changed_at').notNull().defaultNow(),
@@ -169,6 +173,7 @@ export const frames = pgTable(
     height: integer('height'),
     finishId: text('finish_id'),
     blend: doublePrecision('blend'),
+    hands: jsonb('hands').$type<Hands>().notNull().default({}),
     version: integer('version').notNull().default(1),
   },
   (table) => [unique('frames_one_per_place').on(table.projectId, table.originalId, table.placeId)],
@@ -200,6 +205,15 @@ export const finishes = pgTable('finishes', {
   description: text('description').notNull(),
   treatment: jsonb('treatment').$type<Treatment>().notNull(),
   version: integer('version').notNull().default(1),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
+});
+
+/** Styles of words that people made; those that ship are part of the program. */
+export const letterStyles = pgTable('letter_styles', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  name: text('name').notNull(),
+  style: jsonb('style').$type<LetterStyle>().notNull(),
   createdAt: moment('created_at').notNull().defaultNow(),
   deletedAt: moment('deleted_at'),
 });

@@ -53,7 +53,7 @@ test('what a browser finishes of a part differs from the server’s file by a le
   const plan = (await services.planner.open()).planOf({
     frame,
     original,
-    project: { finishId: 'crisp', keeping: keepNothing, composing: 'seen', version: 1 },
+    project: { finishId: 'crisp', keeping: keepNothing, composing: 'seen', lettering: [], version: 1 },
     seen: null,
   });
   if (!plan?.finish) throw new Error('not finished');
@@ -194,7 +194,7 @@ test('finishes are kept, changed on a version, written to files and read again, 
 
 test('what another process changes in the library holds at once, and what is taken back never did', async () => {
   const { db } = services;
-  const here = new Planner(db);
+  const here = new Planner(db, services.fonts);
   const names = async (tx?: Queryable) => (await here.open(tx)).finishes.map((one) => one.name);
   const before = await names();
   const settings = { description, treatment };

@@ -1,6 +1,13 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { FinishFileSchema, FinishSettingsSchema, FrameChangeSchema, NameSchema } from '@inkwell/core/model';
+import {
+  FinishFileSchema,
+  FinishSettingsSchema,
+  FrameChangeSchema,
+  LetterStyleFileSchema,
+  LetterStyleSettingsSchema,
+  NameSchema,
+} from '@inkwell/core/model';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
@@ -45,6 +52,8 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'GET /originals/:id/colour': { query: PointSchema },
   'POST /originals/:id/pages': { body: z.object({ pages: z.array(PageSchema) }) },
   'GET /originals/:id/preview': { query: z.object({ width: WidthSchema }) },
+  'POST /letter-styles': { body: LetterStyleSettingsSchema },
+  'POST /letter-styles/import': { body: LetterStyleFileSchema },
   'POST /own-places': { body: AddSchema },
   'PATCH /own-places/:id': { body: SaveOwnPlace },
   'POST /projects': { body: z.object({ name: NameSchema }) },
@@ -57,7 +66,12 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
 const takesNothing = /^(GET|DELETE)|restore$|duplicate$|look$|cancel$|^POST \/originals$/;
 
 /** All routes, read off the code, so that none is forgotten. */
-const prefixes: Record<string, string> = { 'encodings.ts': '/frames/:id', 'ownPlaces.ts': '/own-places', 'app.ts': '' };
+const prefixes: Record<string, string> = {
+  'encodings.ts': '/frames/:id',
+  'letterStyles.ts': '/letter-styles',
+  'ownPlaces.ts': '/own-places',
+  'app.ts': '',
+};
 const folder = join(import.meta.dirname, '..', 'api');
 const routes = readdirSync(folder).flatMap((file) =>
   [

@@ -61,12 +61,13 @@ export async function lookAtPixels(detail: Pixels): Promise<Omit<Analysis, 'body
     looks: looks.map(({ objects, faces }) => ({ objects: objects.pixels, faces: faces.pixels })),
   };
   const analysed = await inItsThread(task);
-  const { kind, tilt } = analysed;
+  const { kind, tilt, ground } = analysed;
   return {
     version: analyserVersion,
     proposals: proposalsOf(analysed, looks, detail, { words: picture, salient: small }),
     tilt: tilt !== null && kind !== 'flat artwork' && Math.abs(tilt) >= leastTilt ? Math.round(tilt * 100) / 100 : null,
     picture: kind,
+    ground,
     hasBody: bodyBox(medium) !== null,
   };
 }

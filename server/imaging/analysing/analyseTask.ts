@@ -1,6 +1,7 @@
-import type { PictureKind } from '@inkwell/core/model';
+import type { Ground, PictureKind } from '@inkwell/core/model';
 import type { Raster } from '@inkwell/core/planes';
 import {
+  groundOf,
   luminancePlane,
   pictureKindOf,
   type SalientRegion,
@@ -30,6 +31,7 @@ export interface Analysed {
   salient: SalientRegion[];
   tilt: number | null;
   kind: PictureKind;
+  ground: Ground;
 }
 
 interface Detectors {
@@ -61,5 +63,6 @@ export default async function analyseTask({ picture, medium, small, looks }: Ana
     salient: salientRegions(small),
     tilt: tiltOf(luminancePlane(medium))?.degrees ?? null,
     kind: pictureKindOf(medium),
+    ground: groundOf(medium),
   };
 }

@@ -37,7 +37,7 @@ export class Proofs {
     const picture = { ...scaled, encoding: plainEncoding(transparent ? 'png' : 'jpeg') };
     const name = `${planHash(picture)}.${transparent ? 'png' : 'jpg'}`;
     return this.once(name, async () => {
-      const { data, ...raw } = await renderPixels(scaled, await this.copies.get(plan.original));
+      const { data, ...raw } = await renderPixels(scaled, await this.copies.forPlan(plan));
       return sharp(data, { raw });
     });
   }

@@ -17,7 +17,7 @@ export class RecentPixels {
     this.kept = new LRUCache({
       maxSize: bound,
       sizeCalculation: ({ whole, cut }) => cut.reduce((sum, { data }) => sum + data.length, whole.data.length),
-      fetchMethod: async (_key, _stale, { context: plan }) => framePixels(plan, await copies.get(plan.original)),
+      fetchMethod: async (_key, _stale, { context: plan }) => framePixels(plan, await copies.forPlan(plan)),
     });
   }
 

@@ -1,6 +1,6 @@
 import { mkdir, readFile, rename, rm, utimes } from 'node:fs/promises';
 import { basename, join } from 'node:path';
-import { type Orientation, OrientationSchema } from '@inkwell/core/planning';
+import { type Orientation, OrientationSchema, type RenderPlan } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import { z } from 'zod';
 import type { BoundedFolder } from './boundedFolder.ts';
@@ -14,6 +14,14 @@ export interface WorkingCopy {
   /** How its pixels have to be turned to stand upright. */
   orientation: Orientation;
 }
+
+/** What a plan is drawn from: the working copy of its original, and those of the emblems over it, by `copyKey`. */
+export interface PlanCopies extends WorkingCopy {
+  emblems: ReadonlyMap<string, WorkingCopy>;
+}
+
+/** What a working copy is called among those of a plan. */
+export const copyKey = ({ sha256, page }: Source) => `${sha256} ${page}`;
 
 // A file name can come to hold other pixels, so libvips must not remember what it read under a name.
 sharp.cache(false);
@@ -99,6 +107,14 @@ export class WorkingCopies {
     const made = this.make(source).finally(() => this.making.delete(path));
     this.making.set(path, made);
     return made;
+  }
+
+  /** All working copies that a plan is drawn from. */
+  async forPlan({ original, lettering }: Pick<RenderPlan, 'original' | 'lettering'>): Promise<PlanCopies> {
+    const pictures = (lettering?.layers ?? []).flatMap((layer) => (layer.kind === 'picture' ? [layer.picture] : []));
+    const emblems = new Map<string, WorkingCopy>();
+    for (const picture of pictures) emblems.set(copyKey(picture), await this.get(picture));
+    return { ...(await this.get(original)), emblems };
   }
 
   /** A folder for what is not finished yet; `keep` gives it its name. */

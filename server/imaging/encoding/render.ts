@@ -1,12 +1,12 @@
 import type { Chroma, EncodedFile, SeamStep, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
-import type { WorkingCopy } from '../copies/workingCopy.ts';
 import { nature } from '../measuring/judging.ts';
 import { seamSteps } from '../measuring/seams.ts';
 import type { FinishWatch } from '../stages/finishing.ts';
 import { type FramePixels, framePixels } from '../stages/framePixels.ts';
 import type { Pixels } from '../stages/pixels.ts';
+import type { DrawnFrom } from '../stages/renderPixels.ts';
 import { paletteColours } from './encoders.ts';
 import { PieceSearch } from './pieceSearch.ts';
 import { bareEncoderFor, chromaFor, encoderFor, watchedIn } from './planEncoder.ts';
@@ -31,7 +31,7 @@ export interface Rendered {
 }
 
 /** Carries out a plan to the finished files. */
-export async function renderFiles(plan: RenderPlan, copy: WorkingCopy, watch?: FinishWatch): Promise<Rendered> {
+export async function renderFiles(plan: RenderPlan, copy: DrawnFrom, watch?: FinishWatch): Promise<Rendered> {
   return encodeFiles(plan, await framePixels(plan, copy, watch));
 }
 
@@ -97,7 +97,7 @@ async function metadataBytes(plan: RenderPlan, pixels?: Pixels, made?: EncodedPi
 /** A plan's files as they are known to come out: each at the quality and with the chroma that was found for it. */
 export async function renderAs(
   plan: RenderPlan,
-  copy: WorkingCopy,
+  copy: DrawnFrom,
   files: readonly Pick<EncodedFile, 'quality' | 'chroma'>[],
   watch?: FinishWatch,
 ): Promise<Pick<Rendered, 'pieces' | 'seams'>> {

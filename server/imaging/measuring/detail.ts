@@ -2,9 +2,8 @@ import { intersection, type Rect } from '@inkwell/core/geometry';
 import type { DetailKept, KeepMark } from '@inkwell/core/model';
 import { markInFile, type RenderPlan, scalePlan } from '@inkwell/core/planning';
 import { detailKept, type Luminance } from '@inkwell/core/seeing';
-import type { WorkingCopy } from '../copies/workingCopy.ts';
 import { fromPixels, type Pixels } from '../stages/pixels.ts';
-import { renderPixels } from '../stages/renderPixels.ts';
+import { type DrawnFrom, renderPixels } from '../stages/renderPixels.ts';
 
 /** The shorter side that a mark needs to be recognised, in pixels; words need more. */
 const recognisedAt = 48;
@@ -15,7 +14,7 @@ export async function measureDetail(
   plan: RenderPlan,
   marks: readonly KeepMark[],
   shownWidths: readonly number[],
-  copy: WorkingCopy,
+  copy: DrawnFrom,
 ): Promise<DetailKept[]> {
   const { output } = plan;
   const seen = marks

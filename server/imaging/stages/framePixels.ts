@@ -1,9 +1,8 @@
 import type { RenderPlan } from '@inkwell/core/planning';
-import type { WorkingCopy } from '../copies/workingCopy.ts';
 import { cutPieces } from './cutting.ts';
 import type { FinishWatch } from './finishing.ts';
 import type { Pixels } from './pixels.ts';
-import { renderPixels } from './renderPixels.ts';
+import { type DrawnFrom, renderPixels } from './renderPixels.ts';
 
 /** The pixels of a plan: the whole, and what of it goes into each file, in reading order. */
 export interface FramePixels {
@@ -11,7 +10,7 @@ export interface FramePixels {
   cut: Pixels[];
 }
 
-export async function framePixels(plan: RenderPlan, copy: WorkingCopy, watch?: FinishWatch): Promise<FramePixels> {
+export async function framePixels(plan: RenderPlan, copy: DrawnFrom, watch?: FinishWatch): Promise<FramePixels> {
   const whole = await renderPixels(plan, copy, watch);
   return { whole, cut: plan.grid ? await cutPieces(whole, plan.grid) : [whole] };
 }

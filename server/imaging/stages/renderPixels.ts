@@ -4,24 +4,39 @@ import {
   planContentArea,
   type RenderPlan,
   type SourceMapping,
+  showingTheSame,
   sourceMappingOf,
   turnUpright,
+  wholePlan,
 } from '@inkwell/core/planning';
 import type { Sharp } from 'sharp';
-import type { WorkingCopy } from '../copies/workingCopy.ts';
+import { copyKey, type PlanCopies, type WorkingCopy } from '../copies/workingCopy.ts';
 import { blurred, coloured, echoPlan } from './backing.ts';
 import { bordered } from './bordering.ts';
 import { type FinishWatch, finished, type Unfinished } from './finishing.ts';
+import { type Emblem, lettered } from './lettering.ts';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
 import { sampledPart } from './sampled.ts';
 import { shaped } from './shaping.ts';
 
+/** What pixels are drawn from; without emblems where the plan has none. */
+export type DrawnFrom = WorkingCopy & Partial<PlanCopies>;
+
 /** Carries out a plan up to, not including, its encoding. */
-export async function renderPixels(plan: RenderPlan, copy: WorkingCopy, watch?: FinishWatch): Promise<Pixels> {
+export async function renderPixels(plan: RenderPlan, copy: DrawnFrom, watch?: FinishWatch): Promise<Pixels> {
   const { strip, closing } = besideClosing(plan);
   const picture = await picturePixels(strip, copy, watch);
   const whole = closing ? await sideBySide(picture, await picturePixels(closing, copy)) : picture;
-  return plan.border ? bordered(whole, plan) : whole;
+  const framed = plan.border ? await bordered(whole, plan) : whole;
+  return plan.lettering ? lettered(framed, plan, (picture) => emblemPixels(picture, copy)) : framed;
+}
+
+/** An emblem at the dimensions at which it is laid over a picture. */
+async function emblemPixels({ picture, width, height }: Emblem, { emblems }: DrawnFrom): Promise<Pixels> {
+  const copy = emblems?.get(copyKey(picture));
+  if (!copy) throw new Error('The emblem of a plan was not opened with it.');
+  const whole = wholePlan(picture);
+  return renderPixels(showingTheSame(whole, { ...whole, output: { width, height } }), copy);
 }
 
 /** A plan's picture before it is finished, and the same enlarged for sharpening; null where it is not enlarged. */

@@ -11,7 +11,8 @@ export const keepDeletedDays = 7;
 
 /**
  * Clears away what was deleted more than `days` ago and the encodings that were used longest ago, then the bytes that nothing
- * uses any more. Bytes stay while an original, an encoding, a delivered file, or a delivery that is still to be made needs them.
+ * uses any more. Bytes stay while an original, an emblem of a project, an encoding, a delivered file, or a delivery that is
+ * still to be made needs them.
  *
  * @returns the SHA-256 of every blob that went
  */
@@ -27,8 +28,19 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
         and not exists (select from delivery_files where delivery_files.sha256 = blobs.sha256)
         and not exists (select from encodings where encodings.sha256 = blobs.sha256)
         and not exists (
+          select from projects, jsonb_array_elements(projects.lettering) as item
+          where item #>> '{picture,sha256}' = blobs.sha256
+        )
+        and not exists (
           select from deliveries, jsonb_array_elements(deliveries.items) as item
-          where deliveries.state in ('waiting', 'working') and item #>> '{plan,original,sha256}' = blobs.sha256
+          where deliveries.state in ('waiting', 'working') and (
+            item #>> '{plan,original,sha256}' = blobs.sha256
+            or jsonb_path_exists(
+              item,
+              '$.plan.lettering.layers[*].picture ? (@.sha256 == $sha256)',
+              jsonb_build_object('sha256', blobs.sha256)
+            )
+          )
         )
       returning sha256`);
     return gone.rows.map((row) => row.sha256);

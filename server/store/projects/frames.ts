@@ -12,7 +12,7 @@ export type NewFrame = Omit<Frame, 'id' | 'version'>;
 export interface FramedPicture {
   frame: Frame;
   original: Original;
-  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'version'>;
+  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'lettering' | 'version'>;
   /** What was seen in the original; null where it has not been looked at. */
   seen: Analysis | null;
 }
@@ -24,6 +24,7 @@ export const framedColumns = {
     finishId: projects.finishId,
     keeping: projects.keeping,
     composing: projects.composing,
+    lettering: projects.lettering,
     version: projects.version,
   },
 };

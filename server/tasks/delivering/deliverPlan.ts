@@ -1,7 +1,7 @@
 import { fileReasons } from '@inkwell/core/checking';
 import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile } from '@inkwell/core/model';
-import { besideClosing, fileCount, planContentArea, type RenderPlan, readPlan } from '@inkwell/core/planning';
+import { besideClosing, fileCount, planContentArea, type RenderPlan, readPlan, wordsOn } from '@inkwell/core/planning';
 import type { Database } from '../../store/database.ts';
 import { blobBytes } from '../../store/library/blobs.ts';
 import { type KeptEncoding, keptEncodings } from '../../store/measured/encodings.ts';
@@ -115,6 +115,7 @@ function reasonsAgainst({ item: { limit }, plan, file, encoding }: MadeFile): st
 function manifestLine({ item, plan, file, encoding }: MadeFile, hash: string): ManifestFile {
   const { piece } = item;
   const { sha256, opened, seams } = encoding;
+  const words = wordsOn(plan, piece?.index ?? 0);
   return {
     file: item.fileName,
     original: item.original,
@@ -135,6 +136,7 @@ function manifestLine({ item, plan, file, encoding }: MadeFile, hash: string): M
     window: windowLine(plan, piece),
     planHash: hash,
     ...(item.finish ? { finish: item.finish } : {}),
+    ...(words.length > 0 ? { words } : {}),
     ...(piece ? { piece } : {}),
     ...(seams.length > 0 ? { seams } : {}),
   };

@@ -1,5 +1,6 @@
 import { frameFindings } from '@inkwell/core/checking';
 import type { ResolvedFinish } from '@inkwell/core/finishing';
+import type { Lettered } from '@inkwell/core/lettering';
 import type { Delivery, PlaceOfNetwork } from '@inkwell/core/model';
 import { fileNames, nameable, patternProblem } from '@inkwell/core/naming';
 import type { RenderPlan } from '@inkwell/core/planning';
@@ -40,6 +41,7 @@ interface WantedFrame extends FramedPicture {
   plan: RenderPlan;
   hash: string;
   finish: ResolvedFinish;
+  lettered: Lettered | null;
 }
 
 export interface DeliveryRequest {
@@ -61,7 +63,7 @@ export async function requestDelivery(
 ): Promise<Delivery> {
   const problem = patternProblem(pattern);
   if (problem) throw new UserError(problem);
-  const [known, { places, measuringOf, finishOf }, frames] = await Promise.all([
+  const [known, { places, measuringOf, finishOf, letteredOf }, frames] = await Promise.all([
     projectName(db, projectId),
     planner.open(),
     framesOfProject(db, projectId),
@@ -72,7 +74,8 @@ export async function requestDelivery(
     const measuring = measuringOf(framed);
     if (!at || !measuring) return [];
     const { plan, planned } = measuring;
-    return [{ ...framed, at, plan, hash: planned.planHash, finish: finishOf(framed) }];
+    const found = { plan, hash: planned.planHash, finish: finishOf(framed), lettered: letteredOf(framed) };
+    return [{ ...framed, at, ...found }];
   });
   checkSeen(new Map(seen.map(({ frameId, plan }) => [frameId, plan])), wanted);
   if (wanted.length === 0) {
@@ -122,8 +125,9 @@ function itemsOf(wanted: readonly WantedFrame[], pattern: string): DeliveryItem[
 }
 
 /** What forbids to deliver a frame, in words, as far as that is known before it is rendered. */
-function blockersOf({ frame, original, project, seen, at, finish: { treatment } }: WantedFrame): string[] {
+function blockersOf({ frame, original, project, seen, at, finish: { treatment }, lettered }: WantedFrame): string[] {
   const composed = asComposed(original, seen, project.composing);
-  const findings = frameFindings({ original: composed, place: at.place, settings: frame, treatment, weight: null });
+  const toCheck = { original: composed, place: at.place, settings: frame, treatment, weight: null, lettered };
+  const findings = frameFindings(toCheck);
   return findings.filter((one) => one.level === 'blocker').map((one) => one.text);
 }

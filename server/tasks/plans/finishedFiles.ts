@@ -27,7 +27,7 @@ export async function finishedFiles(
   if (files.length === fileCount(plan)) return files;
   const weight = (await knownWeights(db, [hash])).get(hash);
   if (!weight) throw new UserError('This file has not been made yet. It is shown as soon as it is measured.', 404);
-  const made = await openedFiles(await renderAs(plan, await copies.get(plan.original), weight.files));
+  const made = await openedFiles(await renderAs(plan, await copies.forPlan(plan), weight.files));
   await db.transaction((tx) => keepEncodings(tx, hash, made));
   return made.map(({ data }) => data);
 }

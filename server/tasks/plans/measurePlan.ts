@@ -32,7 +32,7 @@ export async function measurePlan(
   const weight = (await knownWeights(db, [hash])).get(hash);
   const isKept = (await keptEncodings(db, hash, fileCount(plan))) !== null;
   const isFigured = plan.finish === null || (await knownFigures(db, [hash])).size > 0;
-  const copy = await copies.get(plan.original);
+  const copy = await copies.forPlan(plan);
   let figures: FinishFigures | null = null;
   const watch = isFigured ? undefined : { figures: (measured: FinishFigures) => (figures = measured) };
   let made: Pick<Rendered, 'pieces' | 'seams'> | null = null;
@@ -57,6 +57,6 @@ export async function measureMarks(
   { copies }: Measures,
   { hash, plan, marks, shownWidths }: Extract<WorkTask, { kind: 'detail' }> & { plan: RenderPlan },
 ): Promise<Keep> {
-  const kept = await measureDetail(plan, marks, shownWidths, await copies.get(plan.original));
+  const kept = await measureDetail(plan, marks, shownWidths, await copies.forPlan(plan));
   return (tx) => keepDetails(tx, hash, kept);
 }

@@ -1,5 +1,6 @@
 import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
 import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
+import type { FontBook, Lettered } from '@inkwell/core/lettering';
 import {
   basisOf,
   type Finish,
@@ -14,7 +15,14 @@ import {
   placesById,
   type SpecSheet,
 } from '@inkwell/core/model';
-import { detailHash, planFrame, planHashes, type RenderPlan } from '@inkwell/core/planning';
+import {
+  detailHash,
+  letteringFor,
+  type PlannedFrame,
+  planHashes,
+  planWithWords,
+  type RenderPlan,
+} from '@inkwell/core/planning';
 import { asComposed } from '@inkwell/core/proposing';
 import { LRUCache } from 'lru-cache';
 import { shippedSheets } from '../../standins/shippedSheets.ts';
@@ -37,6 +45,8 @@ export interface Planning extends Library {
   finishOf(framed: FramedPicture): ResolvedFinish;
   /** The plan of a frame as it might be set; null where its place is no longer in the book, or beyond all bounds. */
   planOf(framed: FramedPicture): RenderPlan | null;
+  /** What a frame's words come to; null where it has none, or cannot be planned. */
+  letteredOf(framed: FramedPicture): Lettered | null;
   /** What is measured of a frame as it is stored; null where its place is no longer in the book, or beyond all bounds. */
   measuringOf(framed: FramedPicture): Measuring | null;
 }
@@ -57,19 +67,30 @@ export interface Measuring {
 const isPlannable = (place: Place, { grid }: Frame) =>
   placeProblem(place) === null && (grid?.columns ?? 1) * (grid?.rows ?? 1) <= frameBounds.pieces;
 
-/** Plans of so many frames are kept at most: a few kilobytes each. */
-const mostKept = 4000;
+/** Plans of so many characters are kept: a few thousand each, and as many again for every word that is laid over. */
+const mostKept = 60_000_000;
+/** A plan without its words. */
+const plainLength = 3000;
+
+const lengthOf = ({ plan }: Measuring): number =>
+  (plan.lettering?.layers ?? []).reduce(
+    (sum, layer) => sum + (layer.kind === 'outline' ? layer.path.length : 0),
+    plainLength,
+  );
 
 /** Plans frames from the sheets and finishes that ship with the program, and from those that people made. */
 export class Planner {
   private readonly shipped = shippedSheets();
   /** By frame and by the versions of all that its plan follows from. To compose a frame takes a millisecond, and lists ask for many. */
-  private readonly kept = new LRUCache<string, Measuring>({ max: mostKept });
+  private readonly kept = new LRUCache<string, Measuring>({ maxSize: mostKept, sizeCalculation: lengthOf });
 
   /** The library as it was read last. */
   private library: (Library & { version: number }) | null = null;
 
-  constructor(private readonly db: Database) {}
+  constructor(
+    private readonly db: Database,
+    readonly fonts: FontBook,
+  ) {}
 
   /** Sheets and finishes as they are now: another server or worker may have changed them since they were read last. */
   private async libraryOf(db: Queryable): Promise<Library> {
@@ -86,14 +107,23 @@ export class Planner {
   async open(db: Queryable = this.db): Promise<Planning> {
     const { sheets, places, finishes } = await this.libraryOf(db);
     const finishOf: Planning['finishOf'] = (framed) => resolveFinish(framed, finishes);
-    const planOf: Planning['planOf'] = (framed) => {
+    const plannedOf = (framed: FramedPicture): PlannedFrame | null => {
       const { frame, original, project, seen } = framed;
       const place = places.get(frame.placeId)?.place;
       if (!place || !isPlannable(place, frame)) return null;
       const { treatment } = finishOf(framed);
       const composed = asComposed(original, seen, project.composing);
-      return planFrame({ original: composed, place, settings: frame, treatment, keeping: project.keeping });
+      const lettering = letteringFor(project, this.fonts, frame, seen);
+      return planWithWords({
+        original: composed,
+        place,
+        settings: frame,
+        treatment,
+        keeping: project.keeping,
+        lettering,
+      });
     };
+    const planOf: Planning['planOf'] = (framed) => plannedOf(framed)?.plan ?? null;
     // What a transaction sees may be taken back, and its versions given to something else.
     const isLasting = db === this.db;
     return {
@@ -102,6 +132,7 @@ export class Planner {
       finishes,
       finishOf,
       planOf,
+      letteredOf: (framed) => (framed.project.lettering.length === 0 ? null : (plannedOf(framed)?.lettered ?? null)),
       measuringOf: (framed) => {
         const place = places.get(framed.frame.placeId)?.place ?? {};
         const basis = basisOf({ ...framed, finish: finishOf(framed).finish, place });

@@ -22,6 +22,7 @@ import {
 } from '../../store/projects/projects.ts';
 import { notFound, orNotFound, UserError } from '../../userError.ts';
 import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
+import { checkEmblems } from './checkEmblems.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
 
@@ -32,7 +33,7 @@ const opened = async (db: Queryable, id: string): Promise<OpenProject> => orNotF
 /**
  * Saves what holds for all frames of a project, changed on a version of it.
  *
- * @throws UserError with the project as it is now where that was changed elsewhere
+ * @throws UserError with the project as it is now where that was changed elsewhere, or where an emblem's picture is not there
  */
 export async function changeProjectSettings(
   services: Stores,
@@ -43,7 +44,9 @@ export async function changeProjectSettings(
   await saveAndMeasure(
     services,
     async (tx) => {
-      checkVersion(await opened(tx, id), version, 'These project settings were changed in another window.');
+      const current = await opened(tx, id);
+      checkVersion(current, version, 'These project settings were changed in another window.');
+      if (change.lettering) await checkEmblems(tx, current.lettering, change.lettering);
       orNotFound(await saveProjectSettings(tx, id, version, change), what);
     },
     (tx) => framesOfProject(tx, id),

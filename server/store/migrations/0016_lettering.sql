@@ -1,0 +1,1 @@
+ALTER TABLE "projects" ADD COLUMN "lettering" jsonb DEFAULT '[]'::jsonb NOT NULL;

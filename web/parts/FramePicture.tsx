@@ -11,10 +11,11 @@ import {
   type Place,
   type Window,
 } from '@inkwell/core/model';
-import { closingPanel, flattenColour, isCutOut, ringPath } from '@inkwell/core/planning';
+import { closingPanel, flattenColour, isCutOut, type RenderPlan, ringPath } from '@inkwell/core/planning';
 import { type CSSProperties, useState } from 'react';
 import { proofUrl, shownUrl } from '../api/frames.ts';
 import { previewUrl } from '../api/originals.ts';
+import { LetterLayers } from './LetterLayers.tsx';
 
 /** The width of the picture of an original that movements are shown with. */
 export const movingPreviewWidth = 2000;
@@ -40,10 +41,24 @@ export function FramePicture(props: {
   /** Whether its file is made: then that is shown, decoded. Left out where nobody asks for the difference. */
   isMade?: boolean;
   width: number;
+  /** What is laid over it; left out where the picture is not drawn here. */
+  lettering?: RenderPlan['lettering'];
   /** Shows the file as the network's mask leaves it, even where it is cut out already. */
   masked?: boolean;
 }) {
-  const { frameId, original, place, output, window, settings, planHash, isMade, width, masked = false } = props;
+  const {
+    frameId,
+    original,
+    place,
+    output,
+    window,
+    settings,
+    planHash,
+    isMade,
+    width,
+    masked = false,
+    lettering = null,
+  } = props;
   const { backing, flatten } = settings;
   const [loaded, setLoaded] = useState<string | null>(null);
   const [loadedFile, setLoadedFile] = useState<string | null>(null);
@@ -105,6 +120,7 @@ export function FramePicture(props: {
               />
             </svg>
           )}
+          {lettering && <LetterLayers lettering={lettering} output={output} />}
         </span>
       )}
       {planHash && needsProof && (

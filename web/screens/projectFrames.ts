@@ -1,6 +1,7 @@
 import { frameFindings } from '@inkwell/core/checking';
 import { resolveFinish } from '@inkwell/core/finishing';
 import type { Finding, Frame, OpenProject, Original, PieceOfWhole, PlaceOfNetwork, Weight } from '@inkwell/core/model';
+import { letteringFor, planWithWords } from '@inkwell/core/planning';
 import { asComposed, openTilt } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { useMemo } from 'react';
@@ -8,6 +9,7 @@ import { useFinishes } from '../api/finishes.ts';
 import { useMeasured } from '../api/projects.ts';
 import { seenOf, useSeen } from '../api/seen.ts';
 import { usePlaces } from '../api/specBook.ts';
+import { useFontBook } from '../fonts/useFontBook.ts';
 
 /** A frame as the server has it, with what was measured of it. */
 export interface ProjectFrame {
@@ -30,6 +32,7 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
   const { data: measured, error, refetch } = useMeasured(project.id);
   const { data: known } = useFinishes();
   const { data: looked } = useSeen(project.id);
+  const book = useFontBook(project.lettering);
   const frames = useMemo(
     () =>
       project.frames.flatMap((frame) => {
@@ -48,6 +51,16 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
         const seen = seenOf(looked, original.id)?.analysis ?? null;
         const composed = asComposed(original, seen, project.composing);
         const tilt = openTilt(original, seen);
+        const lettered = book
+          ? planWithWords({
+              original: composed,
+              place: at.place,
+              settings: frame,
+              treatment,
+              keeping: project.keeping,
+              lettering: letteringFor(project, book, frame, seen),
+            }).lettered
+          : null;
         const toCheck = {
           original: composed,
           tilt,
@@ -57,10 +70,11 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
           weight,
           detail,
           figures,
+          lettered,
         };
         return [{ frame, original, at, planHash, weight, failure, pieces, findings: frameFindings(toCheck) }];
       }),
-    [project, places, measured, known, looked],
+    [project, places, measured, known, looked, book],
   );
   return { frames, error, again: () => void refetch() };
 }

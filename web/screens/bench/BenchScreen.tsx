@@ -1,6 +1,6 @@
 import './BenchScreen.css';
 import { Segmented } from 'antd';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useStore } from 'zustand';
 import { ApiError } from '../../api/client.ts';
@@ -16,6 +16,8 @@ import { BenchWays, partOf } from './BenchWays.tsx';
 import { CloseUp } from './closeUp/CloseUp.tsx';
 import { FinishView } from './finish/FinishView.tsx';
 import { benchFrames } from './frames/benchFrame.ts';
+import { LetteringItems } from './lettering/LetteringItems.tsx';
+import { StylePanel } from './lettering/StylePanel.tsx';
 import { OriginalTab } from './OriginalTab.tsx';
 import { Conflicts, MarkConflict, SettingsConflicts } from './reading/Conflicts.tsx';
 import { Reading } from './reading/Reading.tsx';
@@ -31,7 +33,7 @@ export function BenchScreen() {
   const places = usePlaces();
   const { data: known, isPending } = useFinishes();
   const store = useProjectBench(project, known?.finishes);
-  const finishing = useFinishing(store, 'settings');
+  const finishing = useFinishing(store);
   const [search, setSearch] = useSearchParams();
   const { data: measured, error: unmeasured } = useMeasured(project.id);
   const { data: looked } = useSeen(project.id);
@@ -52,6 +54,8 @@ export function BenchScreen() {
   const surround: Surround = surroundOf(search.get('surround'));
   const view = search.get('view');
   const part = partOf(search.get('part'), view);
+  const isLettering = view === 'lettering';
+  const [itemId, setItemId] = useState<string | null>(null);
   const onlyFindings = search.get('show') === 'findings';
 
   // The router shows a change when there is time for it; what is pressed next would meet what was shown before.
@@ -72,6 +76,7 @@ export function BenchScreen() {
   const openFinish = (frameId: string) => go({ ...naming(frameId), view: 'finish', part: 'wall' });
   /** Opens what a frame's file weighs and what encoding has made of it. */
   const openWeight = (frameId: string) => go({ ...naming(frameId), view: 'weight', part: 'wall' });
+  const toggleLettering = () => go({ view: isLettering ? 'wall' : 'lettering', part: 'wall' });
   const choose = (frameId: string) => go(naming(frameId));
 
   // Without the finishes the bench would not know what its frames look like.
@@ -88,7 +93,7 @@ export function BenchScreen() {
   }
   return (
     <BenchProvider value={store}>
-      <div className="bench" data-part={part}>
+      <div className="bench" data-part={part} data-view={view ?? 'wall'}>
         <BenchTools
           frames={frames}
           chosen={chosen}
@@ -96,6 +101,8 @@ export function BenchScreen() {
           onCloseUp={closeUp}
           onFinish={openFinish}
           onWeight={openWeight}
+          isLettering={isLettering}
+          onLettering={toggleLettering}
           measured={measured}
           isAway={unmeasured instanceof ApiError && unmeasured.offline}
           onlyFindings={onlyFindings}
@@ -136,6 +143,9 @@ export function BenchScreen() {
                 seen={seen}
                 surround={surround}
                 onChoose={choose}
+                below={
+                  isLettering ? <LetteringItems projectId={project.id} chosenId={itemId} onChoose={setItemId} /> : null
+                }
               />
               <div className="bench-strip">
                 <div className="bench-originals" role="tablist" aria-label="Originals">
@@ -173,6 +183,9 @@ export function BenchScreen() {
               audience={search.get('scale') === 'shown'}
               onAudience={(audience) => go({ scale: audience ? 'shown' : 'alike' })}
             />
+            {isLettering && (
+              <StylePanel projectId={project.id} original={original} chosenId={itemId} onChoose={setItemId} />
+            )}
           </>
         )}
         <div className="bench-reading">

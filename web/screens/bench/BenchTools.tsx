@@ -18,6 +18,8 @@ export function BenchTools({
   onCloseUp,
   onFinish,
   onWeight,
+  isLettering,
+  onLettering,
   measured,
   isAway,
   onlyFindings,
@@ -29,6 +31,9 @@ export function BenchTools({
   onCloseUp: (frameId: string | null) => void;
   onFinish: (frameId: string) => void;
   onWeight: (frameId: string) => void;
+  isLettering: boolean;
+  /** Opens words and emblems, or goes back to the wall. */
+  onLettering: () => void;
   measured: readonly Measured[] | undefined;
   /** The program, or its database, does not answer. */
   isAway: boolean;
@@ -45,7 +50,16 @@ export function BenchTools({
   const [listOpen, setListOpen] = useState(false);
   const [target, setTarget] = useState<HTMLElement | null>(null);
   useEffect(() => setTarget(document.getElementById('project-tools')), []);
-  useBenchKeys({ frames, chosen, onChoose, onCloseUp, onFinish, onWeight, onList: () => setListOpen((open) => !open) });
+  useBenchKeys({
+    frames,
+    chosen,
+    onChoose,
+    onCloseUp,
+    onFinish,
+    onWeight,
+    onLettering,
+    onList: () => setListOpen((open) => !open),
+  });
   if (!target) return null;
   const said = {
     fine: 'Saved',
@@ -55,6 +69,15 @@ export function BenchTools({
   }[connection];
   return createPortal(
     <>
+      <Button
+        size="small"
+        type={isLettering ? 'primary' : 'text'}
+        aria-pressed={isLettering}
+        title="Words and emblems over the pictures (T)"
+        onClick={onLettering}
+      >
+        Words
+      </Button>
       <Button
         size="small"
         type={onlyFindings ? 'primary' : 'text'}

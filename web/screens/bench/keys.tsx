@@ -17,6 +17,7 @@ interface Hands {
   back(): void;
   finish(): void;
   weight(): void;
+  lettering(): void;
   undo(): void;
   redo(): void;
   list(): void;
@@ -99,6 +100,11 @@ const bindings: Binding[] = [
     does: 'the weight of the frame’s file; P held shows it uncompressed',
     keys: { w: (hands) => hands.weight() },
   },
+  {
+    label: 'T',
+    does: 'words and emblems over the pictures; Esc goes back',
+    keys: { t: (hands) => hands.lettering() },
+  },
   { label: 'Ctrl Z', does: 'undo', keys: { 'Ctrl z': (hands) => hands.undo() } },
   { label: 'Ctrl Shift Z', does: 'redo', keys: { 'Ctrl Z': (hands) => hands.redo() } },
   { label: '?', does: 'this list', keys: { '?': (hands) => hands.list() } },
@@ -165,6 +171,8 @@ export function useBenchKeys(props: {
   onFinish: (frameId: string) => void;
   /** What a frame's file weighs. */
   onWeight: (frameId: string) => void;
+  /** What is laid over the pictures. */
+  onLettering: () => void;
   onList: () => void;
 }) {
   const store = useBenchStore();
@@ -220,6 +228,7 @@ export function useBenchKeys(props: {
       back: () => latest.current.onCloseUp(null),
       finish: () => latest.current.chosen && latest.current.onFinish(latest.current.chosen.frame.id),
       weight: () => latest.current.chosen && latest.current.onWeight(latest.current.chosen.frame.id),
+      lettering: () => latest.current.onLettering(),
       undo: () => store.undo(),
       redo: () => store.redo(),
       list: () => latest.current.onList(),

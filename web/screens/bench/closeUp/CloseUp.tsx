@@ -7,6 +7,8 @@ import { FramePicture } from '../../../parts/FramePicture.tsx';
 import { useRoom } from '../../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../../theme/palette.ts';
 import { type BenchFrame, pictureOf, useFrameState } from '../frames/benchFrame.ts';
+import { ItemHandles } from '../lettering/ItemHandles.tsx';
+import { LeftOutHere } from '../lettering/LeftOutHere.tsx';
 import { FrameOverlay, type LineKind, lineKinds } from '../stage/FrameOverlay.tsx';
 import { MovingFrame } from '../stage/MovingFrame.tsx';
 import { AudiencePicture } from './AudiencePicture.tsx';
@@ -69,6 +71,8 @@ export function CloseUp(props: {
           />
           {grid && <PiecesOverlay grid={grid} numbers={numbers} />}
         </MovingFrame>
+        <ItemHandles one={one} state={state} width={Math.round(width)} />
+        <LeftOutHere one={one} state={state} />
         <div className="close-up-tools">
           <Button size="small" title="Back to the wall (Esc)" onClick={props.onBack}>
             Back

@@ -3,6 +3,7 @@ import type { Treatment } from '@inkwell/core/model';
 import { planContentArea, planFrame } from '@inkwell/core/planning';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { proofUrl } from '../../../api/frames.ts';
+import { LetterLayers } from '../../../parts/LetterLayers.tsx';
 import type { Surround } from '../../../theme/palette.ts';
 import { CompareRoom, type View } from '../compare/CompareRoom.tsx';
 import { markSpots, visiblePart } from '../compare/viewing.ts';
@@ -109,6 +110,11 @@ function FinishedLayer(props: { one: BenchFrame; state: FrameState; draft: Treat
         data-live={live !== null}
         style={{ ...(live ? placed(live, carried, view) : {}), display: live ? 'block' : 'none' }}
       />
+      {live && state.lettering && (
+        <div className="compare-layer" style={view.layer}>
+          <LetterLayers lettering={state.lettering} output={state.output} />
+        </div>
+      )}
       {(live || failed) && (
         <output className="compare-live small">{failed ? 'Not live: shown when it is saved' : 'live'}</output>
       )}

@@ -1,11 +1,11 @@
 import { noTone, tonePoints } from '@inkwell/core/finishing';
-import { FinishFileSchema, type FinishSettings, type Treatment } from '@inkwell/core/model';
+import { type FinishFile, FinishFileSchema, type FinishSettings, type Treatment } from '@inkwell/core/model';
 import { useQuery } from '@tanstack/react-query';
 import { App, Button, Input } from 'antd';
-import { useRef } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
 import { finishFileUrl, useFinishActions, useFinishes } from '../../../api/finishes.ts';
 import { countedUrl, countedWidth, proofUrl } from '../../../api/frames.ts';
+import { ImportButton } from '../../../parts/ImportButton.tsx';
 import { NameField } from '../../../parts/NameField.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { theFinisher } from '../../../workers/theFinisher.ts';
@@ -36,7 +36,6 @@ export function FinishPanel(props: {
   const actions = useFinishActions();
   const note = useUndoNote();
   const { notification } = App.useApp();
-  const file = useRef<HTMLInputElement>(null);
   const { data: known } = useFinishes();
   const plain = useHistogram(state.plainHash && countedUrl(frame.id, state.plainHash, state.output));
   const finished = useHistogram(state.savedHash && proofUrl(frame.id, state.savedHash, countedWidth(state.output)));
@@ -55,30 +54,14 @@ export function FinishPanel(props: {
       { name: `My ${name.toLowerCase()}`, description, treatment: finish.finish.treatment },
       { onSuccess: (made) => choose(made.id), onError: note.failed },
     );
-  const read = async (chosen: File) => {
-    const parsed = await chosen
-      .text()
-      .then(JSON.parse)
-      .catch(() => null);
-    const finishFile = FinishFileSchema.safeParse(parsed);
-    if (!finishFile.success) {
-      const first = finishFile.error.issues[0];
-      const where = first?.path.join(', ');
-      const problem = parsed === null ? 'It is not JSON.' : `${where ? `${where}: ` : ''}${first?.message}`;
-      notification.error({
-        title: `${chosen.name} is not a finish`,
-        description: `${problem} A finish is a file that this program has exported.`,
-      });
-      return;
-    }
-    actions.read.mutate(finishFile.data, {
+  const read = (file: FinishFile) =>
+    actions.read.mutate(file, {
       onSuccess: (made) => {
         choose(made.id);
         notification.success({ title: `${made.name} was read and is chosen now.` });
       },
       onError: (error) => notification.error({ title: 'Not read', description: sentenceOf(error) }),
     });
-  };
   const { blend: _, ...numbers } = treatment;
   const kept = { ...numbers, blend: finish.finish.treatment.blend };
   const cautions = state.findings.filter(({ kind }) => finishFindings.has(kind));
@@ -131,23 +114,8 @@ export function FinishPanel(props: {
             <Button size="small" href={finishFileUrl(id)} download>
               Export
             </Button>
-            <Button size="small" onClick={() => file.current?.click()}>
-              Import …
-            </Button>
+            <ImportButton schema={FinishFileSchema} what="finish" onRead={read} />
           </span>
-          <input
-            ref={file}
-            type="file"
-            accept=".json,application/json"
-            aria-label="A finish to import"
-            className="unseen"
-            tabIndex={-1}
-            onChange={({ target }) => {
-              const [chosen] = target.files ?? [];
-              if (chosen) void read(chosen);
-              target.value = '';
-            }}
-          />
         </div>
         {shipped ? (
           <p className="small">{description}</p>

@@ -70,7 +70,7 @@ export function resetChange(one: BenchFrame, settings: FrameSettings): FrameChan
 /** What a picture of a frame is drawn from, whatever its width. */
 export const pictureOf = (
   { frame, original, at }: BenchFrame,
-  { output, window, settings, finish, savedHash, weight }: FrameState,
+  { output, window, settings, finish, savedHash, weight, lettering }: FrameState,
 ) => ({
   frameId: frame.id,
   original,
@@ -81,6 +81,7 @@ export const pictureOf = (
   border: finish.treatment.border,
   planHash: savedHash,
   isMade: weight !== null,
+  lettering,
 });
 
 /**
@@ -88,7 +89,7 @@ export const pictureOf = (
  * here; else null.
  */
 export function savedBasis(
-  { settings: set, saved, phases }: Pick<BenchState, 'settings' | 'saved' | 'phases'>,
+  { settings: set, saved, phases, moving }: Pick<BenchState, 'settings' | 'saved' | 'phases' | 'moving'>,
   one: BenchFrame,
   settings: FrameSettings,
 ): string | null {
@@ -98,6 +99,7 @@ export function savedBasis(
   const { finish } = finishFor(one, settings);
   if (!frame || !original || !project || settings !== set.frames[frame.id]) return null;
   const isSaved =
+    moving?.kind !== 'lettering' &&
     phases.frames[frame.id]?.is === 'clean' &&
     phases.originals[original.id]?.is === 'clean' &&
     phases.projects[project.id]?.is === 'clean' &&

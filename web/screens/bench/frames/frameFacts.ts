@@ -2,6 +2,7 @@ import { frameFindings } from '@inkwell/core/checking';
 import type { ResolvedFinish } from '@inkwell/core/finishing';
 import { contentAreaOf } from '@inkwell/core/framing';
 import { frameDimensions, type Grid, gridOf } from '@inkwell/core/geometry';
+import type { FontBook } from '@inkwell/core/lettering';
 import type {
   Analysis,
   Dimensions,
@@ -9,6 +10,7 @@ import type {
   Finish,
   FinishFigures,
   FrameSettings,
+  Lettering,
   Measured,
   MetadataPolicy,
   Original,
@@ -17,7 +19,7 @@ import type {
   Weight,
   Window,
 } from '@inkwell/core/model';
-import { planFrame, planHashes, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
+import { letteringFor, planHashes, planWithWords, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
 import { openTilt } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { type Finishing, finishFor } from './finishing.ts';
@@ -41,6 +43,8 @@ export interface FrameFacts {
   budgetBytes: number;
   /** The keep marks whose similarity counts on its own, in the order in which it is measured. */
   watched: ReturnType<typeof watchedMarks>;
+  /** What is laid over it; null where nothing is, and while fonts are loading. */
+  lettering: RenderPlan['lettering'];
   /** How it is finished, and who says so. */
   finish: ResolvedFinish;
   /** What is carried out of that, or null where nothing is; with the oversize that the original has the pixels for. */
@@ -64,6 +68,8 @@ type Input = [
   Original['trim'],
   Original['words'],
   MetadataPolicy,
+  Lettering,
+  FontBook | null,
   Measured | undefined,
   string | null,
   Finish,
@@ -86,7 +92,8 @@ export function frameFacts(
   const { place } = one.at;
   const finish = finishFor(one, settings);
   const { treatment } = finish;
-  const { keeping } = one.finishing.project;
+  const { book } = one.finishing;
+  const { keeping, lettering: items } = one.finishing.project;
   const { marks, decided, trim, words } = original;
   const input: Input = [
     place,
@@ -96,6 +103,8 @@ export function frameFacts(
     trim,
     words,
     keeping,
+    items,
+    book,
     measured,
     basis,
     finish.finish,
@@ -103,12 +112,12 @@ export function frameFacts(
   ];
   const before = known.get(settings);
   if (before?.input.every((each, index) => each === input[index])) return before.facts;
-  const plan = planFrame({ original, place, settings, treatment, keeping });
-  const own = planHashes(plan);
-  if (measured && measured.basis === basis) learn(own, measured);
-  const hash = serverHash(own.planHash);
+  const shown = { originalId: original.id, placeId: one.at.id };
+  const lettering = book ? letteringFor(one.finishing.project, book, shown, seen) : undefined;
+  const { plan, lettered } = planWithWords({ original, place, settings, treatment, keeping, lettering });
+  const own = hashesOf(plan, items.length === 0 || book !== null, measured?.basis === basis ? measured : undefined);
   const framed = { ...settings, border: treatment.border };
-  const fresh = measured && measured.planHash === hash ? measured : undefined;
+  const fresh = measured && measured.planHash === own.planHash ? measured : undefined;
   const weight = fresh?.weight ?? null;
   const figures = fresh?.figures ?? null;
   const facts: FrameFacts = {
@@ -120,13 +129,14 @@ export function frameFacts(
       .flatMap((piece) => (piece ? [piece] : []))
       .sort((a, b) => a.index - b.index)
       .map((piece) => piece.number),
-    planHash: hash,
+    planHash: own.planHash,
     budgetBytes: plan.encoding.budgetBytes,
     watched: watchedMarks(original, plan),
     finish,
+    lettering: plan.lettering,
     carried: plan.finish,
     figures,
-    plainHash: serverHash(own.plainHash),
+    plainHash: own.plainHash,
     weight,
     failure: fresh?.failure ?? null,
     findings: frameFindings(
@@ -139,10 +149,28 @@ export function frameFacts(
         weight,
         detail: fresh?.detail ?? null,
         figures,
+        lettered,
       },
       plan.window,
     ),
   };
   known.set(settings, { input, facts });
   return facts;
+}
+
+/**
+ * What the server calls a plan that was made here.
+ *
+ * @param isWhole whether it is all there is: without its fonts the words are missing in it
+ * @param measured what the server has measured of the same plan
+ */
+function hashesOf(
+  plan: RenderPlan,
+  isWhole: boolean,
+  measured: Measured | undefined,
+): { planHash: string | null; plainHash: string | null } {
+  if (!isWhole) return { planHash: measured?.planHash ?? null, plainHash: measured?.plainHash ?? null };
+  const own = planHashes(plan);
+  if (measured) learn(own, measured);
+  return { planHash: serverHash(own.planHash), plainHash: serverHash(own.plainHash) };
 }

@@ -6,7 +6,11 @@ import { frameFacts } from './frameFacts.ts';
 const one = {
   original: sampleOriginal(),
   at: { id: 'net/sample', network: {}, place: samplePlace() } as PlaceOfNetwork,
-  finishing: { project: { finishId: 'crisp', keeping: keepNothing, composing: 'seen' as const }, finishes: [] },
+  finishing: {
+    project: { finishId: 'crisp', keeping: keepNothing, composing: 'seen' as const, lettering: [] },
+    finishes: [],
+    book: null,
+  },
   seen: null,
 };
 const settings = (centreX: number) => byHand({ centreX, centreY: 500, span: 600 });

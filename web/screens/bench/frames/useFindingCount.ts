@@ -14,7 +14,8 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
   const set = useBench((bench) => bench.settings);
   const saved = useBench((bench) => bench.saved);
   const phases = useBench((bench) => bench.phases);
-  const finishing = useFinishing(useBenchStore(), 'settings');
+  const moving = useBench((bench) => bench.moving);
+  const finishing = useFinishing(useBenchStore());
   return useMemo(
     () =>
       project.frames.filter((frame) => {
@@ -26,9 +27,9 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
         const original = composedFrom({ ...kept, ...set.originals[kept.id] }, seen, finishing.project.composing);
         const mine = measured?.find((one) => one.frameId === frame.id);
         const one = { frame, original, seen, at, finishing };
-        const basis = savedBasis({ settings: set, saved, phases }, one, settings);
+        const basis = savedBasis({ settings: set, saved, phases, moving }, one, settings);
         return frameFacts(one, settings, mine, basis).findings.length > 0;
       }).length,
-    [project, places, set, saved, phases, finishing, measured, known],
+    [project, places, set, saved, phases, moving, finishing, measured, known],
   );
 }

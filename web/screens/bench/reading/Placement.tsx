@@ -33,10 +33,11 @@ export function Placement({
     return isAlike ? [{ ...other, set }] : [];
   });
   const copy = () => {
-    const { backing, stretch } = settings;
+    const { backing, stretch, hands } = settings;
     const change = (other: BenchFrame & { set: FrameSettings }): FrameChange => {
       const theirs = contentAreaFor(other, { ...other.set, stretch });
-      return { window: clampWindow(window, boundsOf(original, backing), theirs), composed: false, backing, stretch };
+      const placed = clampWindow(window, boundsOf(original, backing), theirs);
+      return { window: placed, composed: false, backing, stretch, hands };
     };
     store.setFrames(new Map(alike.map((other) => [other.frame.id, change(other)])));
   };

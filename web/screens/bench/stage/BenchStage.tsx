@@ -2,7 +2,7 @@ import './BenchStage.css';
 import { boundsOf, levellingTurn, type Point, type Rect, spreadOf, turnParts, turnTo } from '@inkwell/core/geometry';
 import { type Mark, marksLimit, type Original, type Proposal, type Seen, type Trim } from '@inkwell/core/model';
 import { openProposals } from '@inkwell/core/proposing';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { previewUrl } from '../../../api/originals.ts';
 import { movingPreviewWidth } from '../../../parts/FramePicture.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
@@ -33,8 +33,10 @@ export function BenchStage(props: {
   seen: Seen | undefined;
   surround: Surround;
   onChoose: (id: string) => void;
+  /** What stands under the picture instead of its marks. */
+  below: ReactNode;
 }) {
-  const { original, frames, chosen, seen, surround, onChoose } = props;
+  const { original, frames, chosen, seen, surround, onChoose, below } = props;
   const store = useBenchStore();
   const note = useUndoNote();
   const settings = useBench((bench) => bench.settings.frames);
@@ -139,7 +141,8 @@ export function BenchStage(props: {
           onTrim={trimming ? (region) => draftTrim(wholePixels(region)) : null}
           over={(view) =>
             tool === 'frame' &&
-            !trimming && (
+            !trimming &&
+            below === null && (
               <ProposalTags
                 view={view}
                 original={original}
@@ -161,37 +164,41 @@ export function BenchStage(props: {
           }
         />
       </div>
-      <MarkPanel
-        original={drafted}
-        selected={selected}
-        tool={tool}
-        onTool={setTool}
-        onSelect={setSelected}
-        onMarks={setMarks}
-        onMove={moveMarkByKey}
-      >
-        {trimming && (
-          <TrimPanel
-            original={original}
-            draft={trimming.trim}
-            onDraft={draftTrim}
-            onAccept={(trim) => {
-              store.set('originals', original.id, { trim });
-              setTrimming(null);
-            }}
-            onClose={() => setTrimming(null)}
-          />
-        )}
-      </MarkPanel>
-      {chosen && (
-        <SeenLine
-          projectId={chosen.frame.projectId}
-          original={original}
-          frames={frames}
-          seen={seen}
-          proposals={proposals}
-          onDecide={decide}
-        />
+      {below ?? (
+        <>
+          <MarkPanel
+            original={drafted}
+            selected={selected}
+            tool={tool}
+            onTool={setTool}
+            onSelect={setSelected}
+            onMarks={setMarks}
+            onMove={moveMarkByKey}
+          >
+            {trimming && (
+              <TrimPanel
+                original={original}
+                draft={trimming.trim}
+                onDraft={draftTrim}
+                onAccept={(trim) => {
+                  store.set('originals', original.id, { trim });
+                  setTrimming(null);
+                }}
+                onClose={() => setTrimming(null)}
+              />
+            )}
+          </MarkPanel>
+          {chosen && (
+            <SeenLine
+              projectId={chosen.frame.projectId}
+              original={original}
+              frames={frames}
+              seen={seen}
+              proposals={proposals}
+              onDecide={decide}
+            />
+          )}
+        </>
       )}
     </>
   );

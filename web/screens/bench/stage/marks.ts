@@ -1,6 +1,7 @@
 import { type Rect, rectWithin } from '@inkwell/core/geometry';
 import { type Mark, marksLimit, type Original, type Proposal } from '@inkwell/core/model';
 import { avoidMarkOf, decisionOn, keepMarkOf } from '@inkwell/core/proposing';
+import { upperFirst } from 'es-toolkit';
 import type { Decision } from '../../../stage/ProposalTag.tsx';
 import { smallestMark } from '../../../stage/tools.ts';
 
@@ -25,7 +26,7 @@ export function decided(
   const next = [...marks];
   const taken = proposals.slice(0, marksLimit - marks.length);
   for (const one of taken) {
-    const name = freeName(`${one.name.charAt(0).toUpperCase()}${one.name.slice(1)}`, next);
+    const name = freeName(upperFirst(one.name), next);
     next.push((decision === 'keep' ? keepMarkOf : avoidMarkOf)(one, crypto.randomUUID(), name));
   }
   return { marks: next, decided: [...before, ...taken.map(decisionOn)] };

@@ -263,6 +263,7 @@ describe('finishes', () => {
     finishId,
     keeping: keepNothing,
     composing: 'seen' as const,
+    lettering: [],
   });
   const known = (finishId: string, finishes: Finish[]) => ({
     frames: [frame(0, 100)],

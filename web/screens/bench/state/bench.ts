@@ -1,4 +1,4 @@
-import type { FrameSettings, Region, Window } from '@inkwell/core/model';
+import type { FrameSettings, Hands, Lettering, Region, Window } from '@inkwell/core/model';
 import { throttle } from 'es-toolkit';
 import equal from 'fast-deep-equal';
 import { createStore } from 'zustand';
@@ -21,6 +21,8 @@ import type { LeftRows, Shelf } from './shelf.ts';
 
 /** So long after the last turn of the wheel, or press of a key, a movement is over. */
 const restMs = 160;
+/** So long after the last letter words are a step of undo, and are saved. */
+const writingRestMs = 400;
 
 /** What changes is kept at once, and then no more often than this: many saves one after the other are kept together. */
 const keepMs = 150;
@@ -70,10 +72,23 @@ export class Bench {
     this.store.setState({ moving: { kind: 'mark', originalId, markId, region } });
   }
 
+  /** An item of a frame on its way. */
+  moveItem(frameId: string, hands: Hands): void {
+    this.store.setState({ moving: { kind: 'hands', frameId, hands } });
+  }
+
+  /** Words on their way: seen at once, saved when the hands rest. */
+  letter(projectId: string, lettering: Lettering): void {
+    const { moving } = this.getState();
+    if (moving && moving.kind !== 'lettering') this.commitMove();
+    this.store.setState({ moving: { kind: 'lettering', projectId, lettering } });
+    this.commitMoveSoon(writingRestMs);
+  }
+
   /** Ends a movement by the wheel or by keys once it rests: each turn or press puts that off. */
-  commitMoveSoon(): void {
+  commitMoveSoon(after: number = restMs): void {
     clearTimeout(this.resting);
-    this.resting = setTimeout(() => this.commitMove(), restMs);
+    this.resting = setTimeout(() => this.commitMove(), after);
   }
 
   /** Ends a movement: what was moved becomes a step of undo and is saved. */
@@ -84,6 +99,14 @@ export class Bench {
     this.store.setState({ moving: null });
     if (moving.kind === 'window') {
       this.set('frames', moving.frameId, { window: moving.window, composed: false });
+      return;
+    }
+    if (moving.kind === 'hands') {
+      this.set('frames', moving.frameId, { hands: moving.hands });
+      return;
+    }
+    if (moving.kind === 'lettering') {
+      this.set('projects', moving.projectId, { lettering: moving.lettering });
       return;
     }
     const marks = settings.originals[moving.originalId]?.marks;

@@ -21,7 +21,10 @@ export type ById<Value> = Record<string, Value>;
 interface Kinds {
   frames: { row: Frame; settings: FrameSettings };
   originals: { row: Original; settings: OriginalSettings };
-  projects: { row: Pick<Project, 'id' | 'version' | 'finishId' | 'keeping' | 'composing'>; settings: ProjectSettings };
+  projects: {
+    row: Pick<Project, 'id' | 'version' | 'finishId' | 'keeping' | 'composing' | 'lettering'>;
+    settings: ProjectSettings;
+  };
   finishes: { row: Finish; settings: FinishSettings };
 }
 export type Kind = keyof Kinds;
@@ -42,7 +45,7 @@ export type Known = { [K in Kind]?: readonly RowOf<K>[] | undefined };
 const settingsOf: { [K in Kind]: (row: RowOf<K>) => SettingsOf<K> } = {
   frames: ({ id: _, projectId: __, originalId: ___, placeId: ____, version: _____, ...settings }) => settings,
   originals: ({ marks, decided, trim, finishId, blend, words }) => ({ marks, decided, trim, finishId, blend, words }),
-  projects: ({ finishId, keeping, composing }) => ({ finishId, keeping, composing }),
+  projects: ({ finishId, keeping, composing, lettering }) => ({ finishId, keeping, composing, lettering }),
   finishes: ({ name, description, treatment }) => ({ name, description, treatment }),
 };
 

@@ -1,8 +1,16 @@
 import { plainFinishId } from '@inkwell/core/finishing';
-import { type Finish, type FrameSettings, keepNothing, type OpenProject, type Window } from '@inkwell/core/model';
+import {
+  type Finish,
+  type FrameSettings,
+  keepNothing,
+  type Lettering,
+  type OpenProject,
+  type Window,
+} from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { createContext, useContext, useEffect, useLayoutEffect, useMemo } from 'react';
 import { useStore } from 'zustand';
+import { useFontBook } from '../../../fonts/useFontBook.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import type { Finishing } from '../frames/finishing.ts';
 import type { Bench } from './bench.ts';
@@ -26,24 +34,42 @@ export function useBench<Value>(select: (bench: BenchState) => Value): Value {
 export const movingWindow = ({ moving }: BenchState, frameId: string): Window | undefined =>
   moving?.kind === 'window' && moving.frameId === frameId ? moving.window : undefined;
 
+const noLettering: Lettering = [];
+
+/** What is laid over a project's pictures, as it is written at this moment. */
+export const letteringOf = ({ moving, settings }: BenchState): Lettering =>
+  moving?.kind === 'lettering' ? moving.lettering : (Object.values(settings.projects)[0]?.lettering ?? noLettering);
+
 /** How a frame is set now, a movement under way included. */
 export function useSettings(frameId: string): FrameSettings | undefined {
   const settings = useBench((bench) => bench.settings.frames[frameId]);
   const window = useBench((bench) => movingWindow(bench, frameId));
-  return useMemo(() => (settings && window ? { ...settings, window, composed: false } : settings), [settings, window]);
+  const hands = useBench(({ moving }) =>
+    moving?.kind === 'hands' && moving.frameId === frameId ? moving.hands : undefined,
+  );
+  return useMemo(() => {
+    if (settings && window) return { ...settings, window, composed: false };
+    return settings && hands ? { ...settings, hands } : settings;
+  }, [settings, window, hands]);
 }
 
-/** The finishes and the project's choice, as they are set now on a bench, or as the server has them. */
-export function useFinishing(store: Bench, which: 'settings' | 'saved'): Finishing {
-  const projects = useStore(store, (bench) => bench[which].projects);
+/** The finishes and the project's choice, as they are set now on a bench. */
+export function useFinishing(store: Bench): Finishing {
+  const projects = useStore(store, (bench) => bench.settings.projects);
   const rows = useStore(store, (bench) => bench.saved.finishes);
-  const settings = useStore(store, (bench) => bench[which].finishes);
+  const settings = useStore(store, (bench) => bench.settings.finishes);
+  const lettering = useStore(store, letteringOf);
+  const book = useFontBook(lettering);
   return useMemo(
     () => ({
-      project: Object.values(projects)[0] ?? { finishId: plainFinishId, keeping: keepNothing, composing: 'seen' },
+      project: {
+        ...(Object.values(projects)[0] ?? { finishId: plainFinishId, keeping: keepNothing, composing: 'seen' }),
+        lettering,
+      },
       finishes: Object.values(rows).map((row) => ({ ...row, ...settings[row.id] })),
+      book,
     }),
-    [projects, rows, settings],
+    [projects, rows, settings, lettering, book],
   );
 }
 

@@ -1,5 +1,6 @@
-import type { MetadataPolicy, Weight, Words } from '@inkwell/core/model';
-import { Checkbox, Input } from 'antd';
+import { isOnOriginal } from '@inkwell/core/lettering';
+import type { Lettering, MetadataPolicy, Weight, Words } from '@inkwell/core/model';
+import { Button, Checkbox, Input } from 'antd';
 import { useState } from 'react';
 import type { BenchFrame } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
@@ -22,6 +23,13 @@ export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | n
   const store = useBenchStore();
   const { keeping } = finishing.project;
   const { origin } = original;
+  const setWords = (key: keyof Words, text: string) =>
+    store.set('originals', original.id, { words: { ...original.words, [key]: text } });
+  const written = writtenOn(finishing.project.lettering, original.id);
+  const withWritten = [original.words.altText, written]
+    .filter((text) => text !== '')
+    .join(' ')
+    .slice(0, 2000);
   const known: Record<keyof MetadataPolicy, boolean> = {
     words: true,
     profile: true,
@@ -55,11 +63,28 @@ export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | n
           label={label}
           long={key === 'altText'}
           value={original.words[key]}
-          onSet={(text) => store.set('originals', original.id, { words: { ...original.words, [key]: text } })}
+          onSet={(text) => setWords(key, text)}
         />
       ))}
+      {written !== '' && !original.words.altText.includes(written) && (
+        <Button size="small" title={written} onClick={() => setWords('altText', withWritten)}>
+          Add what is written on it to the alternative text
+        </Button>
+      )}
     </section>
   );
+}
+
+/** What a project's lettering says on one original, as a sentence each. */
+function writtenOn(lettering: Lettering, originalId: string): string {
+  const sentence = (text: string) => {
+    const line = text.trim().replace(/\s+/gu, ' ');
+    return /[.!?]$/.test(line) ? line : `${line}.`;
+  };
+  return lettering
+    .flatMap((item) => (item.kind === 'words' && isOnOriginal(item, originalId) ? [item.text] : []))
+    .map(sentence)
+    .join(' ');
 }
 
 /** A text that is taken when the field is left. */

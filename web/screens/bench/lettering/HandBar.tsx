@@ -1,0 +1,69 @@
+import { type Hand, type Item, noHand, type Original } from '@inkwell/core/model';
+import { Button, Input } from 'antd';
+import { useState } from 'react';
+import { ColourField } from '../../../parts/ColourField.tsx';
+
+/** What a hand has set for one item in one frame, and the ways back. */
+export function HandBar(props: {
+  item: Item;
+  hand: Hand | undefined;
+  original: Original;
+  onHand: (change: Partial<Hand>) => void;
+  onClose: () => void;
+}) {
+  const { item, hand = noHand, original, onHand, onClose } = props;
+  const [draft, setDraft] = useState<string | null>(null);
+  const said = item.kind === 'words' ? (hand.text ?? item.text) : '';
+  const take = () => {
+    setDraft(null);
+    if (draft === null || draft.trim() === '' || item.kind !== 'words') return;
+    onHand({ text: draft === item.text ? null : draft });
+  };
+  return (
+    <section className="hand-bar" aria-label={`${item.name} in this frame`}>
+      <span>
+        <strong>{item.name}</strong> <span className="quiet small">{hand.stand ? 'moved by hand' : 'laid out'}</span>
+      </span>
+      {item.kind === 'words' && (
+        <>
+          <Input.TextArea
+            size="small"
+            autoSize={{ minRows: 1, maxRows: 3 }}
+            aria-label={`What ${item.name} says in this frame`}
+            title="Only in this frame; Enter breaks the line"
+            value={draft ?? said}
+            onChange={({ target }) => setDraft(target.value)}
+            onBlur={take}
+          />
+          <ColourField
+            label={`Colour of ${item.name} in this frame`}
+            value={hand.colour ?? item.style.colour}
+            original={original}
+            onChange={(colour) => onHand({ colour: colour === item.style.colour ? null : colour })}
+          />
+        </>
+      )}
+      <span className="row wrap">
+        {hand.stand && (
+          <Button size="small" onClick={() => onHand({ stand: null })}>
+            Lay it out again
+          </Button>
+        )}
+        {(hand.text !== null || hand.colour !== null) && (
+          <Button size="small" onClick={() => onHand({ text: null, colour: null })}>
+            As in all frames
+          </Button>
+        )}
+        <Button
+          size="small"
+          onClick={() => {
+            onHand({ isOff: true });
+            onClose();
+          }}
+        >
+          Leave it out here
+        </Button>
+      </span>
+    </section>
+  );
+}

@@ -1,0 +1,146 @@
+import { setWords } from '@inkwell/core/lettering';
+import { type Item, itemRanges, PurposeSchema, type Wish, WishSchema } from '@inkwell/core/model';
+import { Input, Select } from 'antd';
+import { upperFirst } from 'es-toolkit';
+import { useState } from 'react';
+import { useStore } from 'zustand';
+import { usePlaces } from '../../../api/specBook.ts';
+import { pageFonts } from '../../../fonts/pageFonts.ts';
+import { ChoiceField } from '../../../parts/ChoiceField.tsx';
+import { useOpenProject } from '../../ProjectLayout.tsx';
+import { TuneField } from '../finish/TuneField.tsx';
+import type { UsedLettering } from './useLettering.ts';
+
+const wishes = WishSchema.options.map((wish): readonly [Wish, string] => [wish, upperFirst(wish)]);
+const pieces: readonly (readonly [Item['onPieces'], string])[] = [
+  ['first', 'The first piece'],
+  ['last', 'The last piece'],
+  ['each', 'Every piece'],
+];
+const purposes = PurposeSchema.options.map((purpose) => ({ value: purpose, label: upperFirst(purpose) }));
+
+/** What an item says, where it would like to stand, how large, and where it is shown. */
+export function ItemFields({ item, lettering }: { item: Item; lettering: UsedLettering }) {
+  const project = useOpenProject();
+  // Words that say nothing are no item: while the field is empty, the last ones stay on the wall.
+  const [empty, setEmpty] = useState<string | null>(null);
+  const book = usePlaces();
+  // A place that no frame goes to any more can still be taken off the list.
+  const placeIds = new Set([...project.frames.map(({ placeId }) => placeId), ...item.notOnPlaces]);
+  const places = [...placeIds].map((id) => {
+    const at = book.get(id);
+    return { value: id, label: at ? `${at.network.name} ${at.place.name}` : id };
+  });
+  const largest = item.kind === 'words' ? 0.5 : itemRanges.wanted.most;
+  return (
+    <div className="letter-fields">
+      {item.kind === 'words' && (
+        <>
+          <div className="letter-field">
+            <span>What it says</span>
+            <Input.TextArea
+              size="small"
+              aria-label={`What ${item.name} says`}
+              autoSize={{ minRows: 1, maxRows: 4 }}
+              maxLength={600}
+              value={empty ?? item.text}
+              onChange={({ target: { value } }) => {
+                const isEmpty = value.trim() === '';
+                setEmpty(isEmpty ? value : null);
+                if (!isEmpty) lettering.write({ ...item, text: value });
+              }}
+              onBlur={() => setEmpty(null)}
+            />
+          </div>
+          <div className="letter-field">
+            <span>Short version</span>
+            <Input
+              size="small"
+              aria-label={`Short version of ${item.name}`}
+              maxLength={600}
+              placeholder="For frames where the long one cannot be read"
+              value={item.short}
+              onChange={({ target }) => lettering.write({ ...item, short: target.value })}
+            />
+          </div>
+        </>
+      )}
+      <FallbackNote item={item} />
+      <ChoiceField
+        label="Where"
+        name={`Where ${item.name} stands`}
+        value={item.wish}
+        choices={wishes}
+        disabled={false}
+        onChoose={(wish) => lettering.change({ ...item, wish })}
+      />
+      <TuneField
+        label={item.kind === 'words' ? 'Letter height' : 'Longer side'}
+        hint="How large it would like to be, as a share of the frame’s shorter side. It is smaller where there is less room."
+        value={item.wanted}
+        least={itemRanges.wanted.least}
+        most={largest}
+        step={0.005}
+        times={100}
+        unit="%"
+        onDrag={(wanted) => wanted !== null && lettering.write({ ...item, wanted })}
+        onSet={(wanted) => lettering.change({ ...item, wanted })}
+      />
+      <div className="letter-field">
+        <span>Left out on</span>
+        <Select<string[]>
+          size="small"
+          mode="multiple"
+          aria-label="Left out on"
+          placeholder="Nowhere"
+          optionFilterProp="label"
+          value={[...item.notOn, ...item.notOnPlaces]}
+          options={[
+            { label: 'Everything of a kind', options: purposes },
+            { label: 'Places of this project', options: places },
+          ]}
+          onChange={(chosen) =>
+            lettering.change({
+              ...item,
+              notOn: PurposeSchema.options.filter((purpose) => chosen.includes(purpose)),
+              notOnPlaces: chosen.filter((one) => one.includes('/')),
+            })
+          }
+        />
+      </div>
+      <div className="letter-field">
+        <span>Pictures</span>
+        <Select<string[]>
+          size="small"
+          mode="multiple"
+          aria-label="Pictures it is shown on"
+          placeholder="All of them"
+          value={item.originalIds ?? []}
+          options={project.originals.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(ids) => lettering.change({ ...item, originalIds: ids.length > 0 ? ids : null })}
+        />
+      </div>
+      <ChoiceField
+        label="Of a cut picture"
+        value={item.onPieces}
+        choices={pieces}
+        disabled={false}
+        onChoose={(onPieces) => lettering.change({ ...item, onPieces })}
+      />
+    </div>
+  );
+}
+
+/** Says in which fonts letters are set that the chosen one lacks. */
+function FallbackNote({ item }: { item: Item }) {
+  const book = useStore(pageFonts, (state) => state.book);
+  if (!book || item.kind !== 'words') return null;
+  const { fallbacks } = setWords(item.text, item.style, book);
+  const chosen = book.families.find(({ id }) => id === item.style.family)?.name ?? 'The font';
+  if (fallbacks.length === 0) return null;
+  return (
+    <p className="quiet small">
+      {chosen} lacks some of these letters: they are set in {fallbacks.join(' and ')}.
+    </p>
+  );
+}

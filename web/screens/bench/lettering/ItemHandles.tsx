@@ -1,0 +1,183 @@
+import './ItemHandles.css';
+import { piecesOf, type Rect } from '@inkwell/core/geometry';
+import { type SnapLine, snapItem, withinMargins } from '@inkwell/core/lettering';
+import { type Hand, type LetteredItem, type Stand, withHand } from '@inkwell/core/model';
+import { useDrag } from '@use-gesture/react';
+import { type KeyboardEvent, useState } from 'react';
+import { snapDistance } from '../../../stage/ChosenOutline.tsx';
+import { gestures } from '../../../stage/gestures.ts';
+import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
+import { useBenchStore } from '../state/useBench.ts';
+import { HandBar } from './HandBar.tsx';
+
+/** How much a press of + or − changes an item. */
+const step = 1.03;
+
+/** The piece of a frame that an item is on: all of it where it is not cut. */
+function pieceUnder(item: LetteredItem, { grid, output }: FrameState): Rect {
+  const [x, y] = [item.box.left + item.box.width / 2, item.box.top + item.box.height / 2];
+  const whole = { left: 0, top: 0, ...output };
+  const holds = (piece: Rect) =>
+    x >= piece.left && x <= piece.left + piece.width && y >= piece.top && y <= piece.top + piece.height;
+  return (grid && piecesOf(grid).find(holds)) ?? whole;
+}
+
+function standOf({ box, em, lines }: LetteredItem, piece: Rect): Stand {
+  return {
+    x: (box.left + box.width / 2 - piece.left) / piece.width,
+    y: (box.top + box.height / 2 - piece.top) / piece.height,
+    size: em / Math.min(piece.width, piece.height),
+    lines,
+  };
+}
+
+/** The items of a frame as they can be taken hold of, over its close-up. @param width of the frame, in CSS pixels */
+export function ItemHandles({ one, state, width }: { one: BenchFrame; state: FrameState; width: number }) {
+  const store = useBenchStore();
+  const [chosenId, setChosenId] = useState<string | null>(null);
+  const [lines, setLines] = useState<readonly SnapLine[]>([]);
+  const { lettering, output, settings } = state;
+  const { project } = one.finishing;
+  const scale = width / output.width;
+  const items = lettering?.items ?? [];
+  const { hands } = settings;
+  const set = (itemId: string, change: Partial<Hand>) =>
+    store.set('frames', one.frame.id, { hands: withHand(hands, itemId, change) });
+  const nameOf = (id: string) => project.lettering.find((item) => item.id === id)?.name ?? 'Item';
+  const chosen = project.lettering.find(({ id }) => id === chosenId);
+  return (
+    <>
+      <div className="item-handles" style={{ width, height: output.height * scale }}>
+        {items.map((item) => (
+          <ItemHandle
+            key={`${item.itemId} ${Math.round(pieceUnder(item, state).left)}`}
+            item={item}
+            name={nameOf(item.itemId)}
+            scale={scale}
+            isChosen={item.itemId === chosenId}
+            piece={pieceUnder(item, state)}
+            others={items.filter((other) => other !== item).map(({ box }) => box)}
+            onChoose={() => setChosenId(item.itemId)}
+            onLetGo={() => setChosenId(null)}
+            onMove={(stand) => store.moveItem(one.frame.id, withHand(hands, item.itemId, { stand }))}
+            onRest={() => store.commitMove()}
+            onRestSoon={() => store.commitMoveSoon()}
+            onSnap={setLines}
+          />
+        ))}
+        {lines.map(({ axis, at }) => (
+          <span
+            key={`${axis} ${at}`}
+            className="item-line"
+            data-axis={axis}
+            style={axis === 'x' ? { left: at * scale } : { top: at * scale }}
+          />
+        ))}
+      </div>
+      {chosen && (
+        <HandBar
+          key={chosen.id}
+          item={chosen}
+          hand={hands[chosen.id]}
+          original={one.original}
+          onHand={(change) => set(chosen.id, change)}
+          onClose={() => setChosenId(null)}
+        />
+      )}
+    </>
+  );
+}
+
+function ItemHandle(props: {
+  item: LetteredItem;
+  name: string;
+  /** CSS pixels to one of the file. */
+  scale: number;
+  isChosen: boolean;
+  piece: Rect;
+  others: readonly Rect[];
+  onChoose: () => void;
+  onLetGo: () => void;
+  onMove: (stand: Stand) => void;
+  onRest: () => void;
+  onRestSoon: () => void;
+  onSnap: (lines: readonly SnapLine[]) => void;
+}) {
+  const { item, name, scale, isChosen, piece, others, onChoose, onLetGo, onMove, onRest, onRestSoon, onSnap } = props;
+  const { left, top, width, height } = item.box;
+  const movedBy = (stand: Stand, x: number, y: number): Stand => ({
+    ...stand,
+    x: stand.x + x / piece.width,
+    y: stand.y + y / piece.height,
+  });
+  const drag = useDrag(({ movement: [mx, my], first, last, tap, altKey, memo }) => {
+    const start: { stand: Stand; box: Rect } = memo ?? { stand: standOf(item, piece), box: item.box };
+    if (first) onChoose();
+    if (tap || (first && mx === 0 && my === 0)) return start;
+    const [x, y] = [mx / scale, my / scale];
+    const box = { ...start.box, left: start.box.left + x, top: start.box.top + y };
+    const { by, lines } = altKey
+      ? { by: { x: 0, y: 0 }, lines: [] }
+      : snapItem(box, piece, withinMargins(piece), others, snapDistance / scale);
+    onMove(movedBy(start.stand, x + by.x, y + by.y));
+    onSnap(last ? [] : lines);
+    if (last) onRest();
+    return start;
+  }, gestures.drag);
+  const resize = useDrag(({ movement: [mx, my], first, last, event, memo }) => {
+    event.stopPropagation();
+    const start: { stand: Stand; box: Rect } = memo ?? { stand: standOf(item, piece), box: item.box };
+    if (first && mx === 0 && my === 0) return start;
+    // From the middle, by the direction in which the corner lies.
+    const reach = Math.hypot(start.box.width, start.box.height) / 2;
+    const along = (mx * start.box.width + my * start.box.height) / (2 * reach * scale);
+    onMove({ ...start.stand, size: start.stand.size * Math.max(0.1, 1 + along / reach) });
+    if (last) onRest();
+    return start;
+  }, gestures.drag);
+  const onKeyDown = (event: KeyboardEvent) => {
+    const by = event.shiftKey ? 10 : 1;
+    const stand = standOf(item, piece);
+    const next: Record<string, Stand> = {
+      ArrowLeft: movedBy(stand, -by, 0),
+      ArrowRight: movedBy(stand, by, 0),
+      ArrowUp: movedBy(stand, 0, -by),
+      ArrowDown: movedBy(stand, 0, by),
+      '+': { ...stand, size: stand.size * step },
+      '=': { ...stand, size: stand.size * step },
+      '-': { ...stand, size: stand.size / step },
+    };
+    const moved = next[event.key];
+    // The first Esc lets go of the item, the next goes back to the wall.
+    if (event.key === 'Escape' && isChosen) {
+      event.preventDefault();
+      onLetGo();
+      return;
+    }
+    if (!moved) return;
+    event.preventDefault();
+    onMove(moved);
+    onRestSoon();
+  };
+  return (
+    <button
+      {...drag()}
+      type="button"
+      className="plain-button item-handle"
+      data-chosen={isChosen}
+      aria-label={`${name}, ${item.isMoved ? 'moved by hand' : 'laid out'}`}
+      aria-pressed={isChosen}
+      title={`${name}: drag it, or move it with the arrow keys; + and − make it larger and smaller`}
+      style={{
+        left: (left + width / 2) * scale,
+        top: (top + height / 2) * scale,
+        width: width * scale,
+        height: height * scale,
+      }}
+      onClick={onChoose}
+      onKeyDown={onKeyDown}
+    >
+      {isChosen && <span {...resize()} className="item-corner" data-testid="item-corner" />}
+    </button>
+  );
+}

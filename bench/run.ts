@@ -6,6 +6,7 @@ import { compareSharpness, type FinishCost, finishCost, plotData } from './finis
 import { compareFraming, composeTimes, type FramingComparison } from './framing.ts';
 import { dragging } from './inBrowser.ts';
 import { type Comparison, compareDelivery, median } from './inProcess.ts';
+import { letteringSection } from './lettering.ts';
 import { Program } from './program.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
@@ -31,6 +32,8 @@ const composing = composeTimes();
 const framing = await compareFraming();
 console.log('What is seen …');
 const seeing = await seeingSection(picture, art);
+console.log('Words over pictures …');
+const lettering = await letteringSection(picture);
 console.log('Proofs through the server …');
 const program = await Program.start();
 const times = (await proofTimes(program.client, picture, 80)).slice(10).sort((a, b) => a - b);
@@ -107,6 +110,7 @@ ${framingRow('largest centred', framing, 'centred')}
 ${framingRow("sharp's own content-aware cut", framing, 'attention')}
 
 ${seeing}
+${lettering}
 ## Proof after a window change
 24 megapixels, 1080 × 1350 shown at 448 px: save and proof over HTTP, each window new, ${times.length} changes. The full-size weights
 of the same frame are not measured meanwhile.

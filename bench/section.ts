@@ -2,6 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
+import { letteringSection } from './lettering.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
 import { vastSection } from './vast.ts';
@@ -12,6 +13,7 @@ const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
 const sections: Record<string, () => Promise<string>> = {
   weighing: async () => weighingSection(art, await madePicture('flyers', art)),
   seeing: async () => seeingSection(await madePicture('flyers', art), art),
+  lettering: async () => letteringSection(await madePicture('flyers', art)),
   vast: vastSection,
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };

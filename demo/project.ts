@@ -1,6 +1,65 @@
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
-import { type Dimensions, type FrameSettings, type Mark, type Place, plainSettings } from '@inkwell/core/model';
+import { shippedStyles } from '@inkwell/core/lettering';
+import {
+  type Dimensions,
+  type FrameSettings,
+  type Lettering,
+  type LetterStyle,
+  type Mark,
+  type Original,
+  type Place,
+  plainSettings,
+} from '@inkwell/core/model';
 import type { PictureKey } from './make.ts';
+
+const pen = (id: string): LetterStyle => {
+  const known = shippedStyles.find((one) => one.id === id);
+  if (!known) throw new Error(`The demo names a style that does not ship: ${id}`);
+  return known.style;
+};
+
+/** On which pictures the festival's words stand: the others say what they have to say themselves. */
+const lettered: readonly PictureKey[] = ['flyers', 'panorama', 'maker'];
+
+/** The festival's title, its date and the workshop's emblem. @param originals those of the demo, as they were taken in */
+export function demoLettering(originals: ReadonlyMap<PictureKey, Original>, newId: () => string): Lettering {
+  const common = {
+    originalIds: lettered.flatMap((key) => originals.get(key)?.id ?? []),
+    notOn: ['profile' as const],
+    notOnPlaces: [],
+    onPieces: 'first' as const,
+  };
+  const words = { ...common, kind: 'words' as const };
+  const logo = originals.get('logo');
+  const title = { ...words, id: newId(), name: 'Title', role: 'title' as const, text: 'Autumn kite festival' };
+  const date = { ...words, id: newId(), name: 'Date', role: 'line' as const, text: '4 October, on the dunes' };
+  return [
+    { ...title, short: 'Kites!', wish: 'wherever it is calm', wanted: 0.17, style: pen('broadside') },
+    { ...date, short: '4 October', wish: 'under the words before', wanted: 0.07, style: pen('caption') },
+    ...(logo
+      ? [
+          {
+            ...common,
+            kind: 'emblem' as const,
+            id: newId(),
+            name: 'Emblem',
+            originalId: logo.id,
+            picture: {
+              sha256: logo.sha256,
+              page: logo.page,
+              width: logo.width,
+              height: logo.height,
+              hasAlpha: logo.hasAlpha,
+            },
+            wish: 'bottom right' as const,
+            wanted: 0.2,
+            clearSpace: 0.1,
+            plate: { colour: '#f4ecd8', opacity: 0.95, rounding: 0.2 },
+          },
+        ]
+      : []),
+  ];
+}
 
 export const projectName = 'Festival week';
 /** How its pictures are finished, but for those that need another finish. */

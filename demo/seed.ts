@@ -16,7 +16,15 @@ import { addProject, changeOriginals } from '@inkwell/server/store/projects/proj
 import { Importing } from '@inkwell/server/tasks/library/importing.ts';
 import pLimit from 'p-limit';
 import { type PictureKey, paintedAside, pictures } from './make.ts';
-import { demoFinishes, demoFrames, demoMarks, demoSettings, projectFinish, projectName } from './project.ts';
+import {
+  demoFinishes,
+  demoFrames,
+  demoLettering,
+  demoMarks,
+  demoSettings,
+  projectFinish,
+  projectName,
+} from './project.ts';
 
 const settings = readSettings(process.env);
 const { db, close } = await openDatabase(settings.DATABASE_URL);
@@ -54,7 +62,10 @@ try {
     await Promise.all([takeInOrder(), ...painted.map(({ path }) => path)]);
 
     const places = shippedPlaces();
-    const id = await addProject(db, projectName, { finishId: projectFinish });
+    const id = await addProject(db, projectName, {
+      finishId: projectFinish,
+      lettering: demoLettering(originals, randomUUID),
+    });
     const chosen = demoFrames.flatMap(({ picture, frames }) => {
       const original = originals.get(picture);
       return original ? [{ original, frames }] : [];

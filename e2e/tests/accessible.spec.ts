@@ -46,6 +46,17 @@ test('every screen and open panel holds WCAG 2.2 AA', async ({ page }) => {
     expect.soft(await faults(page), name).toEqual([]);
     await page.getByRole('button', { name: 'Back', exact: true }).first().click();
   }
+  await page.locator('body').press('t');
+  for (const item of ['Title', 'Emblem']) {
+    await page.getByRole('list', { name: 'The most important first' }).getByText(item, { exact: true }).first().click();
+    await expect(page.getByRole('complementary', { name: 'Style' })).toBeVisible();
+    expect.soft(await faults(page), `lettering, ${item}`).toEqual([]);
+  }
+  await page.keyboard.press('Escape');
+  await page.locator('[data-place="sunpane/portrait-post"]').dblclick();
+  await page.getByRole('button', { name: /^Title, / }).click();
+  expect.soft(await faults(page), 'an item in the close-up').toEqual([]);
+  await page.getByRole('button', { name: 'Back', exact: true }).first().click();
   await page.keyboard.press('?');
   await expect(page.getByRole('table', { name: 'Keys' })).toBeVisible();
   expect.soft(await faults(page), 'keys').toEqual([]);

@@ -79,7 +79,15 @@ test('from 360 px on nothing is wider than the window, and a finger finds everyt
   await expectToFit(page);
   await openDemo(page);
   const { pathname } = new URL(page.url());
-  const parts = ['', '?part=original', '?part=reading', '?view=close', '?view=finish', '?view=weight'];
+  const parts = [
+    '',
+    '?part=original',
+    '?part=reading',
+    '?view=close',
+    '?view=lettering',
+    '?view=finish',
+    '?view=weight',
+  ];
   for (const path of [...parts, '/choose']) {
     await page.goto(`${pathname}${path}`);
     await expect(page.getByRole('main').getByRole('button').first()).toBeVisible();

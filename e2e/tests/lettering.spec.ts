@@ -1,0 +1,149 @@
+import { expect, type Page } from '@playwright/test';
+import sharp from 'sharp';
+import { choose, drag, settled, test, undoAll, wallFrame } from '../support/bench.ts';
+
+/** Pixels of a picture of the screen. */
+async function pixelsOf(png: Buffer) {
+  const { data, info } = await sharp(png).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { data, width: info.width, height: info.height };
+}
+
+/** A project with one picture of one grey, which looks the same however it is drawn, in some places. */
+async function openGrey(page: Page, places: readonly string[]): Promise<void> {
+  const grey = sharp({ create: { width: 2400, height: 2400, channels: 3, background: '#7d8b94' } });
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New project' }).first().click();
+  await page
+    .getByTestId('file-input')
+    .setInputFiles({ name: 'grey.png', mimeType: 'image/png', buffer: await grey.png().toBuffer() });
+  await expect(page.getByText('2400 × 2400 px')).toBeVisible();
+  for (const name of places) await page.getByRole('checkbox', { name, exact: true }).check();
+  await page.getByRole('button', { name: 'Frame them' }).click();
+  await expect(page.getByRole('tab', { name: /^grey, looked at/ })).toBeVisible();
+}
+
+const paths = (page: Page, placeId: string) => wallFrame(page, placeId).locator('.letter-layers path');
+const shownPicture = (page: Page, placeId: string) => wallFrame(page, placeId).locator('.frame-picture');
+
+test('words are written once, chosen in a style on one’s own picture, live on every frame, and the same in the proof', async ({
+  page,
+}) => {
+  const places = ['sunpane/square-post', 'sunpane/story', 'sunpane/profile-picture'];
+  await openGrey(page, ['Sunpane Square post', 'Sunpane Story', 'Sunpane Profile picture']);
+  for (const place of places) await settled(page, place);
+  await page.keyboard.press('t');
+  await page.getByLabel('Write what it says').fill('Kites over the dunes');
+  await page.getByRole('button', { name: 'Bare', exact: true }).click();
+  const title = page.getByLabel('What Title says');
+  await expect(title).toHaveValue('Kites over the dunes');
+  // A style of one's own is kept under a name, and offered beside those that ship.
+  await page.getByLabel('Line-height in % em').fill('120');
+  await page.getByLabel('Name of this style').fill('Airy');
+  await page.getByLabel('Name of this style').press('Enter');
+  const airy = page.getByRole('button', { name: 'Airy', exact: true });
+  await expect(airy).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('link', { name: 'Export Airy' })).toBeVisible();
+  await page.getByRole('button', { name: 'Delete Airy' }).click();
+  await expect(airy).toBeHidden();
+  for (const place of places) await settled(page, place);
+
+  // What is drawn here while nothing is saved, and then the server's proof of the same words.
+  await page.route('**/settings', (route) => route.abort('connectionrefused'));
+  await title.fill('Autumn, wind 5');
+  await expect(paths(page, 'sunpane/square-post')).toHaveCount(2);
+  await expect(page.getByRole('status')).toHaveText(/Not connected/);
+  const drawn = await pixelsOf(await shownPicture(page, 'sunpane/square-post').screenshot());
+  await page.unroute('**/settings');
+  await expect(page.getByRole('status')).toHaveText('Saved');
+  for (const place of places) await settled(page, place);
+  const proved = await pixelsOf(await shownPicture(page, 'sunpane/square-post').screenshot());
+  expect([proved.width, proved.height]).toEqual([drawn.width, drawn.height]);
+  const box = { inked: 0, differing: 0 };
+  for (let at = 0; at < drawn.data.length; at += 3) {
+    const levels = [0, 1, 2].map((channel) => [drawn.data[at + channel] ?? 0, proved.data[at + channel] ?? 0] as const);
+    if (levels.some(([a]) => Math.abs(a - (drawn.data[0] ?? 0)) > 40)) box.inked += 1;
+    if (levels.some(([a, b]) => Math.abs(a - b) > 24)) box.differing += 1;
+  }
+  expect(box.inked).toBeGreaterThan(300);
+  expect(box.differing).toBeLessThan(box.inked * 0.02);
+
+  // A profile picture stays without words unless somebody wants them there.
+  await expect(paths(page, 'sunpane/profile-picture')).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByLabel('What Title says')).toHaveValue('Autumn, wind 5');
+  await undoAll(page);
+  await expect(page.getByLabel('Write what it says')).toBeVisible();
+});
+
+test('a character that no font has forbids to deliver, a text that fits nowhere is left out with a word, a short version helps', async ({
+  page,
+}) => {
+  await openGrey(page, ['Candlecast Video thumbnail']);
+  const [place, findings] = ['candlecast/video-thumbnail', page.getByRole('list', { name: 'Findings' })];
+  await page.getByRole('button', { name: 'Words', exact: true }).click();
+  await page.getByLabel('Write what it says').fill('Kites 🪁');
+  await page.getByRole('button', { name: 'Board', exact: true }).click();
+  await choose(page, place);
+  await expect(findings).toContainText('No font has 🪁 (U+1FA81), which Title is written with.');
+  const title = page.getByLabel('What Title says');
+  await title.fill('Donaudampfschifffahrtsgesellschaftskapitänsmützenabzeichenverleihung');
+  await expect(findings).toContainText('There is no room where Title could be read.');
+  await page.getByLabel('Short version of Title').fill('Mützen');
+  await expect(findings).toHaveText('No findings.');
+  await title.fill('مهرجان الطائرات الورقية');
+  await settled(page, place);
+  await expect(findings).toHaveText('No findings.');
+  // Who cannot see the picture is to hear what is written on it.
+  await title.blur();
+  await page.locator('body').press('w');
+  const beside = page.getByRole('region', { name: 'Metadata' });
+  await beside.getByRole('button', { name: /^Add what is written/ }).click();
+  await expect(beside.getByRole('textbox', { name: 'Alternative text' })).toHaveValue('مهرجان الطائرات الورقية.');
+});
+
+test('in the close-up an item is dragged, nudged, rewritten and left out by hand, carried to frames of the same shape, and laid out again', async ({
+  page,
+}) => {
+  await openGrey(page, ['Sunpane Square post', 'Pipwire Profile picture']);
+  const place = 'sunpane/square-post';
+  await page.keyboard.press('t');
+  await page.getByLabel('Write what it says').fill('Kites');
+  await page.getByRole('button', { name: 'Board', exact: true }).click();
+  await choose(page, place);
+  await page.getByLabel('Left out on').press('Backspace');
+  await expect(paths(page, 'pipwire/profile-picture')).toHaveCount(2);
+  await wallFrame(page, place).dblclick();
+
+  const item = page.getByRole('button', { name: /^Title, / });
+  await expect(item).toHaveAccessibleName('Title, laid out');
+  const before = await item.boundingBox();
+  if (!before) throw new Error('The title is not there.');
+  const [x, y] = [before.x + before.width / 2, before.y + before.height / 2];
+  await drag(page, { x, y }, { x: x + 41, y: y + 67 });
+  await expect(item).toHaveAccessibleName('Title, moved by hand');
+  const bar = page.getByRole('region', { name: 'Title in this frame' });
+  await expect(bar).toContainText('moved by hand');
+  const after = await item.boundingBox();
+  expect(Math.abs((after?.y ?? 0) - before.y - 67)).toBeLessThan(10);
+  await item.press('Shift+ArrowRight');
+  await expect.poll(async () => (await item.boundingBox())?.x ?? 0).toBeGreaterThan((after?.x ?? 0) + 1);
+  await item.press('+');
+  await expect.poll(async () => (await item.boundingBox())?.width ?? 0).toBeGreaterThan(before.width * 1.01);
+
+  await bar.getByLabel('What Title says in this frame').fill('Kites\nfly');
+  await bar.getByLabel('What Title says in this frame').blur();
+  await expect.poll(async () => (await item.boundingBox())?.height ?? 0).toBeGreaterThan(before.height * 1.5);
+  await page.getByRole('button', { name: 'Apply to 1 frame of the same shape' }).click();
+  await bar.getByRole('button', { name: 'As in all frames' }).click();
+  await bar.getByRole('button', { name: 'Lay it out again' }).click();
+  await expect(item).toHaveAccessibleName('Title, laid out');
+  await bar.getByRole('button', { name: 'Leave it out here' }).click();
+  await expect(item).toBeHidden();
+  await page.getByRole('button', { name: 'Show Title here again' }).click();
+  await expect(item).toBeVisible();
+  await page.keyboard.press('Escape');
+  await wallFrame(page, 'pipwire/profile-picture').dblclick();
+  await expect(item).toHaveAccessibleName('Title, moved by hand');
+  await page.keyboard.press('Escape');
+  await undoAll(page);
+});

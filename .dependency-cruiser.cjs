@@ -50,7 +50,7 @@ module.exports = {
     coreFloor('proposing', ['model', 'geometry']),
     coreFloor('splitting', ['model', 'geometry']),
     coreFloor('framing', ['model', 'geometry', 'splitting']),
-    coreFloor('lettering', ['model', 'geometry']),
+    coreFloor('lettering', ['model', 'geometry', 'planes']),
     coreFloor('planning', ['model', 'geometry', 'weighing', 'framing', 'finishing', 'lettering']),
     coreFloor('checking', [
       'model',

@@ -33,7 +33,7 @@ const framing = await compareFraming();
 console.log('What is seen …');
 const seeing = await seeingSection(picture, art);
 console.log('Words over pictures …');
-const lettering = await letteringSection(picture);
+const lettering = await letteringSection(picture, art);
 console.log('Proofs through the server …');
 const program = await Program.start();
 const times = (await proofTimes(program.client, picture, 80)).slice(10).sort((a, b) => a - b);

@@ -13,7 +13,7 @@ const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
 const sections: Record<string, () => Promise<string>> = {
   weighing: async () => weighingSection(art, await madePicture('flyers', art)),
   seeing: async () => seeingSection(await madePicture('flyers', art), art),
-  lettering: async () => letteringSection(await madePicture('flyers', art)),
+  lettering: async () => letteringSection(await madePicture('flyers', art), art),
   vast: vastSection,
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };

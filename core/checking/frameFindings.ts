@@ -24,6 +24,7 @@ import { notTaken } from '../splitting/index.ts';
 import { detailFindings } from './detailFindings.ts';
 import { finishFindings } from './finishFindings.ts';
 import { type FrameToCheck, withBorder } from './frameToCheck.ts';
+import { legibilityFindings } from './legibilityFindings.ts';
 import { letteringFindings } from './letteringFindings.ts';
 import { markFindings } from './markFindings.ts';
 import { similarityFindings } from './similarityFindings.ts';
@@ -54,6 +55,7 @@ export function frameFindings(
     weightFinding(frame),
     ...similarityFindings(frame),
     ...letteringFindings(frame),
+    ...legibilityFindings(frame),
     ...markFindings(frame, window, contentArea),
     ...stripFindings(frame, window),
     tiltFinding(frame),

@@ -1,17 +1,18 @@
 import type { ContentAreaSettings } from '../framing/index.ts';
 import type { Picture } from '../geometry/index.ts';
-import type { Lettered } from '../lettering/index.ts';
 import type {
   DetailKept,
   FinishFigures,
   FrameChange,
   FrameSettings,
+  Legibility,
   MarkToCompose,
   Original,
   Place,
   Treatment,
   Weight,
 } from '../model/index.ts';
+import type { LetteredFrame } from '../planning/index.ts';
 
 /** All that findings about one frame follow from. */
 export interface FrameToCheck {
@@ -28,7 +29,9 @@ export interface FrameToCheck {
   /** What finishing has done to it; null while it has not been measured, and where nothing is done. */
   figures?: FinishFigures | null;
   /** What its words came to; null where it has none, and while fonts are loading. */
-  lettered?: Lettered | null;
+  lettered?: LetteredFrame | null;
+  /** How well its words can be read; null while it has not been measured. */
+  legibility?: readonly Legibility[] | null;
 }
 
 /** A frame's settings, perhaps changed, with the border of its finish: what geometry needs. */

@@ -1,5 +1,5 @@
 /** Light that a level of 255 stands for, 0..1 (IEC 61966-2-1). */
-const lightOf = (level: number): number => {
+export const lightOf = (level: number): number => {
   const value = Math.min(255, Math.max(0, level)) / 255;
   return value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
 };
@@ -30,3 +30,9 @@ export const over = (
   colour[1] * opacity + under[1] * (1 - opacity),
   colour[2] * opacity + under[2] * (1 - opacity),
 ];
+
+/** Black or white, whichever is farther from a colour: its contrast is at least the root of 21, which is 4.58. */
+export function farthestFrom(colour: string): '#000000' | '#ffffff' {
+  const own = relativeLuminance(levelsOf(colour));
+  return contrastRatio(own, 0) >= contrastRatio(own, 1) ? '#000000' : '#ffffff';
+}

@@ -25,6 +25,8 @@ export interface FrameToLetter {
 export interface Lettered {
   layers: LetterLayer[];
   items: LetteredItem[];
+  /** The project's items that are meant for this frame, as hands have written them here. */
+  written: Item[];
   lost: Lost[];
   /** What is doubtful about where hands have put items. */
   moved: MovedProblem[];
@@ -43,10 +45,11 @@ const isOn = (item: Item, { originalId, place }: FrameToLetter): boolean =>
 
 /** Lays a project's items over one frame. */
 export function letterItems(lettering: Lettering, hands: Hands, frame: FrameToLetter, book: FontBook): Lettered {
-  const found: Lettered = { layers: [], items: [], lost: [], moved: [], missing: [], toLoad: [] };
-  const ready = lettering
+  const found: Lettered = { layers: [], items: [], written: [], lost: [], moved: [], missing: [], toLoad: [] };
+  found.written = lettering
     .filter((item) => isOn(item, frame) && !hands[item.id]?.isOff)
-    .flatMap((item) => readyOf(asWritten(item, hands[item.id]), book, found));
+    .map((item) => asWritten(item, hands[item.id]));
+  const ready = found.written.flatMap((item) => readyOf(item, book, found));
   // Nothing stands where it will be until all fonts are there.
   if (found.toLoad.length > 0) return found;
   for (const [at, piece] of frame.pieces.entries()) {
@@ -71,8 +74,8 @@ function letterPiece(
   const stands = groups.flatMap((group) => {
     const [first, ...others] = group.long;
     const stand = first && standOf(first);
-    const placed = stand && placedByHand(first, others, stand, rect);
-    return placed ? [{ group, item: first.item, placed }] : [];
+    const placed = stand && placedByHand({ first, under: others, stand }, rect);
+    return placed ? [{ group, first, under: others, stand, placed }] : [];
   });
   const free = groups.filter((group) => !stands.some((stood) => stood.group === group));
   const closed = [...room.closed, ...stands.map(({ placed }) => placed.box)];
@@ -81,9 +84,12 @@ function letterPiece(
     ...stands.map(({ placed }) => paintBlock(placed, rect, ground, true)),
     ...blocks.map((block) => paintBlock(block, rect, ground, false)),
   ];
-  found.layers.push(...painted.flatMap(({ layers }) => layers));
-  found.items.push(...painted.flatMap(({ items: stood }) => stood));
-  found.moved.push(...stands.flatMap(({ item, placed }) => problemsOf(item, placed, room, scale)));
+  for (const { layers, items: stood } of painted) {
+    const before = found.layers.length;
+    found.layers.push(...layers);
+    found.items.push(...stood.map((one) => ({ ...one, letters: one.letters === null ? null : one.letters + before })));
+  }
+  found.moved.push(...stands.flatMap((put) => problemsOf(put, rect, room, scale)));
   found.lost.push(...lost);
 }
 

@@ -28,7 +28,9 @@ export interface Finding {
     | 'finish left out'
     | 'letters missing'
     | 'words left out'
-    | 'words misplaced';
+    | 'words misplaced'
+    | 'hard to read'
+    | 'much under words';
   level: 'blocker' | 'caution';
   text: string;
   measured: number | string;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ColourSchema } from './backing.ts';
 import { wordsSchema } from './lettering.ts';
+import { SetOffSchema } from './letterStyle.ts';
 
 /** Where a hand has put an item. */
 export const StandSchema = z.object({
@@ -21,12 +22,14 @@ export const HandSchema = z.object({
   /** What it says here; null for what it says everywhere. */
   text: wordsSchema('Words').nullable(),
   colour: ColourSchema.nullable(),
+  /** What sets it off from the picture here; null for what its style says. */
+  setOff: SetOffSchema.nullable(),
   /** Whether this frame is without it. */
   isOff: z.boolean(),
 });
 export type Hand = z.infer<typeof HandSchema>;
 
-export const noHand: Hand = { stand: null, text: null, colour: null, isOff: false };
+export const noHand: Hand = { stand: null, text: null, colour: null, setOff: null, isOff: false };
 
 /** Hands on items that are gone stay, for these may come back: so many at most. */
 const mostHands = 100;
@@ -44,6 +47,7 @@ export type Hands = z.infer<typeof HandsSchema>;
 export function withHand(hands: Hands, itemId: string, change: Partial<Hand>): Hands {
   const { [itemId]: before = noHand, ...others } = hands;
   const hand = { ...before, ...change };
-  const isNone = hand.stand === null && hand.text === null && hand.colour === null && !hand.isOff;
+  const { stand, text, colour, setOff, isOff } = hand;
+  const isNone = stand === null && text === null && colour === null && setOff === null && !isOff;
   return isNone ? others : { ...others, [itemId]: hand };
 }

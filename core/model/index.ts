@@ -9,6 +9,7 @@ export * from './font.ts';
 export * from './format.ts';
 export * from './frame.ts';
 export * from './hand.ts';
+export * from './legibility.ts';
 export * from './lettering.ts';
 export * from './letterLayer.ts';
 export * from './letterStyle.ts';

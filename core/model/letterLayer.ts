@@ -44,8 +44,12 @@ export const LetteredItemSchema = z.object({
   text: z.string(),
   /** Its ink, in pixels of the file. */
   box: RectSchema,
+  /** The frame, or the piece of it, that it stands on, in pixels of the file. */
+  piece: RectSchema,
   /** Height of its smallest lower-case x, in pixels of the file; null for what has no words. */
   xHeight: z.number().nullable(),
+  /** Which of the layers are its letters, counted from the lowest; null for what has no words. */
+  letters: z.int().min(0).nullable(),
   /** Pixels to one of its em, or its longer side. */
   em: z.number().positive(),
   lines: z.int().positive(),

@@ -14,12 +14,12 @@ import {
 const weight = sampleWeight();
 const plain = { acutance: 1, luminance: 1, chroma: 1, shadows: 0, lights: 0, noise: 0 };
 const figures = { plain, finished: plain, halo: 0 };
-const all = { weight, detail: [], isFinished: true, figures };
+const all = { weight, detail: [], legibility: [], isFinished: true, figures };
 
 test('a frame is measured once everything is known that it has; it is settled as well where it never will be', () => {
   expect(isAllMeasured(all)).toBe(true);
   expect(isAllMeasured({ ...all, isFinished: false, figures: null })).toBe(true);
-  for (const missing of [{ weight: null }, { detail: null }, { figures: null }]) {
+  for (const missing of [{ weight: null }, { detail: null }, { legibility: null }, { figures: null }]) {
     expect(isAllMeasured({ ...all, ...missing })).toBe(false);
     const measured = { ...all, frameId: 'a', planHash: 'b', plainHash: 'c', basis: '', ...missing };
     expect(isSettled({ ...measured, failure: 'The picture could not be read.' })).toBe(true);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { DetailKeptSchema } from './detail.ts';
 import { FinishFiguresSchema } from './figures.ts';
+import { LegibilitySchema } from './legibility.ts';
 import { PlannedSchema } from './planned.ts';
 import { WeightSchema } from './weight.ts';
 
@@ -10,6 +11,8 @@ export const MeasuredSchema = PlannedSchema.extend({
   /** Null while it is being measured. */
   weight: WeightSchema.nullable(),
   detail: z.array(DetailKeptSchema).nullable(),
+  /** How well its words can be read, from its file's own bytes. */
+  legibility: z.array(LegibilitySchema).nullable(),
   /** Only a finished frame has figures. */
   isFinished: z.boolean(),
   figures: FinishFiguresSchema.nullable(),
@@ -22,10 +25,11 @@ export type Measured = z.infer<typeof MeasuredSchema>;
 export const isAllMeasured = ({
   weight,
   detail,
+  legibility,
   isFinished,
   figures,
-}: Pick<Measured, 'weight' | 'detail' | 'isFinished' | 'figures'>): boolean =>
-  weight !== null && detail !== null && (!isFinished || figures !== null);
+}: Pick<Measured, 'weight' | 'detail' | 'legibility' | 'isFinished' | 'figures'>): boolean =>
+  weight !== null && detail !== null && legibility !== null && (!isFinished || figures !== null);
 
 /** Whether nothing of a frame is still being measured: all is known, or it could not be. */
 export const isSettled = (measured: Measured): boolean => measured.failure !== null || isAllMeasured(measured);

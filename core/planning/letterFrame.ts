@@ -1,7 +1,16 @@
 import { coveredAreas, roundedRadius } from '../framing/index.ts';
 import { gridOf, marksOnPicture, pictureBox, piecesOf, type Rect, spreadOf, union } from '../geometry/index.ts';
 import { type FontBook, frameGround, type Lettered, letterItems, roomIn } from '../lettering/index.ts';
-import type { Analysis, FrameSettings, Ground, Lettering, MarkToCompose, Original, Place } from '../model/index.ts';
+import type {
+  Analysis,
+  FrameSettings,
+  Ground,
+  Hands,
+  Lettering,
+  MarkToCompose,
+  Original,
+  Place,
+} from '../model/index.ts';
 import { planContentArea } from './contentArea.ts';
 import type { RenderPlan } from './renderPlan.ts';
 import { markInFile } from './watched.ts';
@@ -28,6 +37,11 @@ export const letteringFor = (
 type OriginalToLetter = Pick<Original, 'width' | 'height' | 'trim'> & { marks: readonly MarkToCompose[] };
 type Laid = Pick<RenderPlan, 'output' | 'shape' | 'stretch' | 'closing' | 'border' | 'window'>;
 
+/** What the words of a frame come to, and would come to with other hands at them. */
+export interface LetteredFrame extends Lettered {
+  again(hands: Hands): Lettered;
+}
+
 /** Lays a project's items over a frame whose picture is planned. */
 export function letterFrame(
   { items, book, originalId, placeId, ground }: LetteringToPlan,
@@ -35,7 +49,7 @@ export function letterFrame(
   place: Place,
   settings: FrameSettings,
   laid: Laid,
-): Lettered {
+): LetteredFrame {
   const { pixels, margins } = planContentArea(laid);
   const content = { left: margins.left, top: margins.top, ...pixels };
   const marks = marksOnPicture(original.marks, pictureBox(original)).filter(({ role }) => role === 'keep');
@@ -50,19 +64,16 @@ export function letterFrame(
     return roomIn(piece, { shape: place.shape, shownPart }, radius, [...covered, ...rects(false)], rects(true));
   };
   const shown = Math.min(place.width, ...place.shownWidths);
-  return letterItems(
-    items,
-    settings.hands,
-    {
-      originalId,
-      place: { id: placeId, purpose: place.purpose },
-      pieces: pieces.map((rect) => ({ rect, room: inPlace(rect) })),
-      ground: frameGround(ground, laid.window, content, laid.stretch, original),
-      subject: placed.length > 0 ? placed.map(({ rect }) => rect).reduce(union) : null,
-      scale: place.width / shown,
-    },
-    book,
-  );
+  const frame = {
+    originalId,
+    place: { id: placeId, purpose: place.purpose },
+    pieces: pieces.map((rect) => ({ rect, room: inPlace(rect) })),
+    ground: frameGround(ground, laid.window, content, laid.stretch, original),
+    subject: placed.length > 0 ? placed.map(({ rect }) => rect).reduce(union) : null,
+    scale: place.width / shown,
+  };
+  const again = (hands: Hands) => letterItems(items, hands, frame, book);
+  return { ...again(settings.hands), again };
 }
 
 /** A face that is sure is kept free as a mark is: nobody wants words over it. */

@@ -28,7 +28,7 @@ import {
 } from '../model/index.ts';
 import { defaultHeadroom } from '../weighing/index.ts';
 import { encodingOf } from './encodingPlan.ts';
-import { type LetteringToPlan, letterFrame } from './letterFrame.ts';
+import { type LetteredFrame, type LetteringToPlan, letterFrame } from './letterFrame.ts';
 import { engineVersion, type RenderPlan } from './renderPlan.ts';
 import { watchedMarks, watchedRect } from './watched.ts';
 
@@ -62,7 +62,7 @@ export interface FrameToPlan {
 /** A plan, and what its words came to; null where it has none. */
 export interface PlannedFrame {
   plan: RenderPlan;
-  lettered: Lettered | null;
+  lettered: LetteredFrame | null;
 }
 
 /** The plan of one frame at its full dimensions. */

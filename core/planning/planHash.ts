@@ -40,3 +40,6 @@ export function detailHash(plan: RenderPlan, marks: readonly KeepMark[], shownWi
   }));
   return hashOf({ plan, regions, shownWidths });
 }
+
+/** The same over all that the legibility of words depends on. @param hash of the plan */
+export const legibilityHash = (hash: string, shownWidths: readonly number[]): string => hashOf({ hash, shownWidths });

@@ -137,6 +137,24 @@ test('in the close-up an item is dragged, nudged, rewritten and left out by hand
   await bar.getByRole('button', { name: 'As in all frames' }).click();
   await bar.getByRole('button', { name: 'Lay it out again' }).click();
   await expect(item).toHaveAccessibleName('Title, laid out');
+
+  // Letters of their ground's colour are found on the file itself, and what is proposed helps.
+  const findings = page.getByRole('list', { name: 'Findings' });
+  await bar.getByRole('combobox', { name: 'What sets Title off in this frame' }).click();
+  await page.getByTitle('Not set off').click();
+  await bar.getByRole('button', { name: /^Colour of Title in this frame/ }).click();
+  await page.getByLabel('Colour of Title in this frame as a number').fill('#84929b');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(findings).toContainText('to the worst tenth of what lies round its letters');
+  await findings.getByRole('button', { name: 'Put a plate under it' }).click();
+  await expect(bar).toContainText('On a plate');
+  await page.keyboard.press('Escape');
+  await settled(page, place);
+  await expect(findings).toHaveText('No findings.');
+  await wallFrame(page, place).dblclick();
+  await item.click();
+  await bar.getByRole('button', { name: 'As in all frames' }).click();
   await bar.getByRole('button', { name: 'Leave it out here' }).click();
   await expect(item).toBeHidden();
   await page.getByRole('button', { name: 'Show Title here again' }).click();

@@ -22,7 +22,7 @@ import { deliverPlan, leaveOutFailed } from '../tasks/delivering/deliverPlan.ts'
 import { queueDelivery, resumeDeliveries } from '../tasks/delivering/queueDelivery.ts';
 import { lookAt, queueUnseen } from '../tasks/library/lookingAt.ts';
 import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
-import { type Keep, type Measures, measureMarks, measurePlan } from '../tasks/plans/measurePlan.ts';
+import { type Keep, type Measures, measureMarks, measurePlan, measureWords } from '../tasks/plans/measurePlan.ts';
 import { otherVersion } from '../tasks/plans/otherVersion.ts';
 import type { Planner } from '../tasks/plans/planner.ts';
 import { UserError } from '../userError.ts';
@@ -224,6 +224,7 @@ export class Worker {
     const plan = readPlan(task.plan);
     if (!plan) throw new UserError(otherVersion);
     if (wantedBy && !(await this.isWanted(wantedBy, planHash(plan)))) return 'unwanted';
+    if (task.kind === 'legibility') return measureWords(this.tools, { ...task, plan });
     return task.kind === 'plan'
       ? measurePlan(this.tools, { ...task, plan })
       : measureMarks(this.tools, { ...task, plan });

@@ -10,6 +10,7 @@ import {
   type KeepMark,
   keepNothing,
   type LeftOut,
+  type Legibility,
   type Lettering,
   type LetterStyle,
   type ManifestFile,
@@ -244,6 +245,13 @@ export const details = pgTable('details', {
   measuredAt: moment('measured_at').notNull().defaultNow(),
 });
 
+/** How well words can be read where their file is shown, as it was measured, by what it depends on. */
+export const legibilities = pgTable('legibilities', {
+  hash: text('hash').primaryKey(),
+  found: jsonb('found').$type<Legibility[]>().notNull(),
+  measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
 /** A render plan in the database: another version of the program may have put it there. `readPlan` reads it. */
 export type KeptPlan = unknown;
 
@@ -259,6 +267,8 @@ export type WorkTask =
   | { kind: 'analyse'; picture: PictureSource }
   /** Measures what is left of marks where the file is shown small. */
   | { kind: 'detail'; hash: string; plan: KeptPlan; marks: KeepMark[]; shownWidths: number[] }
+  /** Measures how well the words of a plan's files can be read where they are shown. */
+  | { kind: 'legibility'; hash: string; plan: KeptPlan; shownWidths: number[] }
   /** Puts the files of a plan into a delivery, at the positions that they have there. */
   | { kind: 'deliver'; deliveryId: string; planHash: string; positions: number[] };
 

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { shippedStyles } from '@inkwell/core/lettering';
-import { type Lettering, NamedLetterStyleSchema, OpenProjectSchema, type Original } from '@inkwell/core/model';
+import { contrastRatio, levelsOf, plateUnder, relativeLuminance, shippedStyles } from '@inkwell/core/lettering';
+import { type Lettering, NamedLetterStyleSchema, noHand, OpenProjectSchema, type Original } from '@inkwell/core/model';
 import { readPlan } from '@inkwell/core/planning';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
@@ -109,6 +109,31 @@ test('words and an emblem lie over the picture, in proofs of any width at the sa
   const [without] = await client.weights(project.id);
   const proof = await client.bytes(`/frames/${frame.id}/proof?plan=${without?.planHash}&width=1080`);
   expect(await pixel(proof, Math.round(mark.box.left + 9), Math.round(mark.box.top + 9))).toEqual(about(128, 128, 128));
+});
+
+test('how well words can be read is measured on the file’s own bytes at every width, and what sets them off counts', async () => {
+  const pale = (hex: string) => relativeLuminance(levelsOf(hex));
+  const title = { ...words('Kites', 'bare'), name: 'Title' };
+  if (title.kind !== 'words') throw new Error('no words');
+  const plain = { ...title, style: { ...title.style, otherColour: null, setOff: { kind: 'none' as const } } };
+  const project = await lettered('Pale', [plain], ['candlecast/video-thumbnail'], '#b8b8b8');
+  const [frame] = project.frames;
+  if (!frame) throw new Error('no frame');
+  const legibility = async () => {
+    const [measured] = await client.measured(project.id);
+    return measured?.legibility ?? [];
+  };
+  const before = await legibility();
+  expect(before.map(({ shownWidth }) => shownWidth)).toEqual([320, 160]);
+  for (const { itemId, contrast, busy } of before) {
+    expect(itemId).toBe(title.id);
+    expect(Math.abs(contrast - contrastRatio(1, pale('#b8b8b8')))).toBeLessThan(0.15);
+    expect(busy).toBeLessThan(0.1);
+  }
+  const hands = { [title.id]: { ...noHand, setOff: plateUnder('#ffffff') } };
+  const changed = await client.ask('PATCH', `/frames/${frame.id}`, { version: frame.version, change: { hands } });
+  expect(changed.status).toBe(200);
+  for (const { contrast } of await legibility()) expect(contrast).toBeGreaterThan(17);
 });
 
 test('an emblem’s bytes stay as long as a project shows it, whatever becomes of its original', async () => {

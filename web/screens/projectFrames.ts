@@ -44,6 +44,7 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
           weight = null,
           failure = null,
           detail = null,
+          legibility = null,
           figures = null,
         } = measured?.find((one) => one.frameId === frame.id) ?? {};
         const { treatment } = resolveFinish({ frame, original, project }, known?.finishes ?? []);
@@ -69,6 +70,7 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
           treatment,
           weight,
           detail,
+          legibility,
           figures,
           lettered,
         };

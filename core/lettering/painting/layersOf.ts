@@ -26,20 +26,23 @@ export function paintBlock(
   // What lies under words comes before any words, and one shade does for all of them.
   const words = block.parts.flatMap(({ item }) => (item.kind === 'words' ? [item.style.setOff] : []));
   const shade = words.find((setOff) => setOff.kind === 'shade');
-  return {
-    layers: [
-      ...(shade ? [shadeLayer(shade, box, piece)] : []),
-      ...painted.flatMap(({ under }) => under),
-      ...painted.flatMap(({ layers }) => layers),
-    ],
-    items: painted.map(({ item }, at) => ({ ...item, isMoved: isMoved && at === 0 })),
-  };
+  const layers = [
+    ...(shade ? [shadeLayer(shade, box, piece)] : []),
+    ...painted.flatMap(({ under }) => under),
+    ...painted.flatMap((part) => part.layers),
+  ];
+  const items = painted.map((part, at) => {
+    // The letters are what is painted last of an item.
+    const letters = part.item.xHeight === null ? null : layers.indexOf(part.layers.at(-1) as LetterLayer);
+    return { ...part.item, piece, letters, isMoved: isMoved && at === 0 };
+  });
+  return { layers, items };
 }
 
 interface PaintedPart {
   under: LetterLayer[];
   layers: LetterLayer[];
-  item: Omit<LetteredItem, 'isMoved'>;
+  item: Omit<LetteredItem, 'isMoved' | 'letters' | 'piece'>;
 }
 
 function paintPart(
@@ -100,7 +103,9 @@ function setOffLayers({ setOff }: LetterStyle, pathAt: PathAt, box: Rect, em: nu
       return { ...none, round: [outlineLayer(pathAt(0, 0), setOff.colour, 1, 2 * setOff.width * em)] };
     case 'shadow': {
       const path = pathAt(setOff.right * em, setOff.down * em);
-      return { ...none, round: [outlineLayer(path, setOff.colour, setOff.opacity, 0, setOff.blur * em)] };
+      // Blurred by itself a thin letter would hardly be seen: it grows by as much as it is blurred.
+      const grown = 2 * setOff.blur * em;
+      return { ...none, round: [outlineLayer(path, setOff.colour, setOff.opacity, grown, setOff.blur * em)] };
     }
     case 'plate':
       return { ...none, under: [plateLayer(setOff, box, setOff.padding * em)] };

@@ -1,9 +1,8 @@
 import { frameFindings } from '@inkwell/core/checking';
 import type { ResolvedFinish } from '@inkwell/core/finishing';
-import type { Lettered } from '@inkwell/core/lettering';
 import type { Delivery, PlaceOfNetwork } from '@inkwell/core/model';
 import { fileNames, nameable, patternProblem } from '@inkwell/core/naming';
-import type { RenderPlan } from '@inkwell/core/planning';
+import type { LetteredFrame, RenderPlan } from '@inkwell/core/planning';
 import { asComposed } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import type { Services } from '../../services.ts';
@@ -41,7 +40,7 @@ interface WantedFrame extends FramedPicture {
   plan: RenderPlan;
   hash: string;
   finish: ResolvedFinish;
-  lettered: Lettered | null;
+  lettered: LetteredFrame | null;
 }
 
 export interface DeliveryRequest {

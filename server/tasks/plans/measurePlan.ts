@@ -4,13 +4,16 @@ import type { RecentPixels } from '../../imaging/copies/recentPixels.ts';
 import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
 import { encodeFiles, type Rendered, renderAs, renderFiles } from '../../imaging/encoding/render.ts';
 import { measureDetail } from '../../imaging/measuring/detail.ts';
+import { measureLegibility } from '../../imaging/measuring/legibility.ts';
 import { renderPixels } from '../../imaging/stages/renderPixels.ts';
 import type { Database, Queryable } from '../../store/database.ts';
 import { keepDetails } from '../../store/measured/details.ts';
 import { keepEncodings, keptEncodings } from '../../store/measured/encodings.ts';
 import { keepFigures, knownFigures } from '../../store/measured/figures.ts';
+import { keepLegibility } from '../../store/measured/legibilities.ts';
 import { keepWeight, knownWeights } from '../../store/measured/weights.ts';
 import type { WorkTask } from '../../store/schema.ts';
+import { finishedFiles } from './finishedFiles.ts';
 import { openedFiles } from './openedFiles.ts';
 
 /** What measuring works with. */
@@ -59,4 +62,13 @@ export async function measureMarks(
 ): Promise<Keep> {
   const kept = await measureDetail(plan, marks, shownWidths, await copies.forPlan(plan));
   return (tx) => keepDetails(tx, hash, kept);
+}
+
+/** Measures how well words can be read, on a plan's finished files. */
+export async function measureWords(
+  { db, copies }: Measures,
+  { hash, plan, shownWidths }: Extract<WorkTask, { kind: 'legibility' }> & { plan: RenderPlan },
+): Promise<Keep> {
+  const found = await measureLegibility(plan, await finishedFiles({ db, copies }, plan), shownWidths);
+  return (tx) => keepLegibility(tx, hash, found);
 }

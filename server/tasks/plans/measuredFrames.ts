@@ -2,6 +2,7 @@ import { isAllMeasured, type Measured } from '@inkwell/core/model';
 import type { Queryable } from '../../store/database.ts';
 import { knownDetails } from '../../store/measured/details.ts';
 import { knownFigures } from '../../store/measured/figures.ts';
+import { knownLegibilities } from '../../store/measured/legibilities.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
 import { addWork, failures, type NewWork, priorities } from '../../store/work.ts';
@@ -9,11 +10,19 @@ import type { Measuring, Planning } from './planner.ts';
 
 export const planKey = (planHash: string) => `plan ${planHash}`;
 const detailKey = (hash: string) => `detail ${hash}`;
+const legibilityKey = (hash: string) => `legibility ${hash}`;
+
+/** All work that a frame's measuring can come to. */
+const keysOf = ({ planned, detail, legibility }: Measuring): string[] => [
+  planKey(planned.planHash),
+  detailKey(detail.hash),
+  ...(legibility ? [legibilityKey(legibility.hash)] : []),
+];
 
 /** The work that it takes to know everything about a frame; of what is known already, none. */
 function workFor(
   frameId: string,
-  { plan, planned: { planHash }, detail }: Measuring,
+  { plan, planned: { planHash }, detail, legibility }: Measuring,
   known: Known,
   priority: number,
 ): NewWork[] {
@@ -26,6 +35,11 @@ function workFor(
     const task = { kind: 'detail' as const, plan, ...detail };
     wanted.push({ key: detailKey(detail.hash), task, priority, wantedBy: [frameId] });
   }
+  if (legibility && !known.legibilities.has(legibility.hash)) {
+    const task = { kind: 'legibility' as const, plan, ...legibility };
+    const key = legibilityKey(legibility.hash);
+    wanted.push({ key, task, priority, after: planKey(planHash), wantedBy: [frameId] });
+  }
   return wanted;
 }
 
@@ -33,6 +47,7 @@ interface Known {
   weights: Awaited<ReturnType<typeof knownWeights>>;
   figures: Awaited<ReturnType<typeof knownFigures>>;
   details: Awaited<ReturnType<typeof knownDetails>>;
+  legibilities: Awaited<ReturnType<typeof knownLegibilities>>;
 }
 
 type ToMeasure = { frameId: string } & Measuring;
@@ -55,6 +70,10 @@ async function knownOf(db: Queryable, wanted: readonly ToMeasure[]): Promise<Kno
     details: await knownDetails(
       db,
       marked.map(({ detail }) => detail.hash),
+    ),
+    legibilities: await knownLegibilities(
+      db,
+      wanted.flatMap(({ legibility }) => legibility?.hash ?? []),
     ),
   };
 }
@@ -89,23 +108,20 @@ export async function measuredOf(
 ): Promise<Measured[]> {
   const wanted = measurings(planning, frames);
   const known = await knownOf(db, wanted);
-  const measured = wanted.map(({ frameId, planned, plan, detail }) => ({
+  const measured = wanted.map(({ frameId, planned, plan, detail, legibility }) => ({
     frameId,
     ...planned,
     weight: known.weights.get(planned.planHash) ?? null,
     detail: detail.marks.length === 0 ? [] : (known.details.get(detail.hash) ?? null),
+    legibility: legibility ? (known.legibilities.get(legibility.hash) ?? null) : [],
     // Of a plain frame there is nothing to measure.
     isFinished: plan.finish !== null,
     figures: known.figures.get(planned.planHash) ?? null,
   }));
   const missing = wanted.filter((_, index) => !isAllMeasured(measured[index] as (typeof measured)[number]));
-  const keys = missing.flatMap(({ planned, detail }) => [planKey(planned.planHash), detailKey(detail.hash)]);
-  const failed = await failures(db, keys);
+  const failed = await failures(db, missing.flatMap(keysOf));
   return measured.map((one, index) => {
-    const { planned, detail } = wanted[index] as ToMeasure;
-    const failure = isAllMeasured(one)
-      ? null
-      : (failed.get(planKey(planned.planHash)) ?? failed.get(detailKey(detail.hash)));
-    return { ...one, failure: failure ?? null };
+    const keys = isAllMeasured(one) ? [] : keysOf(wanted[index] as ToMeasure);
+    return { ...one, failure: keys.flatMap((key) => failed.get(key) ?? [])[0] ?? null };
   });
 }

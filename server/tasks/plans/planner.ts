@@ -1,6 +1,6 @@
 import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
 import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
-import type { FontBook, Lettered } from '@inkwell/core/lettering';
+import type { FontBook } from '@inkwell/core/lettering';
 import {
   basisOf,
   type Finish,
@@ -17,6 +17,8 @@ import {
 } from '@inkwell/core/model';
 import {
   detailHash,
+  type LetteredFrame,
+  legibilityHash,
   letteringFor,
   type PlannedFrame,
   planHashes,
@@ -46,7 +48,7 @@ export interface Planning extends Library {
   /** The plan of a frame as it might be set; null where its place is no longer in the book, or beyond all bounds. */
   planOf(framed: FramedPicture): RenderPlan | null;
   /** What a frame's words come to; null where it has none, or cannot be planned. */
-  letteredOf(framed: FramedPicture): Lettered | null;
+  letteredOf(framed: FramedPicture): LetteredFrame | null;
   /** What is measured of a frame as it is stored; null where its place is no longer in the book, or beyond all bounds. */
   measuringOf(framed: FramedPicture): Measuring | null;
 }
@@ -61,6 +63,8 @@ export interface Measuring {
     shownWidths: number[];
     hash: string;
   };
+  /** How well its words can be read at the same widths; null where it has none. */
+  legibility: { shownWidths: number[]; hash: string } | null;
 }
 
 /** Whether a frame is within what can be planned at all: one that is not was kept before there were bounds. */
@@ -155,9 +159,12 @@ function measuringAs(
   { shownWidths = [] }: Pick<Partial<Place>, 'shownWidths'>,
 ): Measuring {
   const marks = marksOnPicture(original.marks, pictureBox(original)).filter(isMust);
+  const planned = { basis, ...planHashes(plan) };
+  const hasWords = plan.lettering?.items.some(({ letters }) => letters !== null) ?? false;
   return {
     plan,
-    planned: { basis, ...planHashes(plan) },
+    planned,
     detail: { marks, shownWidths, hash: detailHash(plan, marks, shownWidths) },
+    legibility: hasWords ? { shownWidths, hash: legibilityHash(planned.planHash, shownWidths) } : null,
   };
 }

@@ -148,6 +148,7 @@ export function frameFacts(
         treatment,
         weight,
         detail: fresh?.detail ?? null,
+        legibility: fresh?.legibility ?? null,
         figures,
         lettered,
       },

@@ -19,6 +19,7 @@ const measured = (planned: Planned): Measured => ({
   ...planned,
   weight: sampleWeight(),
   detail: [],
+  legibility: [],
   isFinished: false,
   figures: null,
   failure: null,

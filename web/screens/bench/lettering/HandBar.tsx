@@ -1,7 +1,22 @@
-import { type Hand, type Item, noHand, type Original } from '@inkwell/core/model';
-import { Button, Input } from 'antd';
+import { outlineRound, plateUnder } from '@inkwell/core/lettering';
+import { type Hand, type Item, noHand, type Original, type SetOff } from '@inkwell/core/model';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { ColourField } from '../../../parts/ColourField.tsx';
+
+const waysToSetOff = [
+  { value: 'as styled' as const, label: 'Set off as in its style' },
+  { value: 'plate' as const, label: 'On a plate' },
+  { value: 'outline' as const, label: 'Outlined' },
+  { value: 'none' as const, label: 'Not set off' },
+];
+
+/** @param colour of the letters */
+function setOffBy(kind: SetOff['kind'] | 'as styled', colour: string): SetOff | null {
+  if (kind === 'plate') return plateUnder(colour);
+  if (kind === 'outline') return outlineRound(colour);
+  return kind === 'none' ? { kind } : null;
+}
 
 /** What a hand has set for one item in one frame, and the ways back. */
 export function HandBar(props: {
@@ -41,6 +56,13 @@ export function HandBar(props: {
             original={original}
             onChange={(colour) => onHand({ colour: colour === item.style.colour ? null : colour })}
           />
+          <Select<SetOff['kind'] | 'as styled'>
+            size="small"
+            aria-label={`What sets ${item.name} off in this frame`}
+            value={hand.setOff?.kind ?? 'as styled'}
+            options={waysToSetOff}
+            onChange={(kind) => onHand({ setOff: setOffBy(kind, hand.colour ?? item.style.colour) })}
+          />
         </>
       )}
       <span className="row wrap">
@@ -49,8 +71,8 @@ export function HandBar(props: {
             Lay it out again
           </Button>
         )}
-        {(hand.text !== null || hand.colour !== null) && (
-          <Button size="small" onClick={() => onHand({ text: null, colour: null })}>
+        {(hand.text !== null || hand.colour !== null || hand.setOff !== null) && (
+          <Button size="small" onClick={() => onHand({ text: null, colour: null, setOff: null })}>
             As in all frames
           </Button>
         )}

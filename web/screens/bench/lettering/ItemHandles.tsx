@@ -1,6 +1,6 @@
 import './ItemHandles.css';
-import { piecesOf, type Rect } from '@inkwell/core/geometry';
-import { type SnapLine, snapItem, withinMargins } from '@inkwell/core/lettering';
+import type { Rect } from '@inkwell/core/geometry';
+import { type SnapLine, snapItem, standOf, withinMargins } from '@inkwell/core/lettering';
 import { type Hand, type LetteredItem, type Stand, withHand } from '@inkwell/core/model';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, useState } from 'react';
@@ -12,24 +12,6 @@ import { HandBar } from './HandBar.tsx';
 
 /** How much a press of + or − changes an item. */
 const step = 1.03;
-
-/** The piece of a frame that an item is on: all of it where it is not cut. */
-function pieceUnder(item: LetteredItem, { grid, output }: FrameState): Rect {
-  const [x, y] = [item.box.left + item.box.width / 2, item.box.top + item.box.height / 2];
-  const whole = { left: 0, top: 0, ...output };
-  const holds = (piece: Rect) =>
-    x >= piece.left && x <= piece.left + piece.width && y >= piece.top && y <= piece.top + piece.height;
-  return (grid && piecesOf(grid).find(holds)) ?? whole;
-}
-
-function standOf({ box, em, lines }: LetteredItem, piece: Rect): Stand {
-  return {
-    x: (box.left + box.width / 2 - piece.left) / piece.width,
-    y: (box.top + box.height / 2 - piece.top) / piece.height,
-    size: em / Math.min(piece.width, piece.height),
-    lines,
-  };
-}
 
 /** The items of a frame as they can be taken hold of, over its close-up. @param width of the frame, in CSS pixels */
 export function ItemHandles({ one, state, width }: { one: BenchFrame; state: FrameState; width: number }) {
@@ -50,12 +32,11 @@ export function ItemHandles({ one, state, width }: { one: BenchFrame; state: Fra
       <div className="item-handles" style={{ width, height: output.height * scale }}>
         {items.map((item) => (
           <ItemHandle
-            key={`${item.itemId} ${Math.round(pieceUnder(item, state).left)}`}
+            key={`${item.itemId} ${item.piece.left} ${item.piece.top}`}
             item={item}
             name={nameOf(item.itemId)}
             scale={scale}
             isChosen={item.itemId === chosenId}
-            piece={pieceUnder(item, state)}
             others={items.filter((other) => other !== item).map(({ box }) => box)}
             onChoose={() => setChosenId(item.itemId)}
             onLetGo={() => setChosenId(null)}
@@ -94,7 +75,6 @@ function ItemHandle(props: {
   /** CSS pixels to one of the file. */
   scale: number;
   isChosen: boolean;
-  piece: Rect;
   others: readonly Rect[];
   onChoose: () => void;
   onLetGo: () => void;
@@ -103,7 +83,8 @@ function ItemHandle(props: {
   onRestSoon: () => void;
   onSnap: (lines: readonly SnapLine[]) => void;
 }) {
-  const { item, name, scale, isChosen, piece, others, onChoose, onLetGo, onMove, onRest, onRestSoon, onSnap } = props;
+  const { item, name, scale, isChosen, others, onChoose, onLetGo, onMove, onRest, onRestSoon, onSnap } = props;
+  const { piece } = item;
   const { left, top, width, height } = item.box;
   const movedBy = (stand: Stand, x: number, y: number): Stand => ({
     ...stand,
@@ -111,7 +92,7 @@ function ItemHandle(props: {
     y: stand.y + y / piece.height,
   });
   const drag = useDrag(({ movement: [mx, my], first, last, tap, altKey, memo }) => {
-    const start: { stand: Stand; box: Rect } = memo ?? { stand: standOf(item, piece), box: item.box };
+    const start: { stand: Stand; box: Rect } = memo ?? { stand: standOf(item), box: item.box };
     if (first) onChoose();
     if (tap || (first && mx === 0 && my === 0)) return start;
     const [x, y] = [mx / scale, my / scale];
@@ -126,7 +107,7 @@ function ItemHandle(props: {
   }, gestures.drag);
   const resize = useDrag(({ movement: [mx, my], first, last, event, memo }) => {
     event.stopPropagation();
-    const start: { stand: Stand; box: Rect } = memo ?? { stand: standOf(item, piece), box: item.box };
+    const start: { stand: Stand; box: Rect } = memo ?? { stand: standOf(item), box: item.box };
     if (first && mx === 0 && my === 0) return start;
     // From the middle, by the direction in which the corner lies.
     const reach = Math.hypot(start.box.width, start.box.height) / 2;
@@ -137,7 +118,7 @@ function ItemHandle(props: {
   }, gestures.drag);
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.shiftKey ? 10 : 1;
-    const stand = standOf(item, piece);
+    const stand = standOf(item);
     const next: Record<string, Stand> = {
       ArrowLeft: movedBy(stand, -by, 0),
       ArrowRight: movedBy(stand, by, 0),

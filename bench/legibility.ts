@@ -18,14 +18,15 @@ import { groundOf } from '@inkwell/core/seeing';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { madePicture } from '@inkwell/demo/make.ts';
 import { Fonts } from '@inkwell/server/fonts/fonts.ts';
-import { renderFiles } from '@inkwell/server/imaging/encoding/render.ts';
 import { inspect } from '@inkwell/server/imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { measureLegibility } from '@inkwell/server/imaging/measuring/legibility.ts';
+import { framePixels } from '@inkwell/server/imaging/stages/framePixels.ts';
+import { fromPixels } from '@inkwell/server/imaging/stages/pixels.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp, { type Sharp } from 'sharp';
 
-const book = new Fonts();
+const book = new Fonts(tmpdir()).shipped;
 const size = { width: 2400, height: 1800 };
 const titles = ['Autumn kite festival', 'Kites!', 'Donaudampfschifffahrt', '12'];
 const [originalId, itemId] = ['00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000002'];
@@ -58,8 +59,8 @@ export interface Legible {
 }
 
 /**
- * A title in each of the styles that ship, on demo and made pictures, in some of the shipped places: the files are made whole, and
- * measured as the program measures them.
+ * A title in each of the styles that ship, on demo and made pictures, in some of the shipped places: as JPEG of quality 80, measured as
+ * the program measures its files.
  *
  * @param art folder of the demo's pictures
  */
@@ -153,9 +154,9 @@ async function opened(path: string, folder: string) {
     const lettering = { items: [item], book, originalId, placeId, ground };
     const asked = { original, place, settings, treatment: plainTreatment, keeping: keepNothing, lettering };
     const { plan, lettered } = planWithWords(asked);
-    const { pieces } = await renderFiles(plan, copy);
-    const files = pieces.map((piece) => piece.data);
-    const legibility = await measureLegibility(plan, files, place.shownWidths);
+    const { whole } = await framePixels(plan, copy);
+    const file = await fromPixels(whole).flatten().jpeg({ quality: 80 }).toBuffer();
+    const legibility = await measureLegibility(plan, [file], place.shownWidths);
     const toCheck = { lettered, legibility, place, settings };
     return [...letteringFindings(toCheck), ...legibilityFindings(toCheck)];
   };

@@ -18,7 +18,7 @@ import sharp from 'sharp';
 import { median } from './inProcess.ts';
 import { legibleFrames } from './legibility.ts';
 
-const book = new Fonts();
+const book = new Fonts(tmpdir()).shipped;
 const repeats = 9;
 
 const everywhere = { originalIds: null, notOn: [], notOnPlaces: [], onPieces: 'first' as const };
@@ -302,8 +302,8 @@ legible size in ${grid.possible} of them.
 |---|---|---|---|
 | **${percent(grid.free / grid.possible)}** | **${grid.least.toFixed(2)}** | ${grid.median.toFixed(2)} | 100 %, at least 0.9 |
 
-A title in each of the ${shippedStyles.length} styles that ship, on light, dark, calm and busy pictures, the demo's among them, in shipped places: ${legible.frames} files, encoded
-and measured at every width at which they are shown.
+A title in each of the ${shippedStyles.length} styles that ship, on light, dark, calm and busy pictures, the demo's among them, in shipped places: ${legible.frames} files, as JPEG
+of quality 80 measured at every width at which they are shown.
 
 | without a finding | of the others, right after the proposed fix | aim |
 |---|---|---|

@@ -44,7 +44,7 @@ async function openGround(settings: Settings) {
     fetchBlob,
     decoders,
   );
-  const fonts = new Fonts();
+  const fonts = new Fonts(join(cache, 'fonts'));
   const planner = new Planner(db, fonts);
   return { log, db, close, cache, fetchBlob, decoders, copies, fonts, planner, recent: new RecentPixels(copies) };
 }

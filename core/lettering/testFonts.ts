@@ -21,7 +21,8 @@ const familyOf = (id: string): FontFamily => ({
   id,
   name: id,
   kind: 'for tests',
-  isFallback: false,
+  isHidden: false,
+  isOwn: false,
   files: [{ id, weight: { least: weight, most: weight }, width: { least: 100, most: 100 } }],
 });
 

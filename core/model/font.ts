@@ -23,8 +23,10 @@ export const FontFamilySchema = z.object({
   name: z.string().min(1),
   /** What it looks like, in a word or two: "slab", "handwritten". */
   kind: z.string().min(1),
-  /** Whether it is only there for letters that other families lack, and is not offered where people choose. */
-  isFallback: z.boolean(),
+  /** Whether it is not offered where people choose: it is only there for letters that others lack, or was put aside. */
+  isHidden: z.boolean(),
+  /** Whether a person has added it. */
+  isOwn: z.boolean(),
   files: z.array(FontFileSchema).min(1),
 });
 export type FontFamily = z.infer<typeof FontFamilySchema>;

@@ -1,3 +1,6 @@
+import { readdirSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { choose, drag, settled, test, undoAll, wallFrame } from '../support/bench.ts';
@@ -20,6 +23,13 @@ async function openGrey(page: Page, places: readonly string[]): Promise<void> {
   for (const name of places) await page.getByRole('checkbox', { name, exact: true }).check();
   await page.getByRole('button', { name: 'Frame them' }).click();
   await expect(page.getByRole('tab', { name: /^grey, looked at/ })).toBeVisible();
+}
+
+/** A font file that a person might have. */
+function ownFont(): string {
+  const require = createRequire(import.meta.url);
+  const folder = join(dirname(require.resolve('@expo-google-fonts/kalam/package.json')), '700Bold');
+  return join(folder, readdirSync(folder).find((name) => name.endsWith('.ttf')) ?? '');
 }
 
 const paths = (page: Page, placeId: string) => wallFrame(page, placeId).locator('.letter-layers path');
@@ -93,6 +103,19 @@ test('a character that no font has forbids to deliver, a text that fits nowhere 
   await title.fill('مهرجان الطائرات الورقية');
   await settled(page, place);
   await expect(findings).toHaveText('No findings.');
+  // What is no font is refused in words; one that is can be chosen at once, and words are set in it.
+  const added = page.getByLabel('A font to add');
+  await added.setInputFiles({ name: 'notes.ttf', mimeType: 'font/ttf', buffer: Buffer.from('Wind 5, north-west') });
+  await expect(page.getByText('This is no font that is taken: TTF, OTF, WOFF and WOFF2 are.')).toBeVisible();
+  await title.fill('Kites');
+  await added.setInputFiles(ownFont());
+  await expect(page.locator('.choice-field', { hasText: 'Font' })).toContainText('Kalam Bold, your own');
+  await page.getByRole('button', { name: 'Put Kalam Bold aside' }).click();
+  await expect(page.getByRole('button', { name: 'Put Kalam Bold aside' })).toBeHidden();
+  await expect(page.locator('.choice-field', { hasText: 'Font' })).toContainText('Kalam Bold, your own');
+  await title.fill('مهرجان الطائرات الورقية');
+  await settled(page, place);
+
   // Who cannot see the picture is to hear what is written on it.
   await title.blur();
   await page.locator('body').press('w');

@@ -10,11 +10,11 @@ interface Shipped {
   kind: string;
   /** Packages by per cent of the normal width. */
   packages: Record<number, string>;
-  isFallback?: boolean;
+  isHidden?: boolean;
 }
 
 const inOne = (id: string, name: string, kind: string): Shipped => ({ id, name, kind, packages: { 100: id } });
-const fallback = (id: string, name: string, kind: string): Shipped => ({ ...inOne(id, name, kind), isFallback: true });
+const fallback = (id: string, name: string, kind: string): Shipped => ({ ...inOne(id, name, kind), isHidden: true });
 
 /** For the job's kinds of words, and for scripts that few of those have. All under the SIL Open Font Licence. */
 const shipped: readonly Shipped[] = [
@@ -68,14 +68,15 @@ const only = (value: number) => ({ least: value, most: value });
 /** The families that ship with the program, with the path of every file by its id. */
 export function shippedFamilies(): { families: FontFamily[]; paths: ReadonlyMap<string, string> } {
   const paths = new Map<string, string>();
-  const families = shipped.map(({ id, name, kind, packages, isFallback = false }): FontFamily => {
+  const families = shipped.map(({ id, name, kind, packages, isHidden = false }): FontFamily => {
     const files = Object.entries(packages).flatMap(([width, one]) => filesOf(id, Number(width), one));
     for (const file of files) paths.set(file.id, file.path);
     return {
       id,
       name,
       kind,
-      isFallback,
+      isHidden,
+      isOwn: false,
       files: files.map((file) => ({ id: file.id, weight: only(file.weight), width: only(file.width) })),
     };
   });

@@ -5,6 +5,7 @@ import {
   type Delivery,
   type DetailKept,
   type FinishFigures,
+  type FontFile,
   type Hands,
   type ImageFormat,
   type KeepMark,
@@ -243,6 +244,19 @@ export const details = pgTable('details', {
   hash: text('hash').primaryKey(),
   kept: jsonb('kept').$type<DetailKept[]>().notNull(),
   measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
+/** Fonts of people's own, by what their file is. */
+export const ownFonts = pgTable('own_fonts', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  sha256: text('sha256')
+    .notNull()
+    .references(() => blobs.sha256),
+  weight: jsonb('weight').$type<FontFile['weight']>().notNull(),
+  width: jsonb('width').$type<FontFile['width']>().notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
 });
 
 /** How well words can be read where their file is shown, as it was measured, by what it depends on. */

@@ -41,10 +41,15 @@ export class Client {
     return Buffer.from(await response.arrayBuffer());
   }
 
-  async upload(data: Buffer, fileName: string): Promise<Answer> {
+  upload(data: Buffer, fileName: string): Promise<Answer> {
+    return this.sendFile('/originals', data, fileName);
+  }
+
+  /** Sends one file, as a form. */
+  async sendFile(path: string, data: Buffer, fileName: string): Promise<Answer> {
     const form = new FormData();
     form.append('file', new Blob([new Uint8Array(data)]), fileName);
-    const response = await fetch(`${this.address}/api/originals`, { method: 'POST', body: form });
+    const response = await fetch(`${this.address}/api${path}`, { method: 'POST', body: form });
     return { status: response.status, body: await response.json() };
   }
 

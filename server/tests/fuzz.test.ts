@@ -63,7 +63,7 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'POST /projects/:id/frames': { body: ChangeFramesSchema },
 };
 /** Takes a file, or nothing but what its address says. */
-const takesNothing = /^(GET|DELETE)|restore$|duplicate$|look$|cancel$|^POST \/originals$/;
+const takesNothing = /^(GET|DELETE)|restore$|duplicate$|look$|cancel$|^POST \/(originals|fonts)$/;
 
 /** All routes, read off the code, so that none is forgotten. */
 const prefixes: Record<string, string> = {

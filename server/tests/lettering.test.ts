@@ -1,10 +1,21 @@
-import { randomUUID } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { createHash, randomUUID } from 'node:crypto';
+import { readdir, readFile } from 'node:fs/promises';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { deflateSync } from 'node:zlib';
 import { contrastRatio, levelsOf, plateUnder, relativeLuminance, shippedStyles } from '@inkwell/core/lettering';
-import { type Lettering, NamedLetterStyleSchema, noHand, OpenProjectSchema, type Original } from '@inkwell/core/model';
+import {
+  type FontFamily,
+  FontFamilySchema,
+  type Lettering,
+  NamedLetterStyleSchema,
+  noHand,
+  OpenProjectSchema,
+  type Original,
+} from '@inkwell/core/model';
 import { readPlan } from '@inkwell/core/planning';
 import { eq } from 'drizzle-orm';
+import fontEditor from 'fonteditor-core';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { clearUnused } from '../store/library/clearing.ts';
@@ -192,8 +203,8 @@ test('what is no item is refused in words, and a character that no font has keep
 
 test('fonts are listed with all their files, and each file comes as it is', async () => {
   const { body } = await client.ask('GET', '/fonts');
-  const families = body as { id: string; isFallback: boolean; files: { id: string }[] }[];
-  expect(families.filter(({ isFallback }) => !isFallback).length).toBeGreaterThanOrEqual(10);
+  const families = body as { id: string; isHidden: boolean; files: { id: string }[] }[];
+  expect(families.filter(({ isHidden }) => !isHidden).length).toBeGreaterThanOrEqual(10);
   const bytes = await client.bytes(`/fonts/files/${families[0]?.files[0]?.id}`);
   expect(bytes.readUInt32BE(0)).toBe(0x00010000);
   expect((await client.ask('GET', '/fonts/files/..%2F..%2Fpackage.json')).status).toBe(404);
@@ -224,4 +235,82 @@ test('styles are kept under a name, written to files and read again, put aside a
   expect(await client.ask('POST', `/letter-styles/${made.id}/restore`)).toMatchObject({ status: 204 });
   expect((await client.ask('GET', '/letter-styles')).body).toHaveLength(2);
   expect(await client.ask('DELETE', '/letter-styles/broadside')).toMatchObject({ status: 404 });
+});
+
+/** Fonts of a person's own: a file that ships, in every format that is taken, and what is none. */
+const ownFontBytes = async () => {
+  const require = createRequire(import.meta.url);
+  const folder = join(dirname(require.resolve('@expo-google-fonts/caveat/package.json')), '700Bold');
+  const [file] = (await readdir(folder)).filter((name) => name.endsWith('.ttf'));
+  return readFile(join(folder, file ?? ''));
+};
+
+test('a font of one’s own is taken in whatever it is packed in, words are set in it at once, and put aside it still holds', async () => {
+  const ttf = await ownFontBytes();
+  await fontEditor.woff2.init();
+  const woff2 = Buffer.from(fontEditor.woff2.encode(ttf));
+  const deflate = (bytes: number[]) => [...deflateSync(Uint8Array.from(bytes))];
+  const woff = Buffer.from(fontEditor.ttf2woff(new Uint8Array(ttf).buffer, { metadata: {}, deflate }));
+  const families: FontFamily[] = [];
+  for (const [name, bytes] of Object.entries({ 'a.ttf': ttf, 'a.woff': woff, 'a.woff2': woff2 })) {
+    const { status, body } = await client.sendFile('/fonts', bytes, name);
+    expect(status).toBe(201);
+    families.push(FontFamilySchema.parse(body));
+  }
+  for (const { name, isOwn, files } of families) {
+    expect([name, isOwn, files[0]?.weight]).toEqual(['Caveat Bold', true, { least: 700, most: 700 }]);
+  }
+  const [family] = families;
+  if (!family) throw new Error('no font');
+  const title = words('Kites', 'bare');
+  if (title.kind !== 'words') throw new Error('no words');
+  const inFont = (id: string) => ({ ...title, id: randomUUID(), style: { ...title.style, family: id } });
+  const plans = async (name: string, id: string) => {
+    const project = await lettered(name, [inFont(id)], ['sunpane/square-post']);
+    const framed = { original: project.originals[0] as Original, project, seen: null };
+    const [frame] = project.frames;
+    const plan = frame && (await services.planner.open()).planOf({ frame, ...framed });
+    const layer = plan?.lettering?.layers.at(-1);
+    return layer?.kind === 'outline' ? layer.path : '';
+  };
+  const shipped = await plans('Same', 'caveat');
+  for (const { id } of families) expect(await plans('Own', id)).toBe(shipped);
+  const [own, other] = [await plans('Own', family.id), await plans('Other', 'jost')];
+  expect(own).not.toBe(other);
+  expect(await client.bytes(`/fonts/files/${family.id}`)).toEqual(ttf);
+  expect(await client.ask('DELETE', `/fonts/${family.id}`)).toMatchObject({ status: 204 });
+  const { body } = await client.ask('GET', '/fonts');
+  expect((body as FontFamily[]).find(({ id }) => id === family.id)?.isHidden).toBe(true);
+  expect(await plans('Put aside', family.id)).toBe(own);
+});
+
+test('what is no font is refused in words, and words that ask for a font which comes later are measured then', async () => {
+  const ttf = await ownFontBytes();
+  const refused = async (bytes: Buffer, says: string) => {
+    const { status, body } = await client.sendFile('/fonts', bytes, 'kite.ttf');
+    expect(status).toBe(415);
+    expect(JSON.stringify(body)).toContain(says);
+  };
+  await refused(Buffer.from('no font at all'), 'This is no font that is taken');
+  await refused(ttf.subarray(0, 2000), 'or it is damaged');
+  await refused(Buffer.concat([Buffer.from('ttcf'), ttf]), 'a collection of several fonts');
+  const packed = Buffer.alloc(48);
+  packed.write('wOF2', 0, 'latin1');
+  packed.writeUInt32BE(4_000_000_000, 16);
+  await refused(packed, 'more than 40 MB');
+
+  // A font whose file differs from those above: its id is known before it comes.
+  const later = Buffer.concat([ttf, Buffer.alloc(4)]);
+  const id = `own-${createHash('sha256').update(later).digest('hex').slice(0, 24)}`;
+  const title = words('Kites', 'bare');
+  if (title.kind !== 'words') throw new Error('no words');
+  const project = await lettered(
+    'Later',
+    [{ ...title, style: { ...title.style, family: id } }],
+    ['sunpane/square-post'],
+  );
+  const [before] = await client.measured(project.id);
+  await client.sendFile('/fonts', later, 'later.ttf');
+  const [after] = await client.measured(project.id);
+  expect(after?.planHash).not.toBe(before?.planHash);
 });

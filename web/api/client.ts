@@ -31,6 +31,18 @@ export async function ask<Schema extends z.ZodType>(
   return schema.parse(await response.json());
 }
 
+/** Sends one file, as a form. @throws ApiError */
+export async function sendFile<Schema extends z.ZodType>(
+  schema: Schema,
+  path: string,
+  file: File,
+): Promise<z.infer<Schema>> {
+  const form = new FormData();
+  form.append('file', file, file.name);
+  const response = await answered(path, { method: 'POST', body: form });
+  return schema.parse(await response.json());
+}
+
 /** The same where nothing is answered. */
 export async function tell(path: string, options: { method: 'POST' | 'DELETE'; body?: unknown }): Promise<void> {
   await send(path, options);
@@ -55,11 +67,14 @@ export async function save<Schema extends z.ZodType>(
   }
 }
 
-async function send(path: string, { method = 'GET', body }: { method?: string; body?: unknown }): Promise<Response> {
-  const response = await fetch(`/api${path}`, {
+const send = (path: string, { method = 'GET', body }: { method?: string; body?: unknown }): Promise<Response> =>
+  answered(path, {
     method,
     ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
-  }).catch(() => {
+  });
+
+async function answered(path: string, request: RequestInit): Promise<Response> {
+  const response = await fetch(`/api${path}`, request).catch(() => {
     throw new ApiError(notConnected, 0);
   });
   if (response.ok) return response;

@@ -1,6 +1,6 @@
-import { FontFamilySchema } from '@inkwell/core/model';
+import { type FontFamily, FontFamilySchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import { ask } from './client.ts';
+import { ask, sendFile, tell } from './client.ts';
 
 /** The fonts that words can be set in. */
 export const askFamilies = () => ask(z.array(FontFamilySchema), '/fonts');
@@ -11,3 +11,10 @@ export async function fontBytes(id: string): Promise<Uint8Array> {
   if (!response.ok) throw new Error(`The font ${id} did not come: ${response.status}.`);
   return new Uint8Array(await response.arrayBuffer());
 }
+
+/** Adds a font of one's own. @throws ApiError where it is none that can be used */
+export const addFont = (file: File): Promise<FontFamily> => sendFile(FontFamilySchema, '/fonts', file);
+
+/** Puts a font aside, so that it is not offered any more, or takes it back. */
+export const putFontAside = (id: string) => tell(`/fonts/${id}`, { method: 'DELETE' });
+export const takeFontBack = (id: string) => tell(`/fonts/${id}/restore`, { method: 'POST' });

@@ -35,6 +35,14 @@ export async function openBook(): Promise<void> {
   if (!pageFonts.getState().book) pageFonts.setState({ book: bookOf(all), failed: false });
 }
 
+/** Asks anew which fonts there are: one was added or put aside. */
+export async function askAgain(): Promise<void> {
+  families = forgetting(askFamilies(), () => {
+    families = null;
+  });
+  pageFonts.setState({ book: bookOf(await families), failed: false });
+}
+
 /** Loads font files, each once. */
 export async function loadFonts(files: readonly ChosenFile[]): Promise<void> {
   shaper ??= forgetting(import('harfbuzzjs'), () => {

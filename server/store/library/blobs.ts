@@ -41,7 +41,7 @@ export async function keepBytes(db: Queryable, data: Buffer): Promise<string> {
 }
 
 /** The bytes of a blob, read a chunk at a time; ends at once where there is no such blob. */
-export function readBlob(db: Database, sha256: string): Readable {
+export function readBlob(db: Queryable, sha256: string): Readable {
   async function* chunks() {
     for (let index = 0; ; index += 1) {
       const [chunk] = await db
@@ -71,7 +71,7 @@ export async function blobBytes(db: Database, sha256: string): Promise<Buffer | 
 }
 
 /** Writes a blob into a file and checks that it is whole. @throws where the bytes do not match the hash */
-export async function blobToFile(db: Database, sha256: string, path: string): Promise<void> {
+export async function blobToFile(db: Queryable, sha256: string, path: string): Promise<void> {
   const file = await open(path, 'w');
   const hash = createHash('sha256');
   await pipeline(

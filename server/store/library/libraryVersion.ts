@@ -5,7 +5,7 @@ import { libraryVersions } from '../schema.ts';
 const versions = prepared((db) => db.select().from(libraryVersions).prepare('library_version'));
 
 /**
- * A number that rises with every change of an own place or a finish, in the transaction that makes it. Whoever reads them after
+ * A number that rises with every change of an own place, a font or a finish, in the transaction that makes it. Whoever reads them after
  * the number has them as they were then, or newer: as long as it stays the same, they need not be read again.
  */
 export async function libraryVersion(db: Queryable): Promise<number> {

@@ -27,18 +27,23 @@ import {
 } from '@inkwell/core/planning';
 import { asComposed } from '@inkwell/core/proposing';
 import { LRUCache } from 'lru-cache';
+import type { Fonts } from '../../fonts/fonts.ts';
 import { shippedSheets } from '../../standins/shippedSheets.ts';
 import type { Database, Queryable } from '../../store/database.ts';
+import { blobToFile } from '../../store/library/blobs.ts';
 import { listFinishes } from '../../store/library/finishes.ts';
 import { libraryVersion } from '../../store/library/libraryVersion.ts';
+import { listOwnFonts } from '../../store/library/ownFonts.ts';
 import { ownSheets } from '../../store/library/ownPlaces.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
 
-/** What frames are planned from: all sheets of the spec book, their places by id, and the finishes that people made. */
+/** What frames are planned from: all sheets of the spec book, their places by id, the finishes that people made, and all fonts. */
 interface Library {
   readonly sheets: readonly SpecSheet[];
   readonly places: ReadonlyMap<string, PlaceOfNetwork>;
   readonly finishes: readonly Finish[];
+  /** All fonts that words can be set in. */
+  readonly book: FontBook;
 }
 
 /** The library as it is now, and what follows from it for frames. */
@@ -93,15 +98,17 @@ export class Planner {
 
   constructor(
     private readonly db: Database,
-    readonly fonts: FontBook,
+    private readonly fonts: Fonts,
   ) {}
 
   /** Sheets and finishes as they are now: another server or worker may have changed them since they were read last. */
-  private async libraryOf(db: Queryable): Promise<Library> {
+  private async libraryOf(db: Queryable): Promise<Library & { version: number }> {
     const version = await libraryVersion(db);
     if (this.library?.version === version) return this.library;
     const sheets = [...this.shipped, ...(await ownSheets(db))];
-    const library = { version, sheets, places: placesById(sheets), finishes: await listFinishes(db) };
+    const fetch = (sha256: string, path: string) => blobToFile(db, sha256, path);
+    const book = await this.fonts.bookWith(await listOwnFonts(db), fetch);
+    const library = { version, book, sheets, places: placesById(sheets), finishes: await listFinishes(db) };
     // What a transaction has changed may be taken back, and its version given to another change.
     if (db === this.db) this.library = library;
     return library;
@@ -109,7 +116,7 @@ export class Planner {
 
   /** Everything as it is now. @param db a transaction, to see what it has changed */
   async open(db: Queryable = this.db): Promise<Planning> {
-    const { sheets, places, finishes } = await this.libraryOf(db);
+    const { version, sheets, places, finishes, book } = await this.libraryOf(db);
     const finishOf: Planning['finishOf'] = (framed) => resolveFinish(framed, finishes);
     const plannedOf = (framed: FramedPicture): PlannedFrame | null => {
       const { frame, original, project, seen } = framed;
@@ -117,7 +124,7 @@ export class Planner {
       if (!place || !isPlannable(place, frame)) return null;
       const { treatment } = finishOf(framed);
       const composed = asComposed(original, seen, project.composing);
-      const lettering = letteringFor(project, this.fonts, frame, seen);
+      const lettering = letteringFor(project, book, frame, seen);
       return planWithWords({
         original: composed,
         place,
@@ -134,13 +141,15 @@ export class Planner {
       sheets,
       places,
       finishes,
+      book,
       finishOf,
       planOf,
       letteredOf: (framed) => (framed.project.lettering.length === 0 ? null : (plannedOf(framed)?.lettered ?? null)),
       measuringOf: (framed) => {
         const place = places.get(framed.frame.placeId)?.place ?? {};
         const basis = basisOf({ ...framed, finish: finishOf(framed).finish, place });
-        const key = `${framed.frame.id} ${basis}`;
+        // A font that words have waited for makes another plan of the same frame.
+        const key = `${framed.frame.id} ${basis} ${version}`;
         const known = this.kept.get(key);
         if (known) return known;
         const plan = planOf(framed);

@@ -136,11 +136,14 @@ function FallbackNote({ item }: { item: Item }) {
   const book = useStore(pageFonts, (state) => state.book);
   if (!book || item.kind !== 'words') return null;
   const { fallbacks } = setWords(item.text, item.style, book);
-  const chosen = book.families.find(({ id }) => id === item.style.family)?.name ?? 'The font';
+  const chosen = book.families.find(({ id }) => id === item.style.family)?.name;
   if (fallbacks.length === 0) return null;
+  const others = fallbacks.join(' and ');
   return (
     <p className="quiet small">
-      {chosen} lacks some of these letters: they are set in {fallbacks.join(' and ')}.
+      {chosen
+        ? `${chosen} lacks some of these letters: they are set in ${others}.`
+        : `The font of this style is not here: it is set in ${others}. Add that font, or choose another.`}
     </p>
   );
 }

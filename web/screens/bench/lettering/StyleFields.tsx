@@ -5,6 +5,7 @@ import { pageFonts } from '../../../fonts/pageFonts.ts';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { ColourField } from '../../../parts/ColourField.tsx';
 import { TuneField } from '../finish/TuneField.tsx';
+import { OwnFonts } from './OwnFonts.tsx';
 
 const alignments: readonly (readonly [LetterStyle['align'], string])[] = [
   ['by place', 'To the side it stands at'],
@@ -91,10 +92,13 @@ export function StyleFields(props: {
       <ChoiceField
         label="Font"
         value={style.family}
-        choices={families.filter(({ isFallback }) => !isFallback).map(({ id, name, kind }) => [id, `${name}, ${kind}`])}
+        choices={families
+          .filter(({ id, isHidden }) => !isHidden || id === style.family)
+          .map(({ id, name, kind }) => [id, `${name}, ${kind}`])}
         disabled={false}
         onChoose={(next) => onSet({ ...style, family: next })}
       />
+      <OwnFonts family={family ?? null} onAdded={(id) => onSet({ ...style, family: id })} />
       <ChoiceField
         label="Weight"
         value={closest(weights, style.weight)}

@@ -1,6 +1,7 @@
 import { shippedStyles } from '@inkwell/core/lettering';
 import type { EmblemItem, Item, LetterStyle, NamedLetterStyle, Original } from '@inkwell/core/model';
-import { Checkbox, Input } from 'antd';
+import { Button, Checkbox, Input } from 'antd';
+import equal from 'fast-deep-equal';
 import { useMemo, useState } from 'react';
 import { useLetterStyles } from '../../../api/letterStyles.ts';
 import { ColourField } from '../../../parts/ColourField.tsx';
@@ -107,11 +108,19 @@ export function StylePanel(props: {
     );
   }
   const setStyle = (style: LetterStyle) => lettering.change({ ...chosen, style });
+  const others = lettering.items.filter(
+    (item) => item.kind === 'words' && item.id !== chosen.id && !equal(item.style, chosen.style),
+  );
   return (
     <aside className="letter-style" aria-label="Style">
       <h2 className="minor-title">Style of {chosen.name}</h2>
       <StyleTiles styles={named} original={original} text={chosen.text} chosen={chosen.style} onChoose={setStyle} />
       <OwnStyles style={chosen.style} named={named} onChoose={setStyle} />
+      {others.length > 0 && (
+        <Button size="small" onClick={() => lettering.styleAll(chosen.style)}>
+          Give this style to all words
+        </Button>
+      )}
       <StyleFields
         key={chosen.id}
         style={chosen.style}

@@ -1,4 +1,4 @@
-import type { Item, Lettering } from '@inkwell/core/model';
+import type { Item, Lettering, LetterStyle } from '@inkwell/core/model';
 import { letteringOf, useBench, useBenchStore } from '../state/useBench.ts';
 
 /** The item that is worked at: the one that was chosen, else the first. */
@@ -20,6 +20,8 @@ export function useLettering(projectId: string) {
     change: (item: Item) => set(changed(item)),
     /** The same while hands are at it: seen at once, saved and undone as one step when they rest. */
     write: (item: Item) => store.letter(projectId, changed(item)),
+    /** Gives one style to everything that is written. */
+    styleAll: (style: LetterStyle) => set(now().map((one) => (one.kind === 'words' ? { ...one, style } : one))),
     remove: (id: string) => set(now().filter((one) => one.id !== id)),
     /** Before or after the next one: the order is that of their importance. */
     shift(id: string, by: -1 | 1) {

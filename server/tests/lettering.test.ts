@@ -184,11 +184,7 @@ test('an emblem has to be a picture that is there, and what a project shows alre
 });
 
 test('what is no item is refused in words, and a character that no font has keeps a file out of a delivery', async () => {
-  const project = await lettered(
-    'Missing letters',
-    [words('Kites 🪁', 'board')],
-    ['sunpane/square-post', 'sunpane/story'],
-  );
+  const project = await lettered('Missing letters', [words('Kites 🪁', 'board')], ['candlecast/video-thumbnail']);
   const wrong = { lettering: [{ ...words('', 'board') }] };
   const refused = await client.ask('PATCH', `/projects/${project.id}/settings`, {
     version: project.version,

@@ -72,12 +72,8 @@ function nearBody({ data, width, height }: Cover, reach: number): Uint8Array {
   return near;
 }
 
-/**
- * Of what lies round letters so much counts, as a share of their em, but at least so many pixels: for contrast what meets their edges,
- * such as an outline; for how busy it is there what the eye takes in with them.
- */
+/** What meets the edges of letters counts, such as an outline: up to this share of their em from them, but at least so many pixels. */
 const edge = { share: 0.05, least: 1 } as const;
-const around = { share: 0.14, least: 2 } as const;
 
 /**
  * How well letters can be told from what lies right round them: their ground, an outline, a shadow, or a plate, whatever the pixels are.
@@ -97,18 +93,14 @@ export function legibilityOf(
   ink: number,
   em: number,
 ): Pick<Legibility, 'contrast' | 'busy'> | null {
-  const within = ({ share, least }: typeof edge | typeof around): number[] => {
-    const near = nearBody(cover, Math.round(Math.max(least, share * em)));
-    const found: number[] = [];
-    for (let at = 0; at < near.length; at += 1) {
-      if (near[at] === 1 && (cover.data[at] as number) <= bare) found.push(luminanceAt(shown, at * shown.channels));
-    }
-    return found;
-  };
-  const atEdges = within(edge);
-  if (atEdges.length < leastPixels) return null;
-  const contrasts = atEdges.map((luminance) => contrastRatio(luminance, ink)).sort((a, b) => a - b);
-  const lightness = within(around).map(lightnessOf);
+  const near = nearBody(cover, Math.round(Math.max(edge.least, edge.share * em)));
+  const around: number[] = [];
+  for (let at = 0; at < near.length; at += 1) {
+    if (near[at] === 1 && (cover.data[at] as number) <= bare) around.push(luminanceAt(shown, at * shown.channels));
+  }
+  if (around.length < leastPixels) return null;
+  const contrasts = around.map((luminance) => contrastRatio(luminance, ink)).sort((a, b) => a - b);
+  const lightness = around.map(lightnessOf);
   const mean = lightness.reduce((sum, one) => sum + one, 0) / lightness.length;
   const deviation = Math.sqrt(lightness.reduce((sum, one) => sum + (one - mean) ** 2, 0) / lightness.length);
   return {

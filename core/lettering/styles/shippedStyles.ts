@@ -58,7 +58,7 @@ export const shippedStyles: readonly NamedLetterStyle[] = [
     family: 'alegreya-sans',
     weight: 800,
     lineHeight: 1.04,
-    setOff: { kind: 'outline', width: 0.08, colour: '#1d2733' },
+    setOff: { kind: 'outline', width: 0.11, colour: '#1d2733' },
   }),
   styled('masthead', 'Masthead', {
     family: 'playfair-display',
@@ -85,7 +85,7 @@ export const shippedStyles: readonly NamedLetterStyle[] = [
     weight: 700,
     lineHeight: 1.02,
     colour: white,
-    setOff: { kind: 'outline', width: 0.1, colour: '#7a1f3d' },
+    setOff: { kind: 'outline', width: 0.13, colour: '#7a1f3d' },
   }),
   styled('crate', 'Crate', {
     family: 'saira-stencil-one',
@@ -108,6 +108,6 @@ export const shippedStyles: readonly NamedLetterStyle[] = [
     lineHeight: 1.06,
     colour: white,
     otherColour: ink,
-    setOff: { kind: 'shadow', right: 0, down: 0.02, blur: 0.07, colour: '#0b1118', opacity: 0.85 },
+    setOff: { kind: 'shadow', right: 0, down: 0.02, blur: 0.09, colour: '#0b1118', opacity: 0.95 },
   }),
 ];

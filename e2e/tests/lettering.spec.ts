@@ -1,6 +1,4 @@
-import { readdirSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
+import { fontFile } from '@inkwell/server/testing/fonts.ts';
 import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { choose, drag, settled, test, undoAll, wallFrame } from '../support/bench.ts';
@@ -23,13 +21,6 @@ async function openGrey(page: Page, places: readonly string[]): Promise<void> {
   for (const name of places) await page.getByRole('checkbox', { name, exact: true }).check();
   await page.getByRole('button', { name: 'Frame them' }).click();
   await expect(page.getByRole('tab', { name: /^grey, looked at/ })).toBeVisible();
-}
-
-/** A font file that a person might have. */
-function ownFont(): string {
-  const require = createRequire(import.meta.url);
-  const folder = join(dirname(require.resolve('@expo-google-fonts/kalam/package.json')), '700Bold');
-  return join(folder, readdirSync(folder).find((name) => name.endsWith('.ttf')) ?? '');
 }
 
 const paths = (page: Page, placeId: string) => wallFrame(page, placeId).locator('.letter-layers path');
@@ -114,7 +105,7 @@ test('a character that no font has forbids to deliver, a text that fits nowhere 
   await added.setInputFiles({ name: 'notes.ttf', mimeType: 'font/ttf', buffer: Buffer.from('Wind 5, north-west') });
   await expect(page.getByText('This is no font that is taken: TTF, OTF, WOFF and WOFF2 are.')).toBeVisible();
   await title.fill('Kites');
-  await added.setInputFiles(ownFont());
+  await added.setInputFiles(fontFile('kalam'));
   await expect(page.locator('.choice-field', { hasText: 'Font' })).toContainText('Kalam Bold, your own');
   await page.getByRole('button', { name: 'Put Kalam Bold aside' }).click();
   await expect(page.getByRole('button', { name: 'Put Kalam Bold aside' })).toBeHidden();

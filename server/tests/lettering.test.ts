@@ -1,7 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { readdir, readFile } from 'node:fs/promises';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import { contrastRatio, levelsOf, plateUnder, relativeLuminance, shippedStyles } from '@inkwell/core/lettering';
 import {
@@ -20,6 +19,7 @@ import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { clearUnused } from '../store/library/clearing.ts';
 import { originals } from '../store/schema.ts';
+import { fontFile } from '../testing/fonts.ts';
 import { startProgram } from '../testing/program.ts';
 
 const { client, services } = await startProgram();
@@ -233,16 +233,8 @@ test('styles are kept under a name, written to files and read again, put aside a
   expect(await client.ask('DELETE', '/letter-styles/broadside')).toMatchObject({ status: 404 });
 });
 
-/** Fonts of a person's own: a file that ships, in every format that is taken, and what is none. */
-const ownFontBytes = async () => {
-  const require = createRequire(import.meta.url);
-  const folder = join(dirname(require.resolve('@expo-google-fonts/caveat/package.json')), '700Bold');
-  const [file] = (await readdir(folder)).filter((name) => name.endsWith('.ttf'));
-  return readFile(join(folder, file ?? ''));
-};
-
 test('a font of one’s own is taken in whatever it is packed in, words are set in it at once, and put aside it still holds', async () => {
-  const ttf = await ownFontBytes();
+  const ttf = await readFile(fontFile('caveat'));
   await fontEditor.woff2.init();
   const woff2 = Buffer.from(fontEditor.woff2.encode(ttf));
   const deflate = (bytes: number[]) => [...deflateSync(Uint8Array.from(bytes))];
@@ -281,7 +273,7 @@ test('a font of one’s own is taken in whatever it is packed in, words are set 
 });
 
 test('what is no font is refused in words, and words that ask for a font which comes later are measured then', async () => {
-  const ttf = await ownFontBytes();
+  const ttf = await readFile(fontFile('caveat'));
   const refused = async (bytes: Buffer, says: string) => {
     const { status, body } = await client.sendFile('/fonts', bytes, 'kite.ttf');
     expect(status).toBe(415);

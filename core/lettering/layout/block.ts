@@ -30,6 +30,8 @@ export interface Block {
 /** The least pixels of what is read, where a frame is shown smallest. */
 const legible = { xHeight: 7, side: 24 } as const;
 
+/** Raised so that they can be read, items under words get at most this large against these: whoever looks has to know what comes first. */
+const mostRaised = 0.75;
 /** Between two items of a block, in em of the smaller. */
 const between = 0.42;
 
@@ -84,13 +86,13 @@ function stacked(parts: readonly Omit<BlockPart, 'top'>[]): Block {
  * All ways in which an item and those under it can stand as a block: the first in every number of lines, the others as few as fit
  * its width, or as few as they can have.
  *
- * @param raised how many times larger than they would like to be the others are, against the first; none gets larger than it
+ * @param raised how many times larger than they would like to be the others are, against the first; none gets as large as it
  */
 export function blocksOf(first: ReadyItem, under: readonly ReadyItem[], raised = 1): Block[] {
   const firsts = 'ways' in first ? first.ways.map((way) => wordsPart(first, way, 1)) : [plainPart(first.item, 1)];
   const emOf = ({ item }: ReadyItem) => {
     const share = item.wanted / first.item.wanted;
-    return Math.max(share, Math.min(1, share * raised));
+    return Math.max(share, Math.min(mostRaised, share * raised));
   };
   return firsts.flatMap((part) => {
     const fitting = (isNarrow: boolean) =>

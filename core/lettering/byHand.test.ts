@@ -115,7 +115,33 @@ describe('the hand has the last word', () => {
       { axis: 'x', at: 40 },
       { axis: 'y', at: 503 },
     ]);
-    expect(snapItem({ ...box, left: 60, top: 560 }, whole, bounds, [], 6)).toEqual({ by: { x: 0, y: 0 }, lines: [] });
+    expect(snapItem({ ...box, left: 60, top: 560 }, whole, bounds, [], 6)).toEqual({
+      by: { x: 0, y: 0 },
+      lines: [],
+      distances: [],
+    });
     expect(snapItem({ ...box, left: 333.4 - 50 }, whole, bounds, [], 6).by.x).toBeCloseTo(-0.067, 2);
+  });
+
+  test('an item snaps to where it is as far from one neighbour as from the other, and both distances are told', () => {
+    const neighbours = [
+      { left: 100, top: 300, width: 80, height: 100 },
+      { left: 517, top: 330, width: 200, height: 100 },
+    ];
+    const box = { left: 296, top: 350, width: 100, height: 40 };
+    const { by, lines, distances } = snapItem(box, whole, whole, neighbours, 6);
+    // Between 180 and 517 there are 237 px left: half of them on each side.
+    expect(by.x).toBeCloseTo(2.5, 9);
+    expect(lines.filter(({ axis }) => axis === 'x')).toEqual([]);
+    const across = distances.filter(({ axis }) => axis === 'x');
+    expect(across.map(({ from, to }) => [from, to])).toEqual([
+      [180, 298.5],
+      [398.5, 517],
+    ]);
+    // With a neighbour on one side only, the frame's edge is the other; what lies above or below has no say.
+    const [right] = neighbours.slice(1);
+    const alone = { ...box, left: 207 };
+    expect(snapItem(alone, whole, whole, right ? [right] : [], 6).by.x).toBeCloseTo(1.5, 9);
+    expect(snapItem({ ...alone, top: 700 }, whole, whole, right ? [right] : [], 0.5).distances).toEqual([]);
   });
 });

@@ -1,6 +1,6 @@
 import './ItemHandles.css';
 import type { Rect } from '@inkwell/core/geometry';
-import { type SnapLine, snapItem, standOf, withinMargins } from '@inkwell/core/lettering';
+import { type Snapped, snapItem, standOf, withinMargins } from '@inkwell/core/lettering';
 import { type Hand, type LetteredItem, type Stand, withHand } from '@inkwell/core/model';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, useState } from 'react';
@@ -10,6 +10,10 @@ import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 import { HandBar } from './HandBar.tsx';
 
+/** What is shown of where an item has snapped to. */
+type Shown = Pick<Snapped, 'lines' | 'distances'>;
+const nothing: Shown = { lines: [], distances: [] };
+
 /** How much a press of + or − changes an item. */
 const step = 1.03;
 
@@ -17,7 +21,7 @@ const step = 1.03;
 export function ItemHandles({ one, state, width }: { one: BenchFrame; state: FrameState; width: number }) {
   const store = useBenchStore();
   const [chosenId, setChosenId] = useState<string | null>(null);
-  const [lines, setLines] = useState<readonly SnapLine[]>([]);
+  const [snapped, setSnapped] = useState<Shown>(nothing);
   const { lettering, output, settings } = state;
   const { project } = one.finishing;
   const scale = width / output.width;
@@ -43,10 +47,10 @@ export function ItemHandles({ one, state, width }: { one: BenchFrame; state: Fra
             onMove={(stand) => store.moveItem(one.frame.id, withHand(hands, item.itemId, { stand }))}
             onRest={() => store.commitMove()}
             onRestSoon={() => store.commitMoveSoon()}
-            onSnap={setLines}
+            onSnap={setSnapped}
           />
         ))}
-        {lines.map(({ axis, at }) => (
+        {snapped.lines.map(({ axis, at }) => (
           <span
             key={`${axis} ${at}`}
             className="item-line"
@@ -54,6 +58,20 @@ export function ItemHandles({ one, state, width }: { one: BenchFrame; state: Fra
             style={axis === 'x' ? { left: at * scale } : { top: at * scale }}
           />
         ))}
+        {snapped.distances.map(({ axis, from, to, across }) => {
+          const [start, length] = [from * scale, (to - from) * scale];
+          const at = across * scale;
+          return (
+            <span
+              key={`${axis} ${from}`}
+              className="item-distance"
+              data-axis={axis}
+              style={axis === 'x' ? { left: start, width: length, top: at } : { top: start, height: length, left: at }}
+            >
+              <span className="small">{Math.round(to - from)} px</span>
+            </span>
+          );
+        })}
       </div>
       {chosen && (
         <HandBar
@@ -81,7 +99,7 @@ function ItemHandle(props: {
   onMove: (stand: Stand) => void;
   onRest: () => void;
   onRestSoon: () => void;
-  onSnap: (lines: readonly SnapLine[]) => void;
+  onSnap: (snapped: Shown) => void;
 }) {
   const { item, name, scale, isChosen, others, onChoose, onLetGo, onMove, onRest, onRestSoon, onSnap } = props;
   const { piece } = item;
@@ -97,11 +115,9 @@ function ItemHandle(props: {
     if (tap || (first && mx === 0 && my === 0)) return start;
     const [x, y] = [mx / scale, my / scale];
     const box = { ...start.box, left: start.box.left + x, top: start.box.top + y };
-    const { by, lines } = altKey
-      ? { by: { x: 0, y: 0 }, lines: [] }
-      : snapItem(box, piece, withinMargins(piece), others, snapDistance / scale);
-    onMove(movedBy(start.stand, x + by.x, y + by.y));
-    onSnap(last ? [] : lines);
+    const snapped = altKey ? null : snapItem(box, piece, withinMargins(piece), others, snapDistance / scale);
+    onMove(movedBy(start.stand, x + (snapped?.by.x ?? 0), y + (snapped?.by.y ?? 0)));
+    onSnap(last || !snapped ? nothing : snapped);
     if (last) onRest();
     return start;
   }, gestures.drag);

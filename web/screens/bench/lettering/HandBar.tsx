@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { ColourField } from '../../../parts/ColourField.tsx';
 
 const waysToSetOff = [
-  { value: 'as styled' as const, label: 'Set off as in its style' },
+  { value: 'as styled' as const, label: 'As in its style' },
   { value: 'plate' as const, label: 'On a plate' },
   { value: 'outline' as const, label: 'Outlined' },
   { value: 'none' as const, label: 'Not set off' },

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { plainTreatment } from '../finishing/index.ts';
-import { testBook, testStyle } from '../lettering/testFonts.ts';
+import { testBook, testWords } from '../lettering/testFonts.ts';
 import {
   type Finding,
   type FrameChange,
@@ -19,24 +19,6 @@ import { letteringFindings } from './letteringFindings.ts';
 
 const book = testBook(['sofia-sans', 'noto-sans']);
 const id = (number: number) => `00000000-0000-4000-8000-${String(number).padStart(12, '0')}`;
-const words = (number: number, text: string, values: Partial<Item> = {}): Item =>
-  ({
-    id: id(number),
-    name: `Words ${number}`,
-    kind: 'words',
-    role: 'title',
-    text,
-    short: '',
-    style: testStyle(),
-    originalIds: null,
-    notOn: [],
-    notOnPlaces: [],
-    onPieces: 'first',
-    wish: 'middle',
-    wanted: 0.1,
-    ...values,
-  }) as Item;
-
 const place = samplePlace({
   width: 1000,
   height: 800,
@@ -65,8 +47,8 @@ function checked(hands: Hands, items: Item[], legibility: Legibility[] = [], mar
 const handsOf = (change: FrameChange | undefined): Hands => (change as { hands: Hands }).hands;
 const labels = (findings: Finding[]) => findings.map(({ fix }) => fix?.label);
 
-const title = words(1, 'Autumn kites on the dunes', { short: 'Kites', wanted: 0.12 } as Partial<Item>);
-const date = words(2, '4 October');
+const title = testWords(1, 'Autumn kites on the dunes', { short: 'Kites', wanted: 0.12 });
+const date = testWords(2, '4 October');
 const stand = (x: number, y: number, size: number, lines = 1) => ({ ...noHand, stand: { x, y, size, lines } });
 
 test('whatever a hand has done to an item, the fix of each finding takes that finding away and brings no other', () => {
@@ -124,23 +106,23 @@ test('words that cannot be told from their ground at a width are put on a plate;
   const [busy] = found(9, 0.6, 500);
   expect(busy?.text).toContain('so uneven');
   // Small words need more.
-  const small = words(3, 'in the evening', { wanted: 0.04 } as Partial<Item>);
+  const small = testWords(3, 'in the evening', { wanted: 0.04 });
   const least = checked({}, [small], [{ itemId: small.id, shownWidth: 250, contrast: 4, busy: 0 }]).findings[0];
   expect(least?.allowed).toBe('4.5 : 1');
 });
 
 test('words that take more than they should of a picture are shortened, else made smaller', () => {
-  const long = words(1, 'An autumn of kites over the dunes of the salt marsh', { wanted: 0.5 } as Partial<Item>);
+  const long = testWords(1, 'An autumn of kites over the dunes of the salt marsh', { wanted: 0.5 });
   const free = (hands: Hands, item: Item) => checked(hands, [item], [], []);
   const { findings } = free({}, long);
   expect(findings).toMatchObject([{ kind: 'much under words', fix: { label: 'Make it smaller' } }]);
   expect(free(handsOf(findings[0]?.fix?.change), long).findings).toEqual([]);
-  const withShort = { ...long, short: 'Kites' } as Item;
+  const withShort = { ...long, short: 'Kites' };
   expect(labels(free({}, withShort).findings)).toEqual(['Use the short version']);
 });
 
 test('what finds no room can be left out of the frame', () => {
-  const endless = words(1, 'Wind and sand '.repeat(40));
+  const endless = testWords(1, 'Wind and sand '.repeat(40));
   const { findings } = checked({}, [endless, date]);
   expect(findings).toMatchObject([{ kind: 'words left out', fix: { label: 'Leave it out here' } }]);
   expect(checked(handsOf(findings[0]?.fix?.change), [endless, date]).findings).toEqual([]);

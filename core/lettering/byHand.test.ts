@@ -5,26 +5,11 @@ import { frameGround } from './layout/frameGround.ts';
 import { roomIn } from './layout/room.ts';
 import { snapItem } from './layout/snapItem.ts';
 import { letterItems } from './letterItems.ts';
-import { testBook, testStyle } from './testFonts.ts';
+import { testBook, testWords } from './testFonts.ts';
 
 const book = testBook(['sofia-sans', 'noto-sans']);
 const id = (number: number) => `00000000-0000-4000-8000-${String(number).padStart(12, '0')}`;
-const words = (number: number, text: string): Item => ({
-  id: id(number),
-  name: `Words ${number}`,
-  kind: 'words',
-  role: 'title',
-  text,
-  short: '',
-  style: testStyle(),
-  originalIds: null,
-  notOn: ['profile'],
-  notOnPlaces: [],
-  onPieces: 'each',
-  wish: 'middle',
-  wanted: 0.1,
-});
-const items = [words(1, 'Autumn kites'), words(2, '4 October')];
+const items: Item[] = [testWords(1, 'Autumn kites'), testWords(2, '4 October')];
 const whole = { left: 0, top: 0, width: 1000, height: 800 };
 const face = { left: 400, top: 300, width: 200, height: 200 };
 const still = { centreX: 0, centreY: 0, span: 1, turn: 0, mirror: false };

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import * as shaper from 'harfbuzzjs';
-import type { FontFamily, LetterStyle } from '../model/index.ts';
+import type { FontFamily, LetterStyle, WordsItem } from '../model/index.ts';
 import type { FontBook } from './type/fontBook.ts';
 import { openTypeface } from './type/harfbuzzTypeface.ts';
 import type { Typeface } from './type/typeface.ts';
@@ -52,5 +52,23 @@ export const testStyle = (values: Partial<LetterStyle> = {}): LetterStyle => ({
   colour: '#ffffff',
   otherColour: null,
   setOff: { kind: 'none' },
+  ...values,
+});
+
+/** Words for tests: a title in the middle, on every piece. */
+export const testWords = (number: number, text: string, values: Partial<WordsItem> = {}): WordsItem => ({
+  id: `00000000-0000-4000-8000-${String(number).padStart(12, '0')}`,
+  name: `Words ${number}`,
+  kind: 'words',
+  role: 'title',
+  text,
+  short: '',
+  style: testStyle(),
+  originalIds: null,
+  notOn: ['profile'],
+  notOnPlaces: [],
+  onPieces: 'each',
+  wish: 'middle',
+  wanted: 0.1,
   ...values,
 });

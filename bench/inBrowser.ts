@@ -1,6 +1,6 @@
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import type { Client } from '@inkwell/server/testing/client.ts';
-import { type Browser, chromium, type Page } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { median } from './inProcess.ts';
 
 export interface Dragging {
@@ -13,13 +13,6 @@ export interface Dragging {
   /** Milliseconds from letting go to the true proof on the wall. */
   restToProof: { median: number; p95: number; rests: number };
 }
-
-/** The browser that interfaces are measured in. */
-export const openBrowser = (): Promise<Browser> =>
-  chromium.launch({
-    executablePath: '/usr/bin/chromium-headless-shell',
-    args: process.getuid?.() === 0 ? ['--no-sandbox'] : [],
-  });
 
 const wantedFrames = 40;
 const rests = 20;
@@ -104,7 +97,10 @@ function untilTrue(page: Page): Promise<number> {
 /** How smoothly an outline is dragged with forty frames on the wall, and how soon the truth is back. */
 export async function dragging(client: Client, picture: string): Promise<Dragging> {
   const address = await fullWall(client, picture);
-  const browser = await openBrowser();
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium-headless-shell',
+    args: process.getuid?.() === 0 ? ['--no-sandbox'] : [],
+  });
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(address);

@@ -17,8 +17,6 @@ import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 import { median } from './inProcess.ts';
 import { legibleFrames } from './legibility.ts';
-import { Program } from './program.ts';
-import { typing } from './typing.ts';
 
 const book = new Fonts(tmpdir()).shipped;
 const repeats = 9;
@@ -287,8 +285,6 @@ export async function letteringSection(picture: string, art: string): Promise<st
   const grid = compareWithGrid();
   const cost = await renderCost(picture);
   const legible = await legibleFrames(art);
-  const program = await Program.start();
-  const typed = await typing(program.client, picture).finally(() => program.stop());
   const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
   return `## Lettering
 Planning 40 frames of 24 megapixels with four items, after the picture was measured, and the same without items, in turns. Then the pixels of one
@@ -312,12 +308,5 @@ of quality 80 measured at every width at which they are shown.
 | without a finding | of the others, right after the proposed fix | aim |
 |---|---|---|
 | **${percent(1 - legible.doubtful / legible.frames)}** | ${legible.doubtful - legible.afterFix} of ${legible.doubtful} | 95 %, all |
-
-In headless Chromium at 1280 × 800 without a graphics card: a title is typed, of four items over 12 frames of which ${typed.seen} are seen. From a key to
-all of these painted with it, ${typed.toWall.keys} keys, and from the last key to the true proof of the chosen frame, ${typed.toProof.rests} times.
-
-| from a key to the wall, median | p95 | aim | to the true proof, median | p95 | aim |
-|---|---|---|---|---|---|
-| ${typed.toWall.median.toFixed(0)} ms | **${typed.toWall.p95.toFixed(0)} ms** | p95 under 100 ms | **${typed.toProof.median.toFixed(0)} ms** | ${typed.toProof.p95.toFixed(0)} ms | 400 ms |
 `;
 }

@@ -44,7 +44,8 @@ async function openGround(settings: Settings) {
     fetchBlob,
     decoders,
   );
-  const fonts = new Fonts(join(cache, 'fonts'));
+  // No cache: words are planned from these files at any time, and none of them may vanish.
+  const fonts = new Fonts(join(settings.INKWELL_DATA, 'fonts'));
   const planner = new Planner(db, fonts);
   return { log, db, close, cache, fetchBlob, decoders, copies, fonts, planner, recent: new RecentPixels(copies) };
 }

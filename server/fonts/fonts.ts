@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { mkdir, rename } from 'node:fs/promises';
+import { mkdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type FontBook, openTypeface, type Typeface } from '@inkwell/core/lettering';
 import type { FontFamily, FontFile } from '@inkwell/core/model';
@@ -46,8 +46,12 @@ export class Fonts {
     for (const { id, sha256 } of added) {
       const [path, unfinished] = [join(this.folder, `${id}.font`), join(this.folder, `${randomUUID()}.part`)];
       // Whole or not at all: another process may be writing the same one.
-      await fetch(sha256, unfinished);
-      await rename(unfinished, path);
+      try {
+        await fetch(sha256, unfinished);
+        await rename(unfinished, path);
+      } finally {
+        await rm(unfinished, { force: true });
+      }
       this.paths.set(id, path);
     }
     const own = fonts.map(

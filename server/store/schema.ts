@@ -220,6 +220,19 @@ export const letterStyles = pgTable('letter_styles', {
   deletedAt: moment('deleted_at'),
 });
 
+/** Fonts of people's own, by what their file is. */
+export const ownFonts = pgTable('own_fonts', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  sha256: text('sha256')
+    .notNull()
+    .references(() => blobs.sha256),
+  weight: jsonb('weight').$type<FontFile['weight']>().notNull(),
+  width: jsonb('width').$type<FontFile['width']>().notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
+});
+
 /** What finishing has done to a frame, as it was measured, by plan. */
 export const figures = pgTable('figures', {
   planHash: text('plan_hash').primaryKey(),
@@ -244,19 +257,6 @@ export const details = pgTable('details', {
   hash: text('hash').primaryKey(),
   kept: jsonb('kept').$type<DetailKept[]>().notNull(),
   measuredAt: moment('measured_at').notNull().defaultNow(),
-});
-
-/** Fonts of people's own, by what their file is. */
-export const ownFonts = pgTable('own_fonts', {
-  id: text('id').primaryKey(),
-  name: text('name').notNull(),
-  sha256: text('sha256')
-    .notNull()
-    .references(() => blobs.sha256),
-  weight: jsonb('weight').$type<FontFile['weight']>().notNull(),
-  width: jsonb('width').$type<FontFile['width']>().notNull(),
-  createdAt: moment('created_at').notNull().defaultNow(),
-  deletedAt: moment('deleted_at'),
 });
 
 /** How well words can be read where their file is shown, as it was measured, by what it depends on. */

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { parse } from 'node:path';
 import type { Readable } from 'node:stream';
 import { NameSchema } from '@inkwell/core/model';
@@ -39,8 +38,6 @@ export async function addFont(
   fileName: string,
 ): Promise<string> {
   const { data, name, weight, width } = await readFont(await received(source));
-  const bytes = Buffer.from(data);
-  const id = `own-${createHash('sha256').update(bytes).digest('hex').slice(0, 24)}`;
   const named = NameSchema.safeParse(storable(name ?? parse(fileName).name).slice(0, 120)).data ?? 'A font';
   return saveAndMeasure(
     services,
@@ -51,10 +48,12 @@ export async function addFont(
           422,
         );
       }
-      await keepOwnFont(tx, { id, name: named, sha256: await keepBytes(tx, bytes), weight, width });
+      const sha256 = await keepBytes(tx, Buffer.from(data));
+      const id = `own-${sha256.slice(0, 24)}`;
+      await keepOwnFont(tx, { id, name: named, sha256, weight, width });
       return id;
     },
-    async (tx) => {
+    async (tx, id) => {
       const ids = await projectsInFamily(tx, id);
       const frames = await Promise.all(ids.map((projectId) => framesOfProject(tx, projectId)));
       return frames.flat();

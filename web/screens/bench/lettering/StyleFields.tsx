@@ -34,9 +34,21 @@ const firstOf: Record<SetOff['kind'], SetOff> = {
   shade: { kind: 'shade', colour: '#0e1620', opacity: 0.7, reach: 0.55 },
 };
 
-/** The weights and widths that a family has, or the ends of their ranges. */
-const stepsOf = ({ files }: FontFamily, of: 'weight' | 'width'): string[] =>
-  [...new Set(files.flatMap((file) => [file[of].least, file[of].most]))].sort((a, b) => a - b).map(String);
+/** What is offered between the ends of a range that a variable font has: every so many. */
+const every = { weight: 100, width: 10 } as const;
+
+/** The weights or widths that a family has; of a range, its ends and what lies between them. */
+function stepsOf({ files }: FontFamily, of: 'weight' | 'width'): string[] {
+  const steps = files.flatMap(({ [of]: { least, most } }) => {
+    const first = Math.ceil(least / every[of]) * every[of];
+    const between = Array.from(
+      { length: Math.max(0, Math.floor((most - first) / every[of]) + 1) },
+      (_, at) => first + at * every[of],
+    );
+    return least === most ? [least] : [least, ...between, most];
+  });
+  return [...new Set(steps)].sort((a, b) => a - b).map(String);
+}
 
 const none: readonly FontFamily[] = [];
 

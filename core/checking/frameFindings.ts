@@ -21,15 +21,15 @@ import {
 } from '../model/index.ts';
 import { flattenColour, isCutOut } from '../planning/index.ts';
 import { notTaken } from '../splitting/index.ts';
-import { detailFindings } from './detailFindings.ts';
-import { finishFindings } from './finishFindings.ts';
+import { detailFindings } from './files/detailFindings.ts';
+import { finishFindings } from './files/finishFindings.ts';
+import { similarityFindings } from './files/similarityFindings.ts';
 import { type FrameToCheck, withBorder } from './frameToCheck.ts';
-import { legibilityFindings } from './legibilityFindings.ts';
-import { letteringFindings } from './letteringFindings.ts';
+import { legibilityFindings } from './lettering/legibilityFindings.ts';
+import { letteringFindings } from './lettering/letteringFindings.ts';
 import { markFindings } from './markFindings.ts';
-import { similarityFindings } from './similarityFindings.ts';
 import { stretchWords } from './stretchWords.ts';
-import { stripFindings } from './stripFindings.ts';
+import { stripFindings } from './strips/stripFindings.ts';
 import { tiltFinding } from './tiltFinding.ts';
 
 /** Up to so many times nobody sees it: it stands among the numbers of the frame, and is no finding. */

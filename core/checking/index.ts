@@ -1,8 +1,8 @@
-export * from './fileReasons.ts';
+export * from './files/fileReasons.ts';
 export * from './frameFindings.ts';
 export type { FrameToCheck } from './frameToCheck.ts';
-export * from './legibilityFindings.ts';
-export * from './letteringFindings.ts';
-export * from './seamCautions.ts';
+export * from './lettering/legibilityFindings.ts';
+export * from './lettering/letteringFindings.ts';
 export * from './stretchWords.ts';
+export * from './strips/seamCautions.ts';
 export * from './waysOut.ts';

@@ -1,7 +1,7 @@
-import { type ContentArea, markInFrame, unmetMarks } from '../framing/index.ts';
-import { boundsOf, clampWindow } from '../geometry/index.ts';
-import { type Finding, type FrameChange, isMust, type Mark, type Window } from '../model/index.ts';
-import type { FrameToCheck } from './frameToCheck.ts';
+import { type ContentArea, markInFrame, unmetMarks } from '../../framing/index.ts';
+import { boundsOf, clampWindow } from '../../geometry/index.ts';
+import { type Finding, type FrameChange, isMust, type Mark, type Window } from '../../model/index.ts';
+import type { FrameToCheck } from '../frameToCheck.ts';
 
 /**
  * Less than this share of its detail, and a face or subject is a smudge; words stop being words much earlier. Found by

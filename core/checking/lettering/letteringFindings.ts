@@ -1,8 +1,8 @@
-import type { Rect } from '../geometry/index.ts';
-import { type Lettered, type MovedProblem, standOf } from '../lettering/index.ts';
-import { type Finding, type Hands, type LetteredItem, withHand } from '../model/index.ts';
-import type { LetteredFrame } from '../planning/index.ts';
-import type { FrameToCheck } from './frameToCheck.ts';
+import type { Rect } from '../../geometry/index.ts';
+import { type Lettered, type MovedProblem, standOf } from '../../lettering/index.ts';
+import { type Finding, type Hands, type LetteredItem, withHand } from '../../model/index.ts';
+import type { LetteredFrame } from '../../planning/index.ts';
+import type { FrameToCheck } from '../frameToCheck.ts';
 import { firstThatHelps, leaveOut, shortVersion, type Way } from './letteringFixes.ts';
 
 /** The numbers of what one sees as one character: where no font has it, it cannot be shown. */

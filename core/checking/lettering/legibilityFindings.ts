@@ -1,6 +1,6 @@
-import { type Lettered, outlineRound, plateUnder } from '../lettering/index.ts';
-import type { Finding, Legibility, WordsItem } from '../model/index.ts';
-import type { FrameToCheck } from './frameToCheck.ts';
+import { type Lettered, outlineRound, plateUnder } from '../../lettering/index.ts';
+import type { Finding, Legibility, WordsItem } from '../../model/index.ts';
+import type { FrameToCheck } from '../frameToCheck.ts';
 import { firstThatHelps, leaveOut, type Way } from './letteringFixes.ts';
 
 /** Contrast that words need, and from how many CSS pixels to an em less is enough (WCAG 2.2, 1.4.3: 18 and, in bold, 14 points). */

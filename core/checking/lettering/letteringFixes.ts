@@ -1,6 +1,6 @@
-import type { Lettered, MovedProblem } from '../lettering/index.ts';
-import { type Finding, type Hand, type Hands, type Item, withHand } from '../model/index.ts';
-import type { LetteredFrame } from '../planning/index.ts';
+import type { Lettered, MovedProblem } from '../../lettering/index.ts';
+import { type Finding, type Hand, type Hands, type Item, withHand } from '../../model/index.ts';
+import type { LetteredFrame } from '../../planning/index.ts';
 
 /** What a hand could do with an item, in the words of a button. */
 export interface Way {

@@ -6,7 +6,7 @@ import {
   pictureBox,
   spreadOf,
   wholeDimensions,
-} from '../geometry/index.ts';
+} from '../../geometry/index.ts';
 import {
   type Finding,
   type FrameChange,
@@ -15,9 +15,9 @@ import {
   type Mark,
   type Place,
   type Window,
-} from '../model/index.ts';
-import { composeStrip, cutMarks, panelRange, tooTallWords } from '../splitting/index.ts';
-import type { FrameToCheck } from './frameToCheck.ts';
+} from '../../model/index.ts';
+import { composeStrip, cutMarks, panelRange, tooTallWords } from '../../splitting/index.ts';
+import type { FrameToCheck } from '../frameToCheck.ts';
 
 /** What is wrong with a frame that is cut into pieces: its picture is no strip, or a seam runs through a mark. */
 export function stripFindings(frame: FrameToCheck, window: Window): Finding[] {

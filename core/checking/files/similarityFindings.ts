@@ -1,6 +1,6 @@
-import { type Finding, formatLimit, leastSimilarity, worstSimilarity } from '../model/index.ts';
-import { marginOver, similarityFloor, tierFloors } from '../weighing/index.ts';
-import type { FrameToCheck } from './frameToCheck.ts';
+import { type Finding, formatLimit, leastSimilarity, worstSimilarity } from '../../model/index.ts';
+import { marginOver, similarityFloor, tierFloors } from '../../weighing/index.ts';
+import type { FrameToCheck } from '../frameToCheck.ts';
 
 const points = (similarity: number) => similarity.toFixed(1);
 

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { plainTreatment } from '../finishing/index.ts';
-import type { FrameChange, FrameSettings, KeepMark, ManifestFile, Window } from '../model/index.ts';
-import { byHand, sampleMark, samplePlace } from '../testing/index.ts';
-import { frameFindings as findingsOf, seamCautions } from './index.ts';
+import { plainTreatment } from '../../finishing/index.ts';
+import type { FrameChange, FrameSettings, KeepMark, ManifestFile, Window } from '../../model/index.ts';
+import { byHand, sampleMark, samplePlace } from '../../testing/index.ts';
+import { frameFindings as findingsOf, seamCautions } from '../index.ts';
 
 type PlainFrame = Omit<Parameters<typeof findingsOf>[0], 'treatment'>;
 const frameFindings = (frame: PlainFrame, window?: Window) =>

@@ -6,8 +6,8 @@ import {
   type Limit,
   type MeasuredFile,
   type Similarity,
-} from '../model/index.ts';
-import { marginOver, type QualityFloor } from '../weighing/index.ts';
+} from '../../model/index.ts';
+import { marginOver, type QualityFloor } from '../../weighing/index.ts';
 
 export interface FileDemand {
   dimensions: Dimensions;

@@ -1,4 +1,4 @@
-import type { ManifestFile } from '../model/index.ts';
+import type { ManifestFile } from '../../model/index.ts';
 
 /** A step that grew by more than this at a seam, in levels of 255, can be seen when it is looked for. */
 const seen = 3;

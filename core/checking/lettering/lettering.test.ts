@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { plainTreatment } from '../finishing/index.ts';
-import { testBook, testWords } from '../lettering/testFonts.ts';
+import { plainTreatment } from '../../finishing/index.ts';
+import { testBook, testWords } from '../../lettering/testFonts.ts';
 import {
   type Finding,
   type FrameChange,
@@ -11,9 +11,9 @@ import {
   type Legibility,
   noHand,
   plainSettings,
-} from '../model/index.ts';
-import { planWithWords } from '../planning/index.ts';
-import { sampleArea, sampleMark, sampleOriginal, samplePlace } from '../testing/index.ts';
+} from '../../model/index.ts';
+import { planWithWords } from '../../planning/index.ts';
+import { sampleArea, sampleMark, sampleOriginal, samplePlace } from '../../testing/index.ts';
 import { legibilityFindings } from './legibilityFindings.ts';
 import { letteringFindings } from './letteringFindings.ts';
 

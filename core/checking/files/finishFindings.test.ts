@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest';
-import { finishById } from '../finishing/index.ts';
-import type { FinishFigures, PictureFigures, Treatment } from '../model/index.ts';
-import { byHand, sampleOriginal, samplePlace } from '../testing/index.ts';
-import { frameFindings } from './index.ts';
+import { finishById } from '../../finishing/index.ts';
+import type { FinishFigures, PictureFigures, Treatment } from '../../model/index.ts';
+import { byHand, sampleOriginal, samplePlace } from '../../testing/index.ts';
+import { frameFindings } from '../index.ts';
 
 const crisp = finishById('crisp', []).treatment;
 const calm: PictureFigures = { acutance: 10, luminance: 120, chroma: 20, shadows: 0, lights: 0, noise: 2 };

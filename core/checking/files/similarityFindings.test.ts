@@ -1,9 +1,9 @@
 import { expect, test } from 'vitest';
-import { plainTreatment } from '../finishing/index.ts';
-import { plainWeighing, type Similarity } from '../model/index.ts';
-import { byHand, sampleOriginal, samplePlace, sampleWeight } from '../testing/index.ts';
-import { similarityFloor, tierFloors } from '../weighing/index.ts';
-import { frameFindings } from './index.ts';
+import { plainTreatment } from '../../finishing/index.ts';
+import { plainWeighing, type Similarity } from '../../model/index.ts';
+import { byHand, sampleOriginal, samplePlace, sampleWeight } from '../../testing/index.ts';
+import { similarityFloor, tierFloors } from '../../weighing/index.ts';
+import { frameFindings } from '../index.ts';
 
 const spot = (similarity: number) => ({ worst: { left: 0, top: 0, width: 32, height: 32, similarity } });
 const { glance } = tierFloors;

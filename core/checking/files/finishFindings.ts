@@ -1,8 +1,8 @@
-import { changesNothing } from '../finishing/index.ts';
-import { area } from '../geometry/index.ts';
-import type { Finding, FrameChange } from '../model/index.ts';
-import { mostFinished } from '../planning/index.ts';
-import type { FrameToCheck } from './frameToCheck.ts';
+import { changesNothing } from '../../finishing/index.ts';
+import { area } from '../../geometry/index.ts';
+import type { Finding, FrameChange } from '../../model/index.ts';
+import { mostFinished } from '../../planning/index.ts';
+import type { FrameToCheck } from '../frameToCheck.ts';
 
 /** Mean overshoot at edges, as a share of their contrast, from which edges are seen to glow. */
 const glowing = 0.06;

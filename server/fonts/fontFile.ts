@@ -41,8 +41,9 @@ export default async function readFontFile(file: Uint8Array): Promise<FontFound>
 async function unpacked(file: Buffer): Promise<Uint8Array> {
   const signature = file.subarray(0, 4).toString('latin1');
   if (['\0\x01\0\0', 'OTTO', 'true'].includes(signature)) return file;
-  if (signature === 'ttcf')
+  if (signature === 'ttcf') {
     throw new NoFont('This is a collection of several fonts. Save the one that you want as a file of its own.');
+  }
   if (signature !== 'wOFF' && signature !== 'wOF2') {
     throw new NoFont('This is no font that is taken: TTF, OTF, WOFF and WOFF2 are.');
   }
@@ -66,7 +67,8 @@ const inflate = (bytes: number[]): number[] => [
 function lookInto(data: Uint8Array, shaper: Shaper): Omit<Exclude<FontFound, { problem: string }>, 'data'> {
   const face = new shaper.Face(new shaper.Blob(data));
   const characters = face.upem > 0 ? face.collectUnicodes() : new Uint32Array();
-  if (characters.length === 0) throw new NoFont('There is no character in this font, or it is damaged.');
+  if (characters.length === 0)
+    throw new NoFont('There is no character in this font, or it is damaged. Get it again from its source.');
   const font = new shaper.Font(face);
   const step = Math.max(1, Math.floor(characters.length / lookedAt));
   let drawn = 0;

@@ -55,6 +55,8 @@ export interface FrameFacts {
   plainHash: string | null;
   /** Null while it is being measured. */
   weight: Weight | null;
+  /** Whether it is known how well its words can be read; true where it has none. */
+  isRead: boolean;
   /** Why it could not be measured, in words; null where it was, or still is. */
   failure: string | null;
   findings: Finding[];
@@ -138,6 +140,7 @@ export function frameFacts(
     figures,
     plainHash: own.plainHash,
     weight,
+    isRead: plan.lettering === null || (fresh?.legibility ?? null) !== null,
     failure: fresh?.failure ?? null,
     findings: frameFindings(
       {

@@ -119,7 +119,11 @@ export function Reading({
         )}
         {findings.length === 0 && !state.failure && (
           <li className="quiet">
-            {state.weight ? 'No findings.' : 'No findings so far. The weight is still being measured.'}
+            {!state.weight
+              ? 'No findings so far. The weight is still being measured.'
+              : state.isRead
+                ? 'No findings.'
+                : 'No findings so far. How well its words can be read is still being measured.'}
           </li>
         )}
         {findings.map((finding) => (

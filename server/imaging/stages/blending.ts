@@ -2,29 +2,56 @@ import type { Rect } from '@inkwell/core/geometry';
 import type { LetterLayer } from '@inkwell/core/model';
 import type { Pixels } from './pixels.ts';
 
+/** Pixels of red, green, blue and alpha with each colour multiplied by its alpha, in place. */
+export function premultiplied(pixels: Buffer): Buffer {
+  for (let at = 0; at < pixels.length; at += 4) {
+    const alpha = pixels[at + 3] as number;
+    if (alpha === 255) continue;
+    for (let channel = at; channel < at + 3; channel += 1) {
+      pixels[channel] = ((pixels[channel] as number) * alpha) / 255 + 0.5;
+    }
+  }
+  return pixels;
+}
+
 /**
  * Lays a picture with alpha over a part of another, in place (Porter and Duff 1984).
  *
- * @param over red, green, blue and alpha, as large as the part
+ * @param over red, green, blue and alpha, as large as the part, each colour multiplied by its alpha
  * @param keepsAlpha whether what is transparent stays so, whatever lies over it
  */
-export function blend({ data, width, channels }: Pixels, rect: Rect, over: Pixels, keepsAlpha: boolean): void {
-  const source = over.data;
+export function blend({ data, width, channels }: Pixels, rect: Rect, over: Buffer, keepsAlpha: boolean): void {
+  const isOpaque = channels === 3 || keepsAlpha;
   let from = 0;
   for (let row = 0; row < rect.height; row += 1) {
     let to = ((rect.top + row) * width + rect.left) * channels;
     for (let pixel = 0; pixel < rect.width; pixel += 1, from += 4, to += channels) {
-      const alpha = source[from + 3] as number;
+      const alpha = over[from + 3] as number;
       if (alpha === 0) continue;
-      const under = channels === 4 && !keepsAlpha ? (data[to + 3] as number) : 255;
-      // Of 255 * 255: what shows of each.
-      const [above, below] = [alpha * 255, under * (255 - alpha)];
-      const all = above + below;
-      for (let channel = 0; channel < 3; channel += 1) {
-        const mixed = (source[from + channel] as number) * above + (data[to + channel] as number) * below;
-        data[to + channel] = (mixed / all + 0.5) | 0;
+      const under = isOpaque ? 255 : (data[to + 3] as number);
+      if (alpha === 255 || under === 0) {
+        for (let channel = 0; channel < 3; channel += 1) {
+          const colour = over[from + channel] as number;
+          data[to + channel] = alpha === 255 ? colour : ((colour * 255) / alpha + 0.5) | 0;
+        }
+        if (!isOpaque) data[to + 3] = alpha;
+      } else if (under === 255) {
+        const rest = 255 - alpha;
+        for (let channel = 0; channel < 3; channel += 1) {
+          const below = (data[to + channel] as number) * rest + 128;
+          // A product of two levels over 255, rounded (Blinn 1994).
+          data[to + channel] = (over[from + channel] as number) + ((below + (below >> 8)) >> 8);
+        }
+      } else {
+        // Of 255 * 255: what shows of the lower picture, and of both.
+        const below = under * (255 - alpha);
+        const all = alpha * 255 + below;
+        for (let channel = 0; channel < 3; channel += 1) {
+          const mixed = (over[from + channel] as number) * 65_025 + (data[to + channel] as number) * below;
+          data[to + channel] = (mixed / all + 0.5) | 0;
+        }
+        data[to + 3] = (all / 255 + 0.5) | 0;
       }
-      if (under < 255) data[to + 3] = (all / 255 + 0.5) | 0;
     }
   }
 }
@@ -61,10 +88,10 @@ export function shade(
     let at = (y * width + left) * channels;
     for (let x = left; x < right; x += 1, at += channels) {
       const share = isDown ? ofRow : (shares[x] as number);
-      const [r, g, b] = [data[at] as number, data[at + 1] as number, data[at + 2] as number];
-      data[at] = r + (((red - r) * share + half) >> 16);
-      data[at + 1] = g + (((green - g) * share + half) >> 16);
-      data[at + 2] = b + (((blue - b) * share + half) >> 16);
+      const rest = parts - share;
+      data[at] = ((data[at] as number) * rest + red * share + half) >> 16;
+      data[at + 1] = ((data[at + 1] as number) * rest + green * share + half) >> 16;
+      data[at + 2] = ((data[at + 2] as number) * rest + blue * share + half) >> 16;
     }
   }
 }

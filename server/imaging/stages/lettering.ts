@@ -1,8 +1,8 @@
 import { intersection, type Rect, union } from '@inkwell/core/geometry';
 import type { LetterLayer } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
-import sharp from 'sharp';
-import { blend, shade } from './blending.ts';
+import { blend, premultiplied, shade } from './blending.ts';
+import { type OutlineLayer, painted } from './outlines.ts';
 import { fromPixels, type Pixels, toPixels } from './pixels.ts';
 
 /** An emblem, and at how many pixels it is wanted. */
@@ -13,7 +13,6 @@ export interface Emblem {
 }
 
 type Scale = NonNullable<RenderPlan['lettering']>['scale'];
-type OutlineLayer = Extract<LetterLayer, { kind: 'outline' }>;
 
 /**
  * Lays a plan's lettering over its picture, each layer only where it is: most of a picture has none.
@@ -34,7 +33,7 @@ export async function lettered(
   for (const group of grouped(layers, scale)) {
     if ('outlines' in group) {
       const rect = onPicture(group.rect, whole);
-      if (rect) blend(whole, rect, await toPixels(sharp(svgOf(group.outlines, rect, scale)).ensureAlpha()), keepsAlpha);
+      if (rect) blend(whole, rect, painted(group.outlines, rect, scale), keepsAlpha);
     } else if (group.kind === 'shade') {
       shade(whole, group, scale);
     } else {
@@ -50,7 +49,7 @@ export async function lettered(
         .extract({ ...rect, left: rect.left - at.left, top: rect.top - at.top })
         .toColourspace('srgb')
         .ensureAlpha();
-      blend(whole, rect, await toPixels(emblem), keepsAlpha);
+      blend(whole, rect, premultiplied((await toPixels(emblem)).data), keepsAlpha);
     }
   }
   return whole;
@@ -114,19 +113,4 @@ function onPicture(rect: Rect, { width, height }: Pixels): Rect | null {
     width: Math.min(width, Math.ceil(seen.left + seen.width)) - left,
     height: Math.min(height, Math.ceil(seen.top + seen.height)) - top,
   };
-}
-
-const svgOf = (layers: readonly OutlineLayer[], { left, top, width, height }: Rect, { x, y }: Scale): Buffer =>
-  Buffer.from(
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><g transform="translate(${-left} ${-top}) scale(${x} ${y})">${layers.map(svgElement).join('')}</g></svg>`,
-  );
-
-function svgElement({ path, colour, opacity, stroke, blur }: OutlineLayer, at: number): string {
-  const line = stroke > 0 ? ` stroke="${colour}" stroke-width="${stroke}" stroke-linejoin="round"` : '';
-  const soft = blur > 0 ? ` filter="url(#blur${at})"` : '';
-  const filter =
-    blur > 0
-      ? `<filter id="blur${at}" x="-50%" y="-50%" width="200%" height="200%" color-interpolation-filters="sRGB"><feGaussianBlur stdDeviation="${blur}"/></filter>`
-      : '';
-  return `${filter}<path d="${path}" fill="${colour}" opacity="${opacity}"${line}${soft}/>`;
 }

@@ -177,6 +177,7 @@ function compareWithGrid(frames = 300): GridComparison {
       originalId: randomUUID(),
       place: { id: 'made/place', purpose: 'post' as const },
       pieces: [{ rect: box, room }],
+      whole: null,
       ground,
       subject: null,
       scale,

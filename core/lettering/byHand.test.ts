@@ -21,6 +21,7 @@ function lettered(hands: Hands, values: Partial<Parameters<typeof letterItems>[2
     originalId: id(9),
     place: { id: 'made/place', purpose: 'post' as const },
     pieces,
+    whole: null,
     ground,
     subject: null,
     scale: 4,

@@ -3,12 +3,13 @@ import type { Hand, Item, LetteredItem, Stand } from '../model/index.ts';
 import { alignmentOf, type Block, blocksOf, leastEm, partBox, type ReadyItem } from './layout/block.ts';
 import type { PlacedBlock } from './layout/placeBlock.ts';
 import { openIn, type Room } from './layout/room.ts';
+import { nearestIn, openPlaces } from './layout/seams.ts';
 import type { Alignment } from './setting/setWords.ts';
 
 /** What is doubtful about where a hand has put an item. */
 export interface MovedProblem {
   item: Item;
-  kind: 'covers' | 'near the edge' | 'small';
+  kind: 'covers' | 'on a seam' | 'near the edge' | 'small';
   /** How many times larger it would have to be, where it is small. */
   times: number;
   /** Where it could stand and cover nothing, as large as it is or, where it is small, as it would have to be, the nearest first: in as many lines as it has, then in others. */
@@ -46,13 +47,17 @@ function inkMiddle(block: Block, box: Rect, em: number, alignment: Alignment): P
   return { x: ink.left + ink.width / 2, y: ink.top + ink.height / 2 };
 }
 
+/** How a block's lines lie to each other in a room. @param across where its middle stands, 0..1 */
+const alignmentAt = (block: Block, across: number, { seams }: Room): Alignment =>
+  alignmentOf(block, seams.length > 0 ? 0.5 : across);
+
 /** An item where a hand has put it, with what stands under it; null where there is nothing to be seen of it. */
-export function placedByHand({ first, under, stand }: PutByHand, piece: Rect): PlacedBlock | null {
+export function placedByHand({ first, under, stand }: PutByHand, piece: Rect, room: Room): PlacedBlock | null {
   const blocks = blocksOf(first, under);
   const block = blocks.find(({ parts }) => parts[0]?.words?.lines === stand.lines) ?? blocks[0];
   if (!block) return null;
   const em = stand.size * Math.min(piece.width, piece.height);
-  const alignment = alignmentOf(block, stand.x);
+  const alignment = alignmentAt(block, stand.x, room);
   const size = { width: block.width * em, height: block.height * em };
   const middle = inkMiddle(block, { left: 0, top: 0, ...size }, em, alignment);
   const left = piece.left + stand.x * piece.width - middle.x;
@@ -70,17 +75,18 @@ function freeStands({ first, under, stand }: PutByHand, piece: Rect, room: Room)
   const ways = blocksOf(first, under).flatMap((block) => {
     const size = { width: block.width * em, height: block.height * em };
     const lines = block.parts[0]?.words?.lines ?? 1;
-    const found = openIn(room, false, size).map(({ left, top, width, height }) => {
-      const nearest = (wanted: number, start: number, free: number) => Math.min(Math.max(wanted, start), start + free);
+    const found = openIn(room, false, size).flatMap((rect) => {
+      const open = openPlaces(block, alignmentOf(block, 0.5), em, room.seams, rect);
+      if (!open) return [];
       const box = {
-        left: nearest(from.x - size.width / 2, left, width - size.width),
-        top: nearest(from.y - size.height / 2, top, height - size.height),
+        left: nearestIn(open.x, from.x - size.width / 2),
+        top: nearestIn(open.y, from.y - size.height / 2),
         ...size,
       };
       const across = (box.left + size.width / 2 - piece.left) / piece.width;
-      const { x, y } = inkMiddle(block, box, em, alignmentOf(block, across));
+      const { x, y } = inkMiddle(block, box, em, alignmentAt(block, across, room));
       const at = { x: (x - piece.left) / piece.width, y: (y - piece.top) / piece.height };
-      return { stand: { ...stand, ...at, lines }, far: Math.hypot(x - from.x, y - from.y) };
+      return [{ stand: { ...stand, ...at, lines }, far: Math.hypot(x - from.x, y - from.y) }];
     });
     const [best] = found.sort((a, b) => a.far - b.far);
     return best ? [best] : [];
@@ -104,11 +110,13 @@ export function problemsOf(
     const common = intersection(rect, box);
     return common.width > unseen && common.height > unseen;
   });
+  const isCut = openPlaces(block, alignmentAt(block, 0.5, room), em, room.seams, box) === null;
   const inside = intersection(box, room.bounds);
   const isOut = inside.width < box.width - unseen || inside.height < box.height - unseen;
   const times = leastEm(block, scale) / em;
   const kinds: MovedProblem['kind'][] = [
     ...(covers ? (['covers'] as const) : []),
+    ...(isCut ? (['on a seam'] as const) : []),
     ...(isOut ? (['near the edge'] as const) : []),
     ...(times > 1.001 ? (['small'] as const) : []),
   ];

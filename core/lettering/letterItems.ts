@@ -9,12 +9,19 @@ import { paintBlock } from './painting/layersOf.ts';
 import { setWords } from './setting/setWords.ts';
 import type { ChosenFile, FontBook } from './type/fontBook.ts';
 
+interface PieceToLetter {
+  rect: Rect;
+  room: Room;
+}
+
 /** A frame as its items see it. */
 export interface FrameToLetter {
   originalId: string;
   place: Pick<Place, 'purpose'> & { id: string };
   /** The pieces that the picture is spread over, with the room on each; one where it is not cut. */
-  pieces: readonly { rect: Rect; room: Room }[];
+  pieces: readonly PieceToLetter[];
+  /** All of them as one, with the seams between them; null where it is not cut. */
+  whole: PieceToLetter | null;
   ground: FrameGround;
   subject: Rect | null;
   /** Pixels of the file to one that is shown, where it is shown smallest. */
@@ -52,21 +59,37 @@ export function letterItems(lettering: Lettering, hands: Hands, frame: FrameToLe
   const ready = found.written.flatMap((item) => readyOf(item, book, found));
   // Nothing stands where it will be until all fonts are there.
   if (found.toLoad.length > 0) return found;
-  for (const [at, piece] of frame.pieces.entries()) {
-    const items = ready.filter(({ long }) => isOnPiece(long.item, at, frame.pieces.length));
-    letterPiece(items, hands, piece, frame, found);
-  }
+  const { pieces, whole } = frame;
+  const isAcross = ({ long }: Versions) => whole !== null && long.item.onPieces === 'across';
+  const across = ready.filter(isAcross);
+  const onPieces = (taken: readonly Rect[]): Rect[] =>
+    pieces.flatMap((piece, at) => {
+      const items = ready.filter((one) => !isAcross(one) && isOnPiece(one.long.item, at, pieces.length));
+      return letterPiece(items, hands, beside(piece, taken), frame, found);
+    });
+  const overAll = (taken: readonly Rect[]): Rect[] =>
+    whole && across.length > 0 ? letterPiece(across, hands, beside(whole, taken), frame, found) : [];
+  // What matters most comes first.
+  const [first] = ready;
+  if (first && isAcross(first)) onPieces(overAll([]));
+  else overAll(onPieces([]));
   return found;
 }
 
-/** Lays items over one piece: first what hands have put there, then all else beside that. */
+/** A piece where some rectangles are taken already. */
+const beside = ({ rect, room }: PieceToLetter, taken: readonly Rect[]): PieceToLetter => ({
+  rect,
+  room: { ...room, closed: [...room.closed, ...taken] },
+});
+
+/** Lays items over one piece: first what hands have put there, then all else beside that. @returns what they take */
 function letterPiece(
   items: readonly Versions[],
   hands: Hands,
-  { rect, room }: FrameToLetter['pieces'][number],
+  { rect, room }: PieceToLetter,
   { ground, subject, scale }: FrameToLetter,
   found: Lettered,
-): void {
+): Rect[] {
   const standOf = ({ item }: ReadyItem) => hands[item.id]?.stand ?? null;
   // What a hand has put somewhere takes along what stands under it, and leaves where it stood under something.
   const own = items.filter(({ long }) => long.item.wish === under && standOf(long));
@@ -74,7 +97,7 @@ function letterPiece(
   const stands = groups.flatMap((group) => {
     const [first, ...others] = group.long;
     const stand = first && standOf(first);
-    const placed = stand && placedByHand({ first, under: others, stand }, rect);
+    const placed = stand && placedByHand({ first, under: others, stand }, rect, room);
     return placed ? [{ group, first, under: others, stand, placed }] : [];
   });
   const free = groups.filter((group) => !stands.some((stood) => stood.group === group));
@@ -91,12 +114,13 @@ function letterPiece(
   }
   found.moved.push(...stands.flatMap((put) => problemsOf(put, rect, room, scale)));
   found.lost.push(...lost);
+  return [...stands.map(({ placed }) => placed.box), ...blocks.map(({ box }) => box)];
 }
 
 const under: Item['wish'] = 'under the words before';
 
 const isOnPiece = ({ onPieces }: Item, piece: number, count: number): boolean =>
-  onPieces === 'each' || piece === (onPieces === 'first' ? 0 : count - 1);
+  count === 1 || onPieces === 'each' || piece === (onPieces === 'first' ? 0 : count - 1);
 
 interface Versions {
   long: ReadyItem;

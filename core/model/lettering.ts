@@ -51,8 +51,8 @@ const common = z.object({
   notOn: z.array(PurposeSchema),
   /** Places that are left without it. */
   notOnPlaces: z.array(z.string()).max(500),
-  /** On which pieces of a picture that is cut. */
-  onPieces: z.enum(['first', 'last', 'each']),
+  /** On which pieces of a picture that is cut; across, it lies over several of them, with the seams between its words. */
+  onPieces: z.enum(['first', 'last', 'each', 'across']),
   wish: WishSchema,
   /** How large it would like to be, as a share of the frame's shorter side. */
   wanted: z.number(wantedWords).min(itemRanges.wanted.least, wantedWords).max(itemRanges.wanted.most, wantedWords),

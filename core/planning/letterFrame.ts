@@ -1,5 +1,15 @@
 import { coveredAreas, roundedRadius } from '../framing/index.ts';
-import { gridOf, marksOnPicture, pictureBox, piecesOf, type Rect, spreadOf, union } from '../geometry/index.ts';
+import {
+  gridOf,
+  marksOnPicture,
+  pictureBox,
+  piecesOf,
+  type Rect,
+  seamsOf,
+  spreadOf,
+  union,
+  wholeDimensions,
+} from '../geometry/index.ts';
 import { type FontBook, frameGround, type Lettered, letterItems, roomIn } from '../lettering/index.ts';
 import type {
   Analysis,
@@ -63,11 +73,15 @@ export function letterFrame(
     const shownPart = place.shownPart && !gridOf(place, settings) ? place.shownPart : undefined;
     return roomIn(piece, { shape: place.shape, shownPart }, radius, [...covered, ...rects(false)], rects(true));
   };
+  const wholeRoom = (rect: Rect) =>
+    roomIn(rect, { shape: 'rectangle' }, 0, [...covered, ...rects(false)], rects(true), spread ? seamsOf(spread) : []);
+  const whole = spread && { left: 0, top: 0, ...wholeDimensions(spread) };
   const shown = Math.min(place.width, ...place.shownWidths);
   const frame = {
     originalId,
     place: { id: placeId, purpose: place.purpose },
     pieces: pieces.map((rect) => ({ rect, room: inPlace(rect) })),
+    whole: whole && pieces.length > 1 ? { rect: whole, room: wholeRoom(whole) } : null,
     ground: frameGround(ground, laid.window, content, laid.stretch, original),
     subject: placed.length > 0 ? placed.map(({ rect }) => rect).reduce(union) : null,
     scale: place.width / shown,

@@ -1,5 +1,8 @@
-import { piecesOf } from '../geometry/index.ts';
+import { intersection, piecesOf } from '../geometry/index.ts';
 import type { RenderPlan } from './renderPlan.ts';
+
+/** Fewer pixels than this show nothing of a word. */
+const unseen = 1;
 
 /** What is written on one file of a plan, in the order of importance. @param piece of a picture that is cut, in reading order */
 export function wordsOn(
@@ -8,8 +11,8 @@ export function wordsOn(
 ): string[] {
   const file = (grid && piecesOf(grid)[piece]) ?? { left: 0, top: 0, ...output };
   const items = (lettering?.items ?? []).filter(({ text, box }) => {
-    const [x, y] = [box.left + box.width / 2 - file.left, box.top + box.height / 2 - file.top];
-    return text !== '' && x >= 0 && x < file.width && y >= 0 && y < file.height;
+    const { width, height } = intersection(box, file);
+    return text !== '' && width > unseen && height > unseen;
   });
   return items.map(({ text }) => text);
 }

@@ -1,4 +1,4 @@
-import type { Rect } from '../../geometry/index.ts';
+import { intersection, type Rect } from '../../geometry/index.ts';
 import { type Lettered, type MovedProblem, standOf } from '../../lettering/index.ts';
 import { type Finding, type Hands, type LetteredItem, withHand } from '../../model/index.ts';
 import type { LetteredFrame } from '../../planning/index.ts';
@@ -41,6 +41,7 @@ function movedFinding(problem: MovedProblem, lettered: LetteredFrame, hands: Han
   const { item, kind, times } = problem;
   const words = {
     covers: `${item.name} covers a mark, or lies where the network covers or cuts the picture.`,
+    'on a seam': `A seam cuts letters of ${item.name}.`,
     'near the edge': `${item.name} is closer to an edge or a seam than the margin.`,
     small: `${item.name} is too small to be read where this place is shown smallest.`,
   };
@@ -80,9 +81,8 @@ const areaOf = ({ width, height }: Rect) => width * height;
 /** The share of the piece with the most words that these take. */
 function underWords(items: readonly LetteredItem[]): number {
   const words = items.filter(({ text }) => text !== '');
-  const on = (at: LetteredItem) =>
-    words.filter(({ piece }) => piece.left === at.piece.left && piece.top === at.piece.top);
-  return Math.max(0, ...words.map((one) => on(one).reduce((sum, { box }) => sum + areaOf(box), 0) / areaOf(one.piece)));
+  const taken = (piece: Rect) => words.reduce((sum, { box }) => sum + areaOf(intersection(box, piece)), 0);
+  return Math.max(0, ...words.map(({ piece }) => taken(piece) / areaOf(piece)));
 }
 
 /** Words that take more of a picture than they should. */

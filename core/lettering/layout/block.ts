@@ -119,7 +119,7 @@ export function leastEm({ parts }: Block, scale: number): number {
   );
 }
 
-/** How the lines of a block lie to each other, by where its middle stands in the frame, 0..1. */
+/** How the lines of a block lie to each other, by where its middle stands in the frame, 0..1: 0.5 where it lies over several pieces. */
 export function alignmentOf({ parts }: Block, across: number): Alignment {
   const words = parts.find(({ item }) => item.kind === 'words')?.item;
   if (words?.kind === 'words' && words.style.align !== 'by place') return words.style.align;

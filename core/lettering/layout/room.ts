@@ -1,4 +1,4 @@
-import { intersection, openRects, type Rect } from '../../geometry/index.ts';
+import { intersection, openRects, type Rect, type Seam } from '../../geometry/index.ts';
 import type { Dimensions, Place } from '../../model/index.ts';
 
 /** What there is of a frame, or of one of its pieces, for items to stand on. In pixels of the file. */
@@ -9,6 +9,8 @@ export interface Room {
   closed: Rect[];
   /** What they should not cover: what was seen and nobody has confirmed. */
   spared: Rect[];
+  /** What no letter may meet, where items lie over several pieces. */
+  seams: readonly Seam[];
 }
 
 /** Margins, as a share of the shorter side. */
@@ -53,6 +55,7 @@ export function roomIn(
   roundedRadius: number,
   closed: readonly Rect[],
   spared: readonly Rect[],
+  seams: readonly Seam[] = [],
 ): Room {
   const margin = marginOf(box);
   const bounds = withinMargins(place.shownPart ? intersection(box, place.shownPart) : box, margin);
@@ -68,9 +71,12 @@ export function roomIn(
     const { width, height } = intersection(rect, bounds);
     return width > 0 && height > 0;
   };
-  return { bounds, closed: [...closed, ...corners].filter(meets), spared: spared.filter(meets) };
+  return { bounds, closed: [...closed, ...corners].filter(meets), spared: spared.filter(meets), seams };
 }
 
 /** The rectangles in which items can stand. @param sparing whether what was only seen is kept free as well */
-export const openIn = ({ bounds, closed, spared }: Room, sparing: boolean, least: Dimensions): Rect[] =>
-  openRects(bounds, sparing ? [...closed, ...spared] : closed, least);
+export const openIn = (
+  { bounds, closed, spared }: Pick<Room, 'bounds' | 'closed' | 'spared'>,
+  sparing: boolean,
+  least: Dimensions,
+): Rect[] => openRects(bounds, sparing ? [...closed, ...spared] : closed, least);

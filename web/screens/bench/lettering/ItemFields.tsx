@@ -16,6 +16,7 @@ const pieces: readonly (readonly [Item['onPieces'], string])[] = [
   ['first', 'The first piece'],
   ['last', 'The last piece'],
   ['each', 'Every piece'],
+  ['across', 'Across all'],
 ];
 const purposes = PurposeSchema.options.map((purpose) => ({ value: purpose, label: upperFirst(purpose) }));
 

@@ -122,7 +122,7 @@ test('a mark that a shift along one side frees is shifted, and by no more than i
     fc.property(aFrame(1), (drawn) => {
       const frame = changed(drawn, { composed: false, ring: null });
       const { original, place, settings } = frame;
-      const window = frameWindow(original, place, withBorder(frame));
+      const window = frameWindow(original, place, withBorder(frame), 0);
       const area = contentAreaOf(place, original, withBorder(frame));
       const { width, height } = area.dimensions;
       const marks = original.marks;

@@ -45,7 +45,7 @@ const mostEnlargement = 8;
  */
 export function frameFindings(
   frame: FrameToCheck,
-  window: Window = frameWindow(frame.original, frame.place, withBorder(frame)),
+  window: Window = frameWindow(frame.original, frame.place, withBorder(frame), frame.wordsRoom ?? 0),
 ): Finding[] {
   const output = frameDimensions(frame.place, frame.original, frame.settings);
   const contentArea = contentAreaOf(frame.place, frame.original, withBorder(frame));

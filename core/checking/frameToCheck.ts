@@ -28,6 +28,8 @@ export interface FrameToCheck {
   detail?: readonly DetailKept[] | null;
   /** What finishing has done to it; null while it has not been measured, and where nothing is done. */
   figures?: FinishFigures | null;
+  /** That its words ask its window for, in squares of its shorter side; none where it is left out. */
+  wordsRoom?: number;
   /** What its words came to; null where it has none, and while fonts are loading. */
   lettered?: LetteredFrame | null;
   /** How well its words can be read; null while it has not been measured. */

@@ -26,12 +26,16 @@ interface Way {
 
 /** Marks that a frame does not honour, each with the gentlest change that honours it and costs no other mark. */
 export function markFindings(frame: FrameToCheck, window: Window, contentArea: ContentArea): Finding[] {
-  const { original, place } = frame;
+  const { original, place, wordsRoom = 0 } = frame;
   const telling = marksOnPicture(original.marks, pictureBox(original)).filter(isTold);
   const unmet = unmetMarks(window, contentArea, telling);
   const unmetAfter = (change: FrameChange) => {
     const changed = withBorder(frame, change);
-    return unmetMarks(frameWindow(original, place, changed), contentAreaOf(place, original, changed), telling);
+    return unmetMarks(
+      frameWindow(original, place, changed, wordsRoom),
+      contentAreaOf(place, original, changed),
+      telling,
+    );
   };
   const helps = (change: FrameChange, one: Unmet) => {
     const left = unmetAfter(change);

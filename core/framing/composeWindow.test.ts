@@ -11,6 +11,7 @@ import {
   type Window,
 } from '../model/index.ts';
 import { sampleArea, sampleMark, samplePlace } from '../testing/index.ts';
+import { wordsShare } from './besideWords.ts';
 import {
   type ContentAreaSettings,
   composeWindow,
@@ -324,4 +325,41 @@ describe('rings and stretches', () => {
       }),
     );
   });
+});
+
+test('words get room where it can be made free, and no mark is given up for it', () => {
+  const share = fc.integer({ min: 15, max: 70 });
+  const near = fc.record({ x: share, y: share, width: fc.integer({ min: 60, max: 300 }) });
+  const marks = fc.array(
+    near.map(({ x, y, width }) => keep({ left: x * 9, top: y * 6, width, height: width })),
+    { minLength: 1, maxLength: 2 },
+  );
+  const asked = fc.double({ min: 0.3, max: 2, noNaN: true });
+  let roomier = 0;
+  fc.assert(
+    fc.property(anyPlace, marks, pose, asked, (at, some, posed, room) => {
+      const area = contentArea(at);
+      const plain = composeWindow(bounds, area, some, posed);
+      const beside = composeWindow(bounds, area, some, posed, room);
+      expect(beside.unmet.every(({ markId }) => plain.unmet.some((one) => one.markId === markId))).toBe(true);
+      expect(isInside(beside.window, bounds.box, area.dimensions)).toBe(true);
+      const [before, after] = [plain, beside].map(({ window }) => wordsShare(window, area, some, room)) as [
+        number,
+        number,
+      ];
+      if (beside.window.centreX === plain.window.centreX && beside.window.centreY === plain.window.centreY) return;
+      expect(after).toBeGreaterThan(before);
+      roomier += 1;
+    }),
+    { numRuns: 150 },
+  );
+  expect(roomier).toBeGreaterThan(15);
+  // A subject in the middle of a wide frame leaves little room on either side: it moves over.
+  const wide = contentArea(place(600, 200));
+  const middle = [keep({ left: 450, top: 270, width: 300, height: 260 })];
+  const [centred, moved] = [0, 1.6].map((room) => composeWindow(bounds, wide, middle, undefined, room));
+  if (!centred || !moved) throw new Error('not composed');
+  expect(Math.abs(moved.window.centreX - centred.window.centreX)).toBeGreaterThan(60);
+  const [before = 0, after = 0] = [centred, moved].map(({ window }) => wordsShare(window, wide, middle, 1.6));
+  expect(after).toBeGreaterThan(before + 0.1);
 });

@@ -9,13 +9,15 @@ import {
   upright,
 } from '../geometry/index.ts';
 import type { KeepMark, Mark, MarkToCompose, Window } from '../model/index.ts';
+import { wordsShare, wordsSides } from './besideWords.ts';
 import { avoidConstraint, type Constraint, constraintSidesOf, keepConstraint, type Zone } from './constraints.ts';
 import type { ContentArea } from './contentArea.ts';
 import { bestAnswer } from './feasible.ts';
 import { framePoseOf, insidePicture } from './halfSpaces.ts';
 import type { HalfSpace } from './linearProgram.ts';
+import type { Setting } from './setting.ts';
 import { type Unmet, unmetMarks } from './unmet.ts';
-import { type Setting, type Wanted, wanting } from './wantedWindow.ts';
+import { type Wanted, wanting } from './wantedWindow.ts';
 
 export interface Composed {
   window: Window;
@@ -49,12 +51,40 @@ const enlargedForAvoiding = 1.5;
  * possible to keep the same marks on the same sides.
  *
  * @param bounds where the window may lie; `beyond` is ignored: what is composed stays on the picture
+ * @param wordsRoom that words ask for, in squares of the frame's shorter side: where it is not free anyhow, the side on which most of
+ * it can be made free without giving up a mark
  */
 export function composeWindow(
   bounds: Bounds,
   contentArea: ContentArea,
   marks: readonly Mark[],
-  { turn, mirror }: Pose = upright,
+  pose: Pose = upright,
+  wordsRoom = 0,
+): Composed {
+  const plain = composeBeside(null, bounds, contentArea, marks, pose);
+  if (wordsRoom === 0) return plain;
+  const seen = marksOnPicture(marks, bounds.box);
+  const shareOf = ({ window }: Composed) => wordsShare(window, contentArea, seen, wordsRoom);
+  let best = { composed: plain, share: shareOf(plain) + worthMoving };
+  for (const side of wordsSides) {
+    if (best.share >= 1) break;
+    const composed = composeBeside({ side, asked: wordsRoom }, bounds, contentArea, marks, pose);
+    const isAsGood = composed.unmet.every(({ markId }) => plain.unmet.some((one) => one.markId === markId));
+    const share = shareOf(composed);
+    if (isAsGood && share > best.share) best = { composed, share };
+  }
+  return best.composed;
+}
+
+/** For less room than this, as a share of what is asked for, no window is moved. */
+const worthMoving = 0.1;
+
+function composeBeside(
+  words: Setting['words'],
+  bounds: Bounds,
+  contentArea: ContentArea,
+  marks: readonly Mark[],
+  { turn, mirror }: Pose,
 ): Composed {
   const output = contentArea.dimensions;
   const pose = { turn, mirror };
@@ -69,6 +99,7 @@ export function composeWindow(
     box,
     full,
     sharpSpan: (output.width / unit) * Math.max(1, 1 / contentArea.stretch),
+    words,
   };
   const least = Math.min(full, smallestSpan(bounds, output, pose.turn) / unit);
   const base: HalfSpace[] = [
@@ -164,7 +195,7 @@ function firstOf<Item, Found>(items: readonly Item[], find: (item: Item) => Foun
  */
 function chooseWindow(
   marks: readonly Mark[],
-  { contentArea, framePose, full, sharpSpan, box }: Setting,
+  { contentArea, framePose, full, sharpSpan, box }: Omit<Setting, 'words'>,
   settle: (demands: readonly Constraint[], kept: readonly KeepMark[]) => Wanted | null,
 ): Wanted | null {
   const sides = constraintSidesOf(contentArea, framePose);

@@ -1,8 +1,9 @@
-import { clamp, type Point, type Rect } from '../geometry/index.ts';
+import { clamp, type Point } from '../geometry/index.ts';
 import type { KeepMark } from '../model/index.ts';
+import { besideWords } from './besideWords.ts';
 import { openRect } from './constraints.ts';
-import type { ContentArea } from './contentArea.ts';
 import { type FramePose, support } from './halfSpaces.ts';
+import type { Setting } from './setting.ts';
 
 /** Where the subject is wanted in a frame. */
 export interface Composition {
@@ -29,13 +30,11 @@ const leastExtent = 0.75;
  * The rule of thirds, read so that it gives way smoothly: a subject in the middle third of the picture stays where it
  * is in the frame (which costs nothing of the picture), one further out goes to the nearer line of the thirds. A
  * profile picture puts its subject in the middle and large; faces go to the upper eye line; who looks to one side gets
- * room on it. All of that within the part of the frame that nothing covers.
+ * room on it. All of that within the part of the frame that nothing covers, and beside the room that is made for words.
  */
 export function compositionOf(
   kept: readonly KeepMark[],
-  box: Rect,
-  contentArea: ContentArea,
-  framePose: FramePose,
+  { box, contentArea, framePose, words }: Pick<Setting, 'box' | 'contentArea' | 'framePose' | 'words'>,
 ): Composition {
   const subjects = subjectsOf(kept);
   if (subjects.length === 0) {
@@ -48,7 +47,8 @@ export function compositionOf(
     y: framePose.across.y * extent.middle.x + framePose.down.y * extent.middle.y,
   };
   const { output } = framePose;
-  const open = openRect(contentArea);
+  const free = openRect(contentArea);
+  const open = words ? besideWords(free, words.side, words.asked, output) : free;
   const profile = contentArea.purpose === 'profile';
   const inBox = { x: (anchor.x - box.left) / box.width, y: (anchor.y - box.top) / box.height };
   const inFrame = inPose(inBox, framePose);

@@ -93,18 +93,22 @@ test('a window is as a hand has left it, or composed: of marks, of seams, or to 
   const place = samplePlace();
   const settings = { ...byHand({ centreX: 1500, centreY: 1000, span: 900 }), border: null };
   const bounds = boundsOf(original, null);
-  expect(frameWindow(marked, place, settings)).toEqual(settings.window);
-  expect(frameWindow(marked, place, { ...settings, window: { ...settings.window, centreX: -50 } }).centreX).toBe(450);
+  expect(frameWindow(marked, place, settings, 0)).toEqual(settings.window);
+  expect(frameWindow(marked, place, { ...settings, window: { ...settings.window, centreX: -50 } }, 0).centreX).toBe(
+    450,
+  );
   const composed = { ...settings, composed: true };
   const area = contentAreaOf(place, original, composed);
-  expect(frameWindow(marked, place, composed)).toEqual(composeWindow(bounds, area, [mark]).window);
-  expect(frameWindow(original, place, composed)).toMatchObject({ span: largestWindow(bounds, area.dimensions).span });
+  expect(frameWindow(marked, place, composed, 0)).toEqual(composeWindow(bounds, area, [mark]).window);
+  expect(frameWindow(original, place, composed, 0)).toMatchObject({
+    span: largestWindow(bounds, area.dimensions).span,
+  });
   const backing = { kind: 'echo' } as const;
-  expect(frameWindow(marked, place, { ...composed, backing })).toEqual(
+  expect(frameWindow(marked, place, { ...composed, backing }, 0)).toEqual(
     wholeWindow(boundsOf(original, backing), area.dimensions),
   );
   const panels = samplePlace({ group: { kind: 'panels', min: 2, max: 9 } });
   const cut = { ...composed, grid: { columns: 3, rows: 1 } };
   const grid = { columns: 3, rows: 1, piece: { width: 600, height: 500 }, bridge: 0 };
-  expect(frameWindow(marked, panels, cut)).toEqual(composeStrip(bounds, grid, [mark]).window);
+  expect(frameWindow(marked, panels, cut, 0)).toEqual(composeStrip(bounds, grid, [mark]).window);
 });

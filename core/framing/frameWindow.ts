@@ -4,11 +4,16 @@ import { composeStrip } from '../splitting/index.ts';
 import { composeWindow } from './composeWindow.ts';
 import { type ContentAreaSettings, contentAreaOf } from './contentArea.ts';
 
-/** The window that a frame shows: composed from the marks until a hand has moved it, and always where it may lie. */
+/**
+ * The window that a frame shows: composed from the marks until a hand has moved it, and always where it may lie.
+ *
+ * @param wordsRoom that its words ask for, in squares of its shorter side
+ */
 export function frameWindow(
   original: Picture & { marks: readonly Mark[] },
   place: Place,
   settings: Pick<FrameSettings, 'window' | 'composed' | 'backing'> & ContentAreaSettings,
+  wordsRoom: number,
 ): Window {
   const contentArea = contentAreaOf(place, original, settings);
   const output = contentArea.dimensions;
@@ -19,5 +24,5 @@ export function frameWindow(
   const grid = spreadOf(place, settings);
   // Seams are what matters most in a strip: it shows as much as it can, and its seams go round the marks.
   if (grid) return composeStrip(bounds, grid, original.marks, undefined, settings.window).window;
-  return composeWindow(bounds, contentArea, original.marks, settings.window).window;
+  return composeWindow(bounds, contentArea, original.marks, settings.window, wordsRoom).window;
 }

@@ -90,12 +90,8 @@ describe('where a subject is wanted', () => {
   /** The place in the frame, 0..1 each way, at which the middle of the subject is wanted. */
   const wanted = (marks: readonly KeepMark[], place: Partial<Place> = {}, pose: Partial<typeof window> = {}) => {
     const area = areaOf(place);
-    const { offset, span, leastExtent } = compositionOf(
-      marks,
-      box,
-      area,
-      framePoseOf(area.dimensions, { ...window, ...pose }),
-    );
+    const framePose = framePoseOf(area.dimensions, { ...window, ...pose });
+    const { offset, span, leastExtent } = compositionOf(marks, { box, contentArea: area, framePose, words: null });
     const { width, height } = area.dimensions;
     const rounded = (value: number) => Math.round(value * 1000) / 1000;
     return { x: rounded(offset.x + 0.5), y: rounded((offset.y * width) / height + 0.5), span, leastExtent };

@@ -1,23 +1,10 @@
-import { clamp, heightOverWidth, type Point, type Rect } from '../geometry/index.ts';
+import { clamp, heightOverWidth, type Point } from '../geometry/index.ts';
 import type { KeepMark } from '../model/index.ts';
 import { type Composition, compositionOf } from './composition.ts';
-import type { ContentArea } from './contentArea.ts';
 import { clipPolygon, nearestPoint, type Polygon } from './convexPolygon.ts';
 import type { Asking, Range } from './feasible.ts';
-import type { FramePose } from './halfSpaces.ts';
 import type { HalfSpace } from './linearProgram.ts';
-
-/** What a window is composed for, in coordinates of about 1. */
-export interface Setting {
-  contentArea: ContentArea;
-  framePose: FramePose;
-  /** The picture. */
-  box: Rect;
-  /** The widest span that lies on the picture. */
-  full: number;
-  /** The narrowest span that enlarges nothing. */
-  sharpSpan: number;
-}
+import type { Setting } from './setting.ts';
 
 export interface Wanted {
   /** Centre and span. */
@@ -32,7 +19,7 @@ const compositionShare = 0.5;
 
 /** Says which window is wanted for these marks, of all that are possible. */
 export function wanting(kept: readonly KeepMark[], setting: Setting): Asking<Wanted> {
-  const wish = compositionOf(kept, setting.box, setting.contentArea, setting.framePose);
+  const wish = compositionOf(kept, setting);
   return {
     bound: ({ widest }) => (widest[2] ?? 0) / setting.full,
     answer: (range) => wantedWindow(range, wish, setting),

@@ -12,3 +12,4 @@ export * from './type/fontBook.ts';
 export * from './type/harfbuzzTypeface.ts';
 export * from './type/outline.ts';
 export * from './type/typeface.ts';
+export * from './wordsRoom.ts';

@@ -14,10 +14,14 @@ interface PieceToLetter {
   room: Room;
 }
 
-/** A frame as its items see it. */
-export interface FrameToLetter {
+/** What says which items a frame has. */
+export interface FrameOfItems {
   originalId: string;
   place: Pick<Place, 'purpose'> & { id: string };
+}
+
+/** A frame as its items see it. */
+export interface FrameToLetter extends FrameOfItems {
   /** The pieces that the picture is spread over, with the room on each; one where it is not cut. */
   pieces: readonly PieceToLetter[];
   /** All of them as one, with the seams between them; null where it is not cut. */
@@ -47,7 +51,7 @@ export const isOnOriginal = ({ originalIds }: Pick<Item, 'originalIds'>, origina
   originalIds === null || originalIds.includes(originalId);
 
 /** Whether an item is meant for a frame at all. */
-const isOn = (item: Item, { originalId, place }: FrameToLetter): boolean =>
+export const isOn = (item: Item, { originalId, place }: FrameOfItems): boolean =>
   isOnOriginal(item, originalId) && !item.notOn.includes(place.purpose) && !item.notOnPlaces.includes(place.id);
 
 /** Lays a project's items over one frame. */

@@ -28,7 +28,8 @@ import { markInFile } from './watched.ts';
 /** What the words of a frame are made from, beside the frame itself. */
 export interface LetteringToPlan {
   items: Lettering;
-  book: FontBook;
+  /** Null while the fonts are loading: the frame is composed for its words all the same. */
+  book: FontBook | null;
   originalId: string;
   /** `network/place`. */
   placeId: string;
@@ -39,7 +40,7 @@ export interface LetteringToPlan {
 /** The words of a project as they are planned for one frame. @param seen in the original; null where it was not looked at yet */
 export const letteringFor = (
   { lettering }: { lettering: Lettering },
-  book: FontBook,
+  book: FontBook | null,
   { originalId, placeId }: Pick<LetteringToPlan, 'originalId' | 'placeId'>,
   seen: Analysis | null,
 ): LetteringToPlan => ({ items: lettering, book, originalId, placeId, ground: seen?.ground ?? null });
@@ -54,7 +55,7 @@ export interface LetteredFrame extends Lettered {
 
 /** Lays a project's items over a frame whose picture is planned. */
 export function letterFrame(
-  { items, book, originalId, placeId, ground }: LetteringToPlan,
+  { items, book, originalId, placeId, ground }: LetteringToPlan & { book: FontBook },
   original: OriginalToLetter,
   place: Place,
   settings: FrameSettings,

@@ -14,7 +14,7 @@ import {
   piecesOf,
   wholeWindow,
 } from '../geometry/index.ts';
-import type { Lettered } from '../lettering/index.ts';
+import { type Lettered, wordsRoom } from '../lettering/index.ts';
 import {
   type Border,
   carriesTransparency,
@@ -63,6 +63,8 @@ export interface FrameToPlan {
 export interface PlannedFrame {
   plan: RenderPlan;
   lettered: LetteredFrame | null;
+  /** That its words ask its window for, in squares of its shorter side. */
+  wordsRoom: number;
 }
 
 /** The plan of one frame at its full dimensions. */
@@ -78,7 +80,8 @@ export function planWithWords({
   lettering,
   headroom = defaultHeadroom,
 }: FrameToPlan): PlannedFrame {
-  const window = frameWindow(original, place, { ...settings, border: treatment.border });
+  const room = lettering ? roomAsked(lettering, place, settings) : 0;
+  const window = frameWindow(original, place, { ...settings, border: treatment.border }, room);
   const output = frameDimensions(place, original, settings);
   const isTransparent = original.hasAlpha || settings.backing?.kind === 'transparent' || isCutOut(place, settings);
   const needsFlattening = settings.flatten !== null || !carriesTransparency(settings.format);
@@ -101,8 +104,11 @@ export function planWithWords({
     closing: closingPanel(original, place, settings, window),
     flatten: isTransparent && needsFlattening ? (settings.flatten ?? flattenColour) : null,
   };
+  const { book = null } = lettering ?? {};
   const lettered =
-    lettering && lettering.items.length > 0 ? letterFrame(lettering, original, place, settings, bare) : null;
+    lettering && book && lettering.items.length > 0
+      ? letterFrame({ ...lettering, book }, original, place, settings, bare)
+      : null;
   const laid = { ...bare, lettering: lettered && laidOver(lettered) };
   const dimensions = laid.grid?.piece ?? output;
   const words = laid.lettering?.items.map(({ box }) => box) ?? [];
@@ -111,8 +117,15 @@ export function planWithWords({
     ...words.flatMap((box) => watchedRect(box, output)),
   ];
   const encoding = encodingOf({ original, place, settings, keeping, headroom, dimensions, watched });
-  return { plan: { ...laid, encoding }, lettered };
+  return { plan: { ...laid, encoding }, lettered, wordsRoom: room };
 }
+
+/** The room that a project's words ask for in one frame, in squares of its shorter side. */
+export const roomAsked = (
+  { items, originalId, placeId }: Pick<LetteringToPlan, 'items' | 'originalId' | 'placeId'>,
+  { purpose }: Pick<Place, 'purpose'>,
+  { hands }: Pick<FrameSettings, 'hands'>,
+): number => wordsRoom(items, hands, { originalId, place: { id: placeId, purpose } });
 
 const laidOver = ({ layers, items }: Lettered): RenderPlan['lettering'] =>
   layers.length > 0 ? { scale: { x: 1, y: 1 }, layers, items } : null;

@@ -52,16 +52,14 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
         const seen = seenOf(looked, original.id)?.analysis ?? null;
         const composed = asComposed(original, seen, project.composing);
         const tilt = openTilt(original, seen);
-        const lettered = book
-          ? planWithWords({
-              original: composed,
-              place: at.place,
-              settings: frame,
-              treatment,
-              keeping: project.keeping,
-              lettering: letteringFor(project, book, frame, seen),
-            }).lettered
-          : null;
+        const { plan, lettered, wordsRoom } = planWithWords({
+          original: composed,
+          place: at.place,
+          settings: frame,
+          treatment,
+          keeping: project.keeping,
+          lettering: letteringFor(project, book, frame, seen),
+        });
         const toCheck = {
           original: composed,
           tilt,
@@ -72,9 +70,11 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
           detail,
           legibility,
           figures,
+          wordsRoom,
           lettered,
         };
-        return [{ frame, original, at, planHash, weight, failure, pieces, findings: frameFindings(toCheck) }];
+        const findings = frameFindings(toCheck, plan.window);
+        return [{ frame, original, at, planHash, weight, failure, pieces, findings }];
       }),
     [project, places, measured, known, looked, book],
   );

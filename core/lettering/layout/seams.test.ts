@@ -48,7 +48,7 @@ const texts = fc.array(fc.constantFrom('kites', 'on', 'the dunes', 'Saltmarsh', 
   maxLength: 7,
 });
 
-test('letters across pieces never meet a seam, and are nowhere smaller than on one piece', () => {
+test('letters across pieces never meet a seam, and are hardly smaller than on one piece', () => {
   fc.assert(
     fc.property(grids, texts, fc.double({ min: 0.1, max: 1, noNaN: true }), (grid, words, wanted) => {
       const found = lettered(words.join(' '), grid, { wanted });
@@ -62,8 +62,8 @@ test('letters across pieces never meet a seam, and are nowhere smaller than on o
       }
       expect(found.moved).toEqual([]);
       const alone = lettered(words.join(' '), grid, { wanted, onPieces: 'first' });
-      // Sizes over seams are tried in steps of three per cent.
-      expect(found.items[0]?.em).toBeGreaterThanOrEqual((alone.items[0]?.em ?? 0) * 0.97);
+      // Sizes over seams are tried in steps of three per cent, and eight are given up for a better place.
+      expect(found.items[0]?.em).toBeGreaterThanOrEqual((alone.items[0]?.em ?? 0) * 0.89);
     }),
     { numRuns: 60 },
   );

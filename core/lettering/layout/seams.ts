@@ -35,7 +35,7 @@ function uncutOf(part: BlockPart, block: Block, alignment: Alignment, axis: Axis
 }
 
 /** What of a block may not meet a seam, along an axis, in em from the block's left or top: in order, and apart from each other. */
-export function uncut(block: Block, alignment: Alignment, axis: Axis): Stretch[] {
+function uncut(block: Block, alignment: Alignment, axis: Axis): Stretch[] {
   const all = block.parts
     .flatMap((part) => uncutOf(part, block, alignment, axis))
     .map(({ from, to }) => ({ from: from - clearance, to: to + clearance }))
@@ -55,7 +55,7 @@ export function uncut(block: Block, alignment: Alignment, axis: Axis): Stretch[]
  * @param ink what of the block may not meet a seam, in em
  * @param range where it could begin if there were no seams
  */
-export function openStretches(
+function openStretches(
   ink: readonly Stretch[],
   em: number,
   seams: readonly Seam[],

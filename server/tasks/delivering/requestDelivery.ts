@@ -124,9 +124,18 @@ function itemsOf(wanted: readonly WantedFrame[], pattern: string): DeliveryItem[
 }
 
 /** What forbids to deliver a frame, in words, as far as that is known before it is rendered. */
-function blockersOf({ frame, original, project, seen, at, finish: { treatment }, lettered }: WantedFrame): string[] {
+function blockersOf({
+  frame,
+  original,
+  project,
+  seen,
+  at,
+  plan,
+  finish: { treatment },
+  lettered,
+}: WantedFrame): string[] {
   const composed = asComposed(original, seen, project.composing);
   const toCheck = { original: composed, place: at.place, settings: frame, treatment, weight: null, lettered };
-  const findings = frameFindings(toCheck);
+  const findings = frameFindings(toCheck, plan.window);
   return findings.filter((one) => one.level === 'blocker').map((one) => one.text);
 }

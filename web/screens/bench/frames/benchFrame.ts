@@ -12,6 +12,7 @@ import {
   type PlaceOfNetwork,
   type Window,
 } from '@inkwell/core/model';
+import { roomAsked } from '@inkwell/core/planning';
 import { useMemo } from 'react';
 import type { BenchState } from '../state/benchState.ts';
 import { useBench, useSettings } from '../state/useBench.ts';
@@ -54,7 +55,16 @@ export const contentAreaFor = (one: BenchFrame, settings: FrameSettings): Dimens
 
 /** The window of a frame: composed, or as it was set by hand. */
 export const windowFor = (one: BenchFrame, settings: FrameSettings): Window =>
-  frameWindow(one.original, one.at.place, { ...settings, border: finishFor(one, settings).treatment.border });
+  frameWindow(
+    one.original,
+    one.at.place,
+    { ...settings, border: finishFor(one, settings).treatment.border },
+    roomAsked(
+      { items: one.finishing.project.lettering, originalId: one.original.id, placeId: one.at.id },
+      one.at.place,
+      settings,
+    ),
+  );
 
 /** What sets a frame back to the largest upright window in the middle of its picture. */
 export function resetChange(one: BenchFrame, settings: FrameSettings): FrameChange {

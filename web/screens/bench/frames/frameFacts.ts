@@ -115,8 +115,8 @@ export function frameFacts(
   const before = known.get(settings);
   if (before?.input.every((each, index) => each === input[index])) return before.facts;
   const shown = { originalId: original.id, placeId: one.at.id };
-  const lettering = book ? letteringFor(one.finishing.project, book, shown, seen) : undefined;
-  const { plan, lettered } = planWithWords({ original, place, settings, treatment, keeping, lettering });
+  const lettering = letteringFor(one.finishing.project, book, shown, seen);
+  const { plan, lettered, wordsRoom } = planWithWords({ original, place, settings, treatment, keeping, lettering });
   const own = hashesOf(plan, items.length === 0 || book !== null, measured?.basis === basis ? measured : undefined);
   const framed = { ...settings, border: treatment.border };
   const fresh = measured && measured.planHash === own.planHash ? measured : undefined;
@@ -153,6 +153,7 @@ export function frameFacts(
         detail: fresh?.detail ?? null,
         legibility: fresh?.legibility ?? null,
         figures,
+        wordsRoom,
         lettered,
       },
       plan.window,

@@ -62,8 +62,8 @@ test('letters across pieces never meet a seam, and are hardly smaller than on on
       }
       expect(found.moved).toEqual([]);
       const alone = lettered(words.join(' '), grid, { wanted, onPieces: 'first' });
-      // Sizes over seams are tried in steps of three per cent, and eight are given up for a better place.
-      expect(found.items[0]?.em).toBeGreaterThanOrEqual((alone.items[0]?.em ?? 0) * 0.89);
+      // Of the size three per cent are steps, eight are given up for a better place, and the margins of the whole are wider.
+      expect(found.items[0]?.em).toBeGreaterThanOrEqual((alone.items[0]?.em ?? 0) * 0.85);
     }),
     { numRuns: 60 },
   );

@@ -13,7 +13,13 @@ const still = { centreX: 0, centreY: 0, span: 1, turn: 0, mirror: false };
 
 function lettered(text: string, grid: Parameters<typeof piecesOf>[0], values: Partial<Item> = {}, hands: Hands = {}) {
   const whole = { left: 0, top: 0, ...wholeDimensions(grid) };
-  const item = { ...testWords(1, text), onPieces: 'across', wanted: 0.5, ...values } as Item;
+  const item = {
+    ...testWords(1, text),
+    onPieces: 'across',
+    wish: 'wherever it is calm',
+    wanted: 0.5,
+    ...values,
+  } as Item;
   const rooms = piecesOf(grid).map((rect) => ({ rect, room: roomIn(rect, { shape: 'rectangle' }, 0, [], []) }));
   const frame = {
     originalId: item.id,

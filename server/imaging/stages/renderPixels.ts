@@ -24,11 +24,21 @@ export type DrawnFrom = WorkingCopy & Partial<PlanCopies>;
 
 /** Carries out a plan up to, not including, its encoding. */
 export async function renderPixels(plan: RenderPlan, copy: DrawnFrom, watch?: FinishWatch): Promise<Pixels> {
-  const { strip, closing } = besideClosing(plan);
+  const { strip, closing } = besideClosing(flattensLast(plan) ? { ...plan, flatten: null } : plan);
   const picture = await picturePixels(strip, copy, watch);
   const whole = closing ? await sideBySide(picture, await picturePixels(closing, copy)) : picture;
   const framed = plan.border ? await bordered(whole, plan) : whole;
-  return plan.lettering ? lettered(framed, plan, (picture) => emblemPixels(picture, copy)) : framed;
+  if (!plan.lettering) return framed;
+  const done = await lettered(framed, plan, (picture) => emblemPixels(picture, copy));
+  return flattensLast(plan) ? flattened(done, plan) : done;
+}
+
+/** What lies over a picture that is cut out as a shape stays within it: what is round the shape gets its colour afterwards. */
+const flattensLast = ({ lettering, shape }: RenderPlan): boolean => lettering !== null && shape?.cutOut === true;
+
+async function flattened(pixels: Pixels, { flatten }: RenderPlan): Promise<Pixels> {
+  if (!flatten || pixels.channels % 2 === 1) return pixels;
+  return toPixels(fromPixels(pixels).flatten({ background: flatten }));
 }
 
 /** An emblem at the dimensions at which it is laid over a picture. */
@@ -76,9 +86,7 @@ async function picturePixels(plan: RenderPlan, copy: WorkingCopy, watch?: Finish
   const laid = plan.finish
     ? await finished(await unfinishedPixels(plan, copy), plan.finish, watch)
     : await laidPixels(plan, copy);
-  const done = await shaped(await onBacking(laid, plan, copy), plan);
-  if (!plan.flatten || done.channels % 2 === 1) return done;
-  return toPixels(fromPixels(done).flatten({ background: plan.flatten }));
+  return flattened(await shaped(await onBacking(laid, plan, copy), plan), plan);
 }
 
 async function upright(pixels: Pixels, { orientation }: WorkingCopy): Promise<Pixels> {

@@ -18,9 +18,15 @@ const rounded = (value: number) => Math.round(value * 100) / 100;
  * @param left, top where the outline's origin lies, in pixels
  */
 export function pathData(outline: Outline, em: number, left: number, top: number): string {
-  return outline
-    .map(({ type, values }) => type + values.map((value, at) => rounded(value * em + (at % 2 ? top : left))).join(' '))
-    .join('');
+  let path = '';
+  for (const { type, values } of outline) {
+    path += type;
+    for (let at = 0; at < values.length; at += 2) {
+      if (at > 0) path += ' ';
+      path += `${rounded((values[at] as number) * em + left)} ${rounded((values[at + 1] as number) * em + top)}`;
+    }
+  }
+  return path;
 }
 
 /** An outline moved, in em. */

@@ -15,7 +15,7 @@ import {
 import { roomAsked } from '@inkwell/core/planning';
 import { useMemo } from 'react';
 import type { BenchState } from '../state/benchState.ts';
-import { useBench, useSettings } from '../state/useBench.ts';
+import { useBench, useLiveWords, useSettings } from '../state/useBench.ts';
 import { composedFrom } from './composed.ts';
 import { type Finishing, finishFor } from './finishing.ts';
 import { type FrameFacts, frameFacts } from './frameFacts.ts';
@@ -125,7 +125,13 @@ export interface FrameState extends Omit<FrameFacts, 'planHash'> {
 }
 
 /** How a frame is set at this moment, and everything that follows from it. */
-export function useFrameState(one: BenchFrame, measured: readonly Measured[] | undefined): FrameState | null {
+export function useFrameState(given: BenchFrame, measured: readonly Measured[] | undefined): FrameState | null {
+  const words = useLiveWords();
+  const one = useMemo((): BenchFrame => {
+    const { finishing } = given;
+    const project = { ...finishing.project, lettering: words.lettering };
+    return { ...given, finishing: { ...finishing, project, book: words.book } };
+  }, [given, words]);
   const settings = useSettings(one.frame.id);
   const basis = useBench((bench) => (settings ? savedBasis(bench, one, settings) : null));
   const mine = measured?.find((each) => each.frameId === one.frame.id);

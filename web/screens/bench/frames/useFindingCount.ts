@@ -1,13 +1,15 @@
 import type { Measured, OpenProject } from '@inkwell/core/model';
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import { seenOf, useSeen } from '../../../api/seen.ts';
 import { usePlaces } from '../../../api/specBook.ts';
-import { useBench, useBenchStore, useFinishing } from '../state/useBench.ts';
+import type { BenchState } from '../state/benchState.ts';
+import { useBench, useBenchStore, useFinishing, useLiveWords } from '../state/useBench.ts';
 import { savedBasis } from './benchFrame.ts';
 import { composedFrom } from './composed.ts';
+import type { Finishing } from './finishing.ts';
 import { frameFacts } from './frameFacts.ts';
 
-/** How many frames of a project have findings, as they are set on the bench now. */
+/** How many frames of a project have findings, as they are set on the bench now, or were a moment ago: nobody waits for that. */
 export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {
   const places = usePlaces();
   const { data: known } = useSeen(project.id);
@@ -15,21 +17,39 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
   const saved = useBench((bench) => bench.saved);
   const phases = useBench((bench) => bench.phases);
   const moving = useBench((bench) => bench.moving);
-  const finishing = useFinishing(useBenchStore());
-  return useMemo(
-    () =>
-      project.frames.filter((frame) => {
-        const kept = project.originals.find((one) => one.id === frame.originalId);
-        const at = places.get(frame.placeId);
-        const settings = set.frames[frame.id];
-        if (!kept || !at || !settings) return false;
-        const seen = seenOf(known, kept.id)?.analysis ?? null;
-        const original = composedFrom({ ...kept, ...set.originals[kept.id] }, seen, finishing.project.composing);
-        const mine = measured?.find((one) => one.frameId === frame.id);
-        const one = { frame, original, seen, at, finishing };
-        const basis = savedBasis({ settings: set, saved, phases, moving }, one, settings);
-        return frameFacts(one, settings, mine, basis).findings.length > 0;
-      }).length,
-    [project, places, set, saved, phases, moving, finishing, measured, known],
-  );
+  const settled = useFinishing(useBenchStore());
+  const words = useLiveWords();
+  // All of one moment: what was measured is only true of the settings that it was measured of.
+  const now = useMemo(() => {
+    const finishing = { ...settled, project: { ...settled.project, lettering: words.lettering }, book: words.book };
+    return { project, places, set, saved, phases, moving, finishing, measured, known };
+  }, [project, places, set, saved, phases, moving, settled, words, measured, known]);
+  const moment = useDeferredValue(now);
+  return useMemo(() => countOf(moment), [moment]);
 }
+
+interface Moment {
+  project: OpenProject;
+  places: ReturnType<typeof usePlaces>;
+  set: BenchState['settings'];
+  saved: BenchState['saved'];
+  phases: BenchState['phases'];
+  moving: BenchState['moving'];
+  finishing: Finishing;
+  measured: readonly Measured[] | undefined;
+  known: ReturnType<typeof useSeen>['data'];
+}
+
+const countOf = ({ project, places, set, saved, phases, moving, finishing, measured, known }: Moment): number =>
+  project.frames.filter((frame) => {
+    const kept = project.originals.find((one) => one.id === frame.originalId);
+    const at = places.get(frame.placeId);
+    const settings = set.frames[frame.id];
+    if (!kept || !at || !settings) return false;
+    const seen = seenOf(known, kept.id)?.analysis ?? null;
+    const original = composedFrom({ ...kept, ...set.originals[kept.id] }, seen, finishing.project.composing);
+    const mine = measured?.find((one) => one.frameId === frame.id);
+    const one = { frame, original, seen, at, finishing };
+    const basis = savedBasis({ settings: set, saved, phases, moving }, one, settings);
+    return frameFacts(one, settings, mine, basis).findings.length > 0;
+  }).length;

@@ -1,15 +1,16 @@
 import { setWords } from '@inkwell/core/lettering';
-import { type Item, itemRanges, PurposeSchema, type Wish, WishSchema } from '@inkwell/core/model';
+import { type Item, itemRanges, PurposeSchema, type Wish, WishSchema, type WordsItem } from '@inkwell/core/model';
 import { Input, Select } from 'antd';
 import { upperFirst } from 'es-toolkit';
-import { useState } from 'react';
+import equal from 'fast-deep-equal';
+import { memo, useState } from 'react';
 import { useStore } from 'zustand';
 import { usePlaces } from '../../../api/specBook.ts';
 import { pageFonts } from '../../../fonts/pageFonts.ts';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { useOpenProject } from '../../ProjectLayout.tsx';
 import { TuneField } from '../finish/TuneField.tsx';
-import type { UsedLettering } from './useLettering.ts';
+import type { LetteringHands } from './useLettering.ts';
 
 const wishes = WishSchema.options.map((wish): readonly [Wish, string] => [wish, upperFirst(wish)]);
 const pieces: readonly (readonly [Item['onPieces'], string])[] = [
@@ -21,10 +22,61 @@ const pieces: readonly (readonly [Item['onPieces'], string])[] = [
 const purposes = PurposeSchema.options.map((purpose) => ({ value: purpose, label: upperFirst(purpose) }));
 
 /** What an item says, where it would like to stand, how large, and where it is shown. */
-export function ItemFields({ item, lettering }: { item: Item; lettering: UsedLettering }) {
-  const project = useOpenProject();
+export function ItemFields({ item, hands }: { item: Item; hands: LetteringHands }) {
+  const { id, name, kind, wish, wanted, notOn, notOnPlaces, originalIds, onPieces } = item;
+  return (
+    <div className="letter-fields">
+      {item.kind === 'words' && <SaidFields item={item} hands={hands} />}
+      <FallbackNote item={item} />
+      <StandFields item={{ id, name, kind, wish, wanted, notOn, notOnPlaces, originalIds, onPieces }} hands={hands} />
+    </div>
+  );
+}
+
+function SaidFields({ item, hands }: { item: WordsItem; hands: LetteringHands }) {
   // Words that say nothing are no item: while the field is empty, the last ones stay on the wall.
   const [empty, setEmpty] = useState<string | null>(null);
+  return (
+    <>
+      <div className="letter-field">
+        <span>What it says</span>
+        <Input.TextArea
+          size="small"
+          aria-label={`What ${item.name} says`}
+          autoSize={{ minRows: 1, maxRows: 4 }}
+          maxLength={600}
+          value={empty ?? item.text}
+          onChange={({ target: { value } }) => {
+            const isEmpty = value.trim() === '';
+            setEmpty(isEmpty ? value : null);
+            if (!isEmpty) hands.write(item.id, { text: value });
+          }}
+          onBlur={() => setEmpty(null)}
+        />
+      </div>
+      <div className="letter-field">
+        <span>Short version</span>
+        <Input
+          size="small"
+          aria-label={`Short version of ${item.name}`}
+          maxLength={600}
+          placeholder="For frames where the long one cannot be read"
+          value={item.short}
+          onChange={({ target }) => hands.write(item.id, { short: target.value })}
+        />
+      </div>
+    </>
+  );
+}
+
+type Standing = Pick<
+  Item,
+  'id' | 'name' | 'kind' | 'wish' | 'wanted' | 'notOn' | 'notOnPlaces' | 'originalIds' | 'onPieces'
+>;
+
+/** Where an item would like to stand, how large, and where it is shown. What it says is no part of that: who types does not wait for these fields. */
+const StandFields = memo(function StandFields({ item, hands }: { item: Standing; hands: LetteringHands }) {
+  const project = useOpenProject();
   const book = usePlaces();
   // A place that no frame goes to any more can still be taken off the list.
   const placeIds = new Set([...project.frames.map(({ placeId }) => placeId), ...item.notOnPlaces]);
@@ -34,46 +86,14 @@ export function ItemFields({ item, lettering }: { item: Item; lettering: UsedLet
   });
   const largest = item.kind === 'words' ? 0.5 : itemRanges.wanted.most;
   return (
-    <div className="letter-fields">
-      {item.kind === 'words' && (
-        <>
-          <div className="letter-field">
-            <span>What it says</span>
-            <Input.TextArea
-              size="small"
-              aria-label={`What ${item.name} says`}
-              autoSize={{ minRows: 1, maxRows: 4 }}
-              maxLength={600}
-              value={empty ?? item.text}
-              onChange={({ target: { value } }) => {
-                const isEmpty = value.trim() === '';
-                setEmpty(isEmpty ? value : null);
-                if (!isEmpty) lettering.write({ ...item, text: value });
-              }}
-              onBlur={() => setEmpty(null)}
-            />
-          </div>
-          <div className="letter-field">
-            <span>Short version</span>
-            <Input
-              size="small"
-              aria-label={`Short version of ${item.name}`}
-              maxLength={600}
-              placeholder="For frames where the long one cannot be read"
-              value={item.short}
-              onChange={({ target }) => lettering.write({ ...item, short: target.value })}
-            />
-          </div>
-        </>
-      )}
-      <FallbackNote item={item} />
+    <>
       <ChoiceField
         label="Where"
         name={`Where ${item.name} stands`}
         value={item.wish}
         choices={wishes}
         disabled={false}
-        onChoose={(wish) => lettering.change({ ...item, wish })}
+        onChoose={(wish) => hands.change(item.id, { wish })}
       />
       <TuneField
         label={item.kind === 'words' ? 'Letter height' : 'Longer side'}
@@ -84,8 +104,8 @@ export function ItemFields({ item, lettering }: { item: Item; lettering: UsedLet
         step={0.005}
         times={100}
         unit="%"
-        onDrag={(wanted) => wanted !== null && lettering.write({ ...item, wanted })}
-        onSet={(wanted) => lettering.change({ ...item, wanted })}
+        onDrag={(wanted) => wanted !== null && hands.write(item.id, { wanted })}
+        onSet={(wanted) => hands.change(item.id, { wanted })}
       />
       <div className="letter-field">
         <span>Left out on</span>
@@ -101,8 +121,7 @@ export function ItemFields({ item, lettering }: { item: Item; lettering: UsedLet
             { label: 'Places of this project', options: places },
           ]}
           onChange={(chosen) =>
-            lettering.change({
-              ...item,
+            hands.change(item.id, {
               notOn: PurposeSchema.options.filter((purpose) => chosen.includes(purpose)),
               notOnPlaces: chosen.filter((one) => one.includes('/')),
             })
@@ -118,7 +137,7 @@ export function ItemFields({ item, lettering }: { item: Item; lettering: UsedLet
           placeholder="All of them"
           value={item.originalIds ?? []}
           options={project.originals.map(({ id, name }) => ({ value: id, label: name }))}
-          onChange={(ids) => lettering.change({ ...item, originalIds: ids.length > 0 ? ids : null })}
+          onChange={(ids) => hands.change(item.id, { originalIds: ids.length > 0 ? ids : null })}
         />
       </div>
       <ChoiceField
@@ -126,11 +145,11 @@ export function ItemFields({ item, lettering }: { item: Item; lettering: UsedLet
         value={item.onPieces}
         choices={pieces}
         disabled={false}
-        onChoose={(onPieces) => lettering.change({ ...item, onPieces })}
+        onChoose={(onPieces) => hands.change(item.id, { onPieces })}
       />
-    </div>
+    </>
   );
-}
+}, equal);
 
 /** Says in which fonts letters are set that the chosen one lacks. */
 function FallbackNote({ item }: { item: Item }) {

@@ -2,7 +2,7 @@ import { shippedStyles } from '@inkwell/core/lettering';
 import type { EmblemItem, Item, LetterStyle, NamedLetterStyle, Original } from '@inkwell/core/model';
 import { Button, Checkbox, Input } from 'antd';
 import equal from 'fast-deep-equal';
-import { useMemo, useState } from 'react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { useLetterStyles } from '../../../api/letterStyles.ts';
 import { ColourField } from '../../../parts/ColourField.tsx';
 import { TuneField } from '../finish/TuneField.tsx';
@@ -10,7 +10,7 @@ import { newWords } from './newItems.ts';
 import { OwnStyles } from './OwnStyles.tsx';
 import { StyleFields } from './StyleFields.tsx';
 import { StyleTiles } from './StyleTiles.tsx';
-import { chosenItem, type UsedLettering, useLettering } from './useLettering.ts';
+import { chosenItem, type LetteringHands, useLettering, useLetteringHands } from './useLettering.ts';
 
 /** The styles that ship, and those that people made. */
 function useNamedStyles(): readonly NamedLetterStyle[] {
@@ -28,11 +28,13 @@ export function StylePanel(props: {
   onChoose: (id: string) => void;
 }) {
   const { projectId, original, chosenId, onChoose } = props;
-  const lettering = useLettering(projectId);
+  const items = useLettering();
+  const hands = useLetteringHands(projectId);
   const named = useNamedStyles();
-  const chosen = chosenItem(lettering.items, chosenId);
-  if (!chosen) return <FirstWords original={original} lettering={lettering} onChoose={onChoose} />;
-  const share = (label: string, hint: string, value: number, on: (value: number) => Item) => (
+  const chosen = chosenItem(items, chosenId);
+  const text = useDeferredValue(chosen?.kind === 'words' ? chosen.text : '');
+  if (!chosen) return <FirstWords original={original} hands={hands} onChoose={onChoose} />;
+  const share = (label: string, hint: string, value: number, on: (value: number) => Partial<Item>) => (
     <TuneField
       label={label}
       hint={hint}
@@ -42,8 +44,8 @@ export function StylePanel(props: {
       step={0.01}
       times={100}
       unit="%"
-      onDrag={(next) => next !== null && lettering.write(on(next))}
-      onSet={(next) => lettering.change(on(next))}
+      onDrag={(next) => next !== null && hands.write(chosen.id, on(next))}
+      onSet={(next) => hands.change(chosen.id, on(next))}
     />
   );
   if (chosen.kind === 'shape') {
@@ -56,10 +58,10 @@ export function StylePanel(props: {
             label={`Colour of ${chosen.name}`}
             value={chosen.colour}
             original={original}
-            onChange={(colour) => lettering.change({ ...chosen, colour })}
+            onChange={(colour) => hands.change(chosen.id, { colour })}
           />
         </div>
-        {share('Opacity', 'How much of the picture it hides', chosen.opacity, (opacity) => ({ ...chosen, opacity }))}
+        {share('Opacity', 'How much of the picture it hides', chosen.opacity, (opacity) => ({ opacity }))}
       </aside>
     );
   }
@@ -72,14 +74,11 @@ export function StylePanel(props: {
           'Clear space',
           'What stays free round it, as a share of its longer side',
           chosen.clearSpace,
-          (clearSpace) => ({
-            ...chosen,
-            clearSpace,
-          }),
+          (clearSpace) => ({ clearSpace }),
         )}
         <Checkbox
           checked={plate !== null}
-          onChange={({ target }) => lettering.change({ ...chosen, plate: target.checked ? firstPlate : null })}
+          onChange={({ target }) => hands.change(chosen.id, { plate: target.checked ? firstPlate : null })}
         >
           On a plate
         </Checkbox>
@@ -91,15 +90,13 @@ export function StylePanel(props: {
                 label="Colour of the plate"
                 value={plate.colour}
                 original={original}
-                onChange={(colour) => lettering.change({ ...chosen, plate: { ...plate, colour } })}
+                onChange={(colour) => hands.change(chosen.id, { plate: { ...plate, colour } })}
               />
             </div>
             {share('Rounding', 'Of the plate’s corners', plate.rounding, (rounding) => ({
-              ...chosen,
               plate: { ...plate, rounding },
             }))}
             {share('Opacity', 'How much of the picture it hides', plate.opacity, (opacity) => ({
-              ...chosen,
               plate: { ...plate, opacity },
             }))}
           </>
@@ -107,40 +104,65 @@ export function StylePanel(props: {
       </aside>
     );
   }
-  const setStyle = (style: LetterStyle) => lettering.change({ ...chosen, style });
-  const others = lettering.items.filter(
-    (item) => item.kind === 'words' && item.id !== chosen.id && !equal(item.style, chosen.style),
+  const isLike = (item: Item) => item.kind !== 'words' || equal(item.style, chosen.style);
+  return (
+    <WordsStyle
+      key={chosen.id}
+      id={chosen.id}
+      name={chosen.name}
+      text={text}
+      style={chosen.style}
+      hasOthers={!items.every(isLike)}
+      original={original}
+      named={named}
+      hands={hands}
+    />
   );
+}
+
+/** The style of words; what they say follows on its tiles when there is time for it. */
+const WordsStyle = memo(function WordsStyle(props: {
+  id: string;
+  name: string;
+  text: string;
+  style: LetterStyle;
+  /** Whether other words have another style. */
+  hasOthers: boolean;
+  original: Original;
+  named: readonly NamedLetterStyle[];
+  hands: LetteringHands;
+}) {
+  const { id, name, text, style, hasOthers, original, named, hands } = props;
+  const setStyle = (next: LetterStyle) => hands.change(id, { style: next });
   return (
     <aside className="letter-style" aria-label="Style">
-      <h2 className="minor-title">Style of {chosen.name}</h2>
-      <StyleTiles styles={named} original={original} text={chosen.text} chosen={chosen.style} onChoose={setStyle} />
-      <OwnStyles style={chosen.style} named={named} onChoose={setStyle} />
-      {others.length > 0 && (
-        <Button size="small" onClick={() => lettering.styleAll(chosen.style)}>
+      <h2 className="minor-title">Style of {name}</h2>
+      <StyleTiles styles={named} original={original} text={text} chosen={style} onChoose={setStyle} />
+      <OwnStyles style={style} named={named} onChoose={setStyle} />
+      {hasOthers && (
+        <Button size="small" onClick={() => hands.styleAll(style)}>
           Give this style to all words
         </Button>
       )}
       <StyleFields
-        key={chosen.id}
-        style={chosen.style}
+        style={style}
         original={original}
-        onDrag={(style) => lettering.write({ ...chosen, style })}
+        onDrag={(next) => hands.write(id, { style: next })}
         onSet={setStyle}
       />
     </aside>
   );
-}
+});
 
 /** Before anything is written: a field, and the styles with what is typed into it. */
-function FirstWords(props: { original: Original; lettering: UsedLettering; onChoose: (id: string) => void }) {
-  const { original, lettering, onChoose } = props;
+function FirstWords(props: { original: Original; hands: LetteringHands; onChoose: (id: string) => void }) {
+  const { original, hands, onChoose } = props;
   const named = useNamedStyles();
   const [text, setText] = useState('');
   const said = text.trim() === '' ? 'Your words' : text;
   const begin = (style?: LetterStyle) => {
     const item = newWords('title', [], { text: said, ...(style ? { style } : {}) });
-    lettering.add(item);
+    hands.add(item);
     onChoose(item.id);
   };
   return (

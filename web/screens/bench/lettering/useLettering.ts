@@ -1,25 +1,26 @@
 import type { Item, Lettering, LetterStyle } from '@inkwell/core/model';
+import { useMemo } from 'react';
+import type { Bench } from '../state/bench.ts';
 import { letteringOf, useBench, useBenchStore } from '../state/useBench.ts';
 
 /** The item that is worked at: the one that was chosen, else the first. */
 export const chosenItem = (items: Lettering, id: string | null): Item | undefined =>
   items.find((item) => item.id === id) ?? items[0];
 
-export type UsedLettering = ReturnType<typeof useLettering>;
+/** What can be done with a project's lettering. Everything is done to it as it is at that moment. */
+export type LetteringHands = ReturnType<typeof handsOn>;
 
-/** What is laid over the pictures of a project, and how that is changed. */
-export function useLettering(projectId: string) {
-  const store = useBenchStore();
-  const items = useBench(letteringOf);
+function handsOn(store: Bench, projectId: string) {
   const now = () => letteringOf(store.getState());
   const set = (next: Lettering) => store.set('projects', projectId, { lettering: next });
-  const changed = (item: Item) => now().map((one) => (one.id === item.id ? item : one));
+  const changed = (id: string, values: Partial<Item>) =>
+    now().map((one) => (one.id === id ? ({ ...one, ...values } as Item) : one));
   return {
-    items,
+    items: now,
     add: (item: Item) => set([...now(), item]),
-    change: (item: Item) => set(changed(item)),
+    change: (id: string, values: Partial<Item>) => set(changed(id, values)),
     /** The same while hands are at it: seen at once, saved and undone as one step when they rest. */
-    write: (item: Item) => store.letter(projectId, changed(item)),
+    write: (id: string, values: Partial<Item>) => store.letter(projectId, changed(id, values)),
     /** Gives one style to everything that is written. */
     styleAll: (style: LetterStyle) => set(now().map((one) => (one.kind === 'words' ? { ...one, style } : one))),
     remove: (id: string) => set(now().filter((one) => one.id !== id)),
@@ -35,3 +36,12 @@ export function useLettering(projectId: string) {
     },
   };
 }
+
+/** Says how to change a project's lettering; stays the same while it changes. */
+export function useLetteringHands(projectId: string): LetteringHands {
+  const store = useBenchStore();
+  return useMemo(() => handsOn(store, projectId), [store, projectId]);
+}
+
+/** What is laid over a project's pictures, as it is at this moment. */
+export const useLettering = (): Lettering => useBench(letteringOf);

@@ -22,7 +22,7 @@ import type { LeftRows, Shelf } from './shelf.ts';
 /** So long after the last turn of the wheel, or press of a key, a movement is over. */
 const restMs = 160;
 /** So long after the last letter words are a step of undo, and are saved. */
-const writingRestMs = 400;
+const writingRestMs = 250;
 
 /** What changes is kept at once, and then no more often than this: many saves one after the other are kept together. */
 const keepMs = 150;

@@ -1,4 +1,5 @@
 import { plainFinishId } from '@inkwell/core/finishing';
+import type { FontBook } from '@inkwell/core/lettering';
 import {
   type Finish,
   type FrameSettings,
@@ -8,7 +9,7 @@ import {
   type Window,
 } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
-import { createContext, useContext, useEffect, useLayoutEffect, useMemo } from 'react';
+import { createContext, startTransition, useContext, useEffect, useLayoutEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { useFontBook } from '../../../fonts/useFontBook.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
@@ -53,12 +54,33 @@ export function useSettings(frameId: string): FrameSettings | undefined {
   }, [settings, window, hands]);
 }
 
-/** The finishes and the project's choice, as they are set now on a bench. */
+/**
+ * What is laid over a project's pictures, followed when there is time for it: whoever types sees the wall follow at once, and all else
+ * after it.
+ */
+function useUnhurriedLettering(store: Bench): Lettering {
+  const [lettering, setLettering] = useState(() => letteringOf(store.getState()));
+  useEffect(() => {
+    const follow = () => startTransition(() => setLettering(letteringOf(store.getState())));
+    follow();
+    return store.subscribe(follow);
+  }, [store]);
+  return lettering;
+}
+
+/** The words of a project and the fonts that they are set in, at once. */
+export function useLiveWords(): { lettering: Lettering; book: FontBook | null } {
+  const lettering = useBench(letteringOf);
+  const book = useFontBook(lettering);
+  return useMemo(() => ({ lettering, book }), [lettering, book]);
+}
+
+/** The finishes and the project's choice, as they are set now on a bench; words that are being typed follow a little later. */
 export function useFinishing(store: Bench): Finishing {
   const projects = useStore(store, (bench) => bench.settings.projects);
   const rows = useStore(store, (bench) => bench.saved.finishes);
   const settings = useStore(store, (bench) => bench.settings.finishes);
-  const lettering = useStore(store, letteringOf);
+  const lettering = useUnhurriedLettering(store);
   const book = useFontBook(lettering);
   return useMemo(
     () => ({

@@ -22,6 +22,7 @@ export * from './place.ts';
 export * from './planned.ts';
 export * from './project.ts';
 export * from './proposal.ts';
+export * from './rewritten.ts';
 export * from './ring.ts';
 export * from './similarity.ts';
 export * from './weighing.ts';

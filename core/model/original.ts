@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FinishChoiceSchema } from './finish.ts';
 import { MarksSchema } from './mark.ts';
 import { DecisionsSchema } from './proposal.ts';
+import { RewrittenSchema } from './rewritten.ts';
 import { OriginSchema, WordsSchema } from './words.ts';
 
 export const TrimSchema = z.object({
@@ -37,6 +38,8 @@ export const OriginalSchema = z.object({
   /** Null where it is finished as its project is. */
   finishId: FinishChoiceSchema.shape.finishId,
   blend: FinishChoiceSchema.shape.blend,
+  /** The drawing that it was made from, and what it says instead of that; null where it came as it is. */
+  rewritten: RewrittenSchema.nullable(),
   /** Grows by one with every change of what people set. */
   version: z.int().positive(),
   createdAt: z.iso.datetime(),

@@ -57,6 +57,7 @@ export function sampleOriginal(values: Partial<Original> = {}): Original {
     trim: null,
     finishId: null,
     blend: null,
+    rewritten: null,
     version: 1,
     ...values,
   };

@@ -16,6 +16,7 @@ import {
 } from '../store/library/originals.ts';
 import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../tasks/library/changeOriginal.ts';
 import { queueLooking, switchedOff } from '../tasks/library/lookingAt.ts';
+import { drawnTexts } from '../tasks/library/rewriting.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
@@ -74,6 +75,11 @@ export function originalsRouter(services: Services): Router {
   router.patch('/:id/settings', async (request, response) => {
     const { version, change } = SettingsSchema.parse(request.body);
     response.json(await changeOriginal(services, idOf(request), version, change));
+  });
+
+  // What a drawing says in texts that are still text.
+  router.get('/:id/texts', async (request, response) => {
+    response.json(await drawnTexts(services, idOf(request)));
   });
 
   // Looks at it again, where that did not work.

@@ -1,10 +1,11 @@
-import { FrameSettingsSchema, NameSchema, ProjectSettingsSchema } from '@inkwell/core/model';
+import { FrameSettingsSchema, NameSchema, ProjectSettingsSchema, RewritingSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
 import { framesOfProject } from '../store/projects/frames.ts';
 import { addProject, openProject, originalsOf, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
 import { seenOf } from '../tasks/library/lookingAt.ts';
+import { rewriteOriginal } from '../tasks/library/rewriting.ts';
 import { measuredOf } from '../tasks/plans/measuredFrames.ts';
 import {
   changeProjectSettings,
@@ -29,6 +30,8 @@ export const ChangeOriginalsSchema = z.object({
   add: z.array(z.uuid()).max(500).default([]),
   remove: z.array(z.uuid()).max(500).default([]),
 });
+
+export const RewriteSchema = z.object({ originalId: z.uuid(), rewriting: RewritingSchema });
 
 export function projectsRouter(services: Services): Router {
   const { db, planner } = services;
@@ -76,6 +79,12 @@ export function projectsRouter(services: Services): Router {
   router.post('/:id/originals', async (request, response) => {
     const { add, remove } = ChangeOriginalsSchema.parse(request.body);
     response.json(await chooseOriginals(services, idOf(request), add, remove));
+  });
+
+  // Puts a drawing that says something else in the place of one of its originals.
+  router.post('/:id/rewriting', async (request, response) => {
+    const { originalId, rewriting } = RewriteSchema.parse(request.body);
+    response.json(await rewriteOriginal(services, idOf(request), originalId, rewriting));
   });
 
   // A new frame is composed unless its settings are given; frames that are there stay as they are.

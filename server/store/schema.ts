@@ -25,6 +25,7 @@ import {
   type PictureSource,
   type PieceOfWhole,
   plainWeighing,
+  type Rewritten,
   type Ring,
   type SeamStep,
   type Treatment,
@@ -98,6 +99,8 @@ export const originals = pgTable(
     trim: jsonb('trim').$type<Trim>(),
     finishId: text('finish_id'),
     blend: doublePrecision('blend'),
+    /** How it was made of another drawing; null where it came as it is. */
+    rewritten: jsonb('rewritten').$type<Rewritten>(),
     version: integer('version').notNull().default(1),
     createdAt: moment('created_at').notNull().defaultNow(),
     deletedAt: moment('deleted_at'),

@@ -23,7 +23,12 @@ import {
   WidthSchema,
 } from '../api/originals.ts';
 import { AddSchema, SaveSchema as SaveOwnPlace } from '../api/ownPlaces.ts';
-import { ChangeFramesSchema, ChangeOriginalsSchema, SettingsSchema as SaveProject } from '../api/projects.ts';
+import {
+  ChangeFramesSchema,
+  ChangeOriginalsSchema,
+  RewriteSchema,
+  SettingsSchema as SaveProject,
+} from '../api/projects.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -60,6 +65,7 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'PATCH /projects/:id': { body: z.object({ name: NameSchema }) },
   'PATCH /projects/:id/settings': { body: SaveProject },
   'POST /projects/:id/originals': { body: ChangeOriginalsSchema },
+  'POST /projects/:id/rewriting': { body: RewriteSchema },
   'POST /projects/:id/frames': { body: ChangeFramesSchema },
 };
 /** Takes a file, or nothing but what its address says. */

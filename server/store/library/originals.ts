@@ -11,12 +11,17 @@ export function toOriginal({ deletedAt: _, ...row }: Row): Original {
   return { ...row, createdAt: row.createdAt.toISOString() };
 }
 
-export type NewOriginal = Omit<Original, 'id' | 'createdAt' | Exclude<keyof OriginalSettings, 'words'> | 'version'>;
+export type NewOriginal = Omit<
+  Original,
+  'id' | 'createdAt' | Exclude<keyof OriginalSettings, 'words'> | 'version' | 'rewritten'
+>;
+/** What an original that was made from another has from it. */
+export type KeptOfOriginal = Partial<Pick<Original, 'name' | 'rewritten' | keyof OriginalSettings>>;
 
 /** Keeps the bytes of `path`, the original they make up, and what comes of it: all of it or nothing. */
 export function addOriginal(
   db: Database,
-  original: NewOriginal,
+  original: NewOriginal & KeptOfOriginal,
   path: string,
   also: (tx: Queryable, added: Original) => Promise<void> = async () => undefined,
 ): Promise<Original> {
@@ -41,6 +46,12 @@ export async function findOriginal(db: Queryable, id: string): Promise<Original 
     .select()
     .from(originals)
     .where(and(eq(originals.id, id), isNull(originals.deletedAt)));
+  return row ? toOriginal(row) : null;
+}
+
+/** The same, also where it was put aside and has not been cleared away. */
+export async function findEvenPutAside(db: Queryable, id: string): Promise<Original | null> {
+  const [row] = await db.select().from(originals).where(eq(originals.id, id));
   return row ? toOriginal(row) : null;
 }
 

@@ -10,7 +10,7 @@ import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
 import type { Decoders } from '../../imaging/intake/processes/decoders.ts';
 import { storable } from '../../storable.ts';
 import type { Database } from '../../store/database.ts';
-import { addOriginal } from '../../store/library/originals.ts';
+import { addOriginal, type KeptOfOriginal } from '../../store/library/originals.ts';
 import { UserError } from '../../userError.ts';
 import { queueLooking } from './lookingAt.ts';
 
@@ -40,8 +40,8 @@ export class Importing {
     return new Importing(bounded, db, copies, decoders, isLooking);
   }
 
-  /** @throws UserError in plain words; also where `signal` ends it */
-  async take(source: Readable, fileName: string, signal?: AbortSignal): Promise<Original> {
+  /** @param kept of the original that it was made from @throws UserError in plain words; also where `signal` ends it */
+  async take(source: Readable, fileName: string, signal?: AbortSignal, kept: KeptOfOriginal = {}): Promise<Original> {
     // A folder of its own: nothing else lies beside the file while it is opened.
     const own = this.folder.unfinished();
     const to = this.copies.unfinished();
@@ -54,9 +54,14 @@ export class Importing {
       signal?.throwIfAborted();
       const cleaned = storable(fileName);
       const named = { name: nameFor(cleaned), fileName: cleaned.slice(0, 255) };
-      return await addOriginal(this.db, { ...named, sha256, bytes, ...decoded }, path, async (tx, original) => {
-        if (this.isLooking) await queueLooking(tx, [original]);
-      });
+      return await addOriginal(
+        this.db,
+        { ...named, ...kept, sha256, bytes, ...decoded },
+        path,
+        async (tx, original) => {
+          if (this.isLooking) await queueLooking(tx, [original]);
+        },
+      );
     } finally {
       await rm(own, { recursive: true, force: true });
       await rm(to, { recursive: true, force: true });

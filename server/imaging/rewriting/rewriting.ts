@@ -1,0 +1,28 @@
+import { UserError } from '../../userError.ts';
+import { inThread } from '../threads.ts';
+import type { NewPath, SvgText } from './svgTexts.ts';
+import type { SvgTextsFound, SvgTextsTask } from './svgTextsTask.ts';
+
+const task = new URL('./svgTextsTask.ts', import.meta.url);
+/** Longer than this nobody waits. */
+const mostMs = 20_000;
+
+async function asked(what: SvgTextsTask): Promise<SvgTextsFound> {
+  try {
+    return await inThread<SvgTextsTask, SvgTextsFound>(task, what, 'arithmetic', AbortSignal.timeout(mostMs));
+  } catch (error) {
+    throw Object.assign(
+      new UserError(
+        'The texts of this drawing cannot be read: it is too large or too intricate. Change them where it was drawn.',
+      ),
+      { cause: error },
+    );
+  }
+}
+
+/** The texts of a drawing that are still text. @throws UserError where they cannot be read */
+export const readTexts = async (svg: string): Promise<SvgText[]> => (await asked({ svg })).texts;
+
+/** A drawing with paths instead of some of its texts. @throws UserError where they cannot be read */
+export const replaceTexts = async (svg: string, paths: readonly NewPath[]): Promise<string> =>
+  (await asked({ svg, paths })).svg;

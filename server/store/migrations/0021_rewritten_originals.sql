@@ -1,0 +1,1 @@
+ALTER TABLE "originals" ADD COLUMN "rewritten" jsonb;

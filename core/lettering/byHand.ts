@@ -47,17 +47,13 @@ function inkMiddle(block: Block, box: Rect, em: number, alignment: Alignment): P
   return { x: ink.left + ink.width / 2, y: ink.top + ink.height / 2 };
 }
 
-/** How a block's lines lie to each other in a room. @param across where its middle stands, 0..1 */
-const alignmentAt = (block: Block, across: number, { seams }: Room): Alignment =>
-  alignmentOf(block, seams.length > 0 ? 0.5 : across);
-
 /** An item where a hand has put it, with what stands under it; null where there is nothing to be seen of it. */
-export function placedByHand({ first, under, stand }: PutByHand, piece: Rect, room: Room): PlacedBlock | null {
+export function placedByHand({ first, under, stand }: PutByHand, piece: Rect): PlacedBlock | null {
   const blocks = blocksOf(first, under);
   const block = blocks.find(({ parts }) => parts[0]?.words?.lines === stand.lines) ?? blocks[0];
   if (!block) return null;
   const em = stand.size * Math.min(piece.width, piece.height);
-  const alignment = alignmentAt(block, stand.x, room);
+  const alignment = alignmentOf(block, stand.x);
   const size = { width: block.width * em, height: block.height * em };
   const middle = inkMiddle(block, { left: 0, top: 0, ...size }, em, alignment);
   const left = piece.left + stand.x * piece.width - middle.x;
@@ -76,7 +72,7 @@ function freeStands({ first, under, stand }: PutByHand, piece: Rect, room: Room)
     const size = { width: block.width * em, height: block.height * em };
     const lines = block.parts[0]?.words?.lines ?? 1;
     const found = openIn(room, false, size).flatMap((rect) => {
-      const open = openPlaces(block, alignmentOf(block, 0.5), em, room.seams, rect);
+      const open = openPlaces(block, alignmentOf(block, stand.x), em, room.seams, rect);
       if (!open) return [];
       const box = {
         left: nearestIn(open.x, from.x - size.width / 2),
@@ -84,7 +80,7 @@ function freeStands({ first, under, stand }: PutByHand, piece: Rect, room: Room)
         ...size,
       };
       const across = (box.left + size.width / 2 - piece.left) / piece.width;
-      const { x, y } = inkMiddle(block, box, em, alignmentAt(block, across, room));
+      const { x, y } = inkMiddle(block, box, em, alignmentOf(block, across));
       const at = { x: (x - piece.left) / piece.width, y: (y - piece.top) / piece.height };
       return [{ stand: { ...stand, ...at, lines }, far: Math.hypot(x - from.x, y - from.y) }];
     });
@@ -105,12 +101,12 @@ export function problemsOf(
   room: Room,
   scale: number,
 ): MovedProblem[] {
-  const { block, box, em } = put.placed;
+  const { block, box, em, alignment = 'middle' } = put.placed;
   const covers = room.closed.some((rect) => {
     const common = intersection(rect, box);
     return common.width > unseen && common.height > unseen;
   });
-  const isCut = openPlaces(block, alignmentAt(block, 0.5, room), em, room.seams, box) === null;
+  const isCut = openPlaces(block, alignment, em, room.seams, box) === null;
   const inside = intersection(box, room.bounds);
   const isOut = inside.width < box.width - unseen || inside.height < box.height - unseen;
   const times = leastEm(block, scale) / em;

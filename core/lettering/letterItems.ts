@@ -101,7 +101,7 @@ function letterPiece(
   const stands = groups.flatMap((group) => {
     const [first, ...others] = group.long;
     const stand = first && standOf(first);
-    const placed = stand && placedByHand({ first, under: others, stand }, rect, room);
+    const placed = stand && placedByHand({ first, under: others, stand }, rect);
     return placed ? [{ group, first, under: others, stand, placed }] : [];
   });
   const free = groups.filter((group) => !stands.some((stood) => stood.group === group));

@@ -119,12 +119,19 @@ export function leastEm({ parts }: Block, scale: number): number {
   );
 }
 
-/** How the lines of a block lie to each other, by where its middle stands in the frame, 0..1: 0.5 where it lies over several pieces. */
+/** Parts of a frame's width in which lines lie to each other in the same way, 0..1. */
+export const alignmentZones = [
+  [0, 0.4],
+  [0.4, 0.6],
+  [0.6, 1],
+] as const;
+
+/** How the lines of a block lie to each other, by where its middle stands in the frame, 0..1. */
 export function alignmentOf({ parts }: Block, across: number): Alignment {
   const words = parts.find(({ item }) => item.kind === 'words')?.item;
   if (words?.kind === 'words' && words.style.align !== 'by place') return words.style.align;
-  if (across < 0.4) return 'start';
-  return across > 0.6 ? 'end' : 'middle';
+  if (across < alignmentZones[1][0]) return 'start';
+  return across > alignmentZones[1][1] ? 'end' : 'middle';
 }
 
 /** Where the ink of a part lies in a file. @param box of the block */

@@ -2,7 +2,7 @@ import { intersection, type Rect } from '../../geometry/index.ts';
 import type { LetterStyle, Wish } from '../../model/index.ts';
 import { colourOn, enough } from '../colourOn.ts';
 import type { Alignment } from '../setting/setWords.ts';
-import { alignmentOf, type Block } from './block.ts';
+import { alignmentOf, alignmentZones, type Block } from './block.ts';
 import type { FrameGround } from './frameGround.ts';
 import { openIn, type Room } from './room.ts';
 import { nearestIn, openPlaces, type Stretch } from './seams.ts';
@@ -34,13 +34,13 @@ export interface ToPlace {
 
 /**
  * Smaller than this share of what is possible nothing is made for the sake of a better place: words that may stand anywhere are as
- * large as they can be, what has a place of its own rather stands there.
+ * large as they can be; what has a place of its own, or lies over several pieces, rather stands well.
  */
 const worthwhile = { anywhere: 0.92, there: 0.6 } as const;
 /** A spread of so many levels is as busy as a ground can be. */
 const busiest = 64;
 /** What each thing costs that a good designer would avoid. */
-const costs = { smaller: 2, wish: 3, busy: 0.8, contrast: 1.2, spared: 3, lines: 0.03 } as const;
+const costs = { smaller: 2, wish: 3, busy: 0.8, contrast: 1.2, spared: 3, lines: 0.03, linesAcross: 0.5 } as const;
 /** More open rectangles than these are looked at no further: the largest come first. */
 const mostRooms = 12;
 
@@ -57,14 +57,38 @@ function positions(open: readonly Stretch[], from: number, free: number, middle:
 /** Over seams, where a size finds no place, the next is this much smaller. */
 const step = 0.97;
 
-/** A block in an open rectangle, as large as it can be there, with where it can begin; null where it cannot be read there. */
-function fitted(block: Block, rect: Rect, least: number, wanted: number, { seams }: Room) {
+/** A block in an open rectangle, with where it can begin there. */
+interface Fit {
+  block: Block;
+  rect: Rect;
+  em: number;
+  open: Record<'x' | 'y', Stretch[]>;
+  /** Of its lines, where seams lie between the letters: these cannot move against each other. */
+  alignment?: Alignment;
+}
+
+/** A block in an open rectangle, as large as it can be there; none where it cannot be read there. */
+function fitsIn(block: Block, rect: Rect, least: number, wanted: number, room: Room): Fit[] {
+  const { seams, bounds } = room;
   const most = Math.min(rect.width / block.width, rect.height / block.height, Math.max(wanted, least));
-  for (let em = most; em >= least; em *= step) {
-    const open = openPlaces(block, alignmentOf(block, 0.5), em, seams, rect);
-    if (open) return { block, rect, em, open };
+  if (most < least) return [];
+  if (seams.length === 0) {
+    const open = openPlaces(block, 'middle', most, seams, rect);
+    return open ? [{ block, rect, em: most, open }] : [];
   }
-  return null;
+  // Lines lie to each other as they would anyhow where they stand, so that nothing jumps when a hand takes them.
+  return alignmentZones.flatMap(([from, to]) => {
+    for (let em = most; em >= least; em *= step) {
+      const lines = alignmentOf(block, (from + to) / 2);
+      const found = openPlaces(block, lines, em, seams, rect);
+      const leftAt = (share: number) => bounds.left + bounds.width * share - (block.width * em) / 2;
+      const x = (found?.x ?? [])
+        .map((one) => ({ from: Math.max(one.from, leftAt(from)), to: Math.min(one.to, leftAt(to)) }))
+        .filter((one) => one.from <= one.to);
+      if (found && x.length > 0) return [{ block, rect, em, open: { ...found, x }, alignment: lines }];
+    }
+    return [];
+  });
 }
 
 /** Places a block as large and as well as its room allows; null where it cannot be read anywhere. */
@@ -78,13 +102,12 @@ export function placeBlock(asked: ToPlace, sparing: boolean): PlacedBlock | null
   const open = openIn(room, sparing, narrowest)
     .sort((a, b) => b.width * b.height - a.width * a.height)
     .slice(0, mostRooms);
-  const fits = blocks.flatMap(({ block, least: em }) =>
-    open.flatMap((rect) => fitted(block, rect, em, wanted, room) ?? []),
-  );
-  const least = asked.wish === 'wherever it is calm' ? worthwhile.anywhere : worthwhile.there;
+  const fits = blocks.flatMap(({ block, least: em }) => open.flatMap((rect) => fitsIn(block, rect, em, wanted, room)));
+  const isAnywhere = asked.wish === 'wherever it is calm' && room.seams.length === 0;
+  const least = isAnywhere ? worthwhile.anywhere : worthwhile.there;
   const largest = Math.max(...fits.map(({ em }) => em));
   let best: (PlacedBlock & { cost: number }) | null = null;
-  for (const { block, rect, em, open: places } of fits) {
+  for (const { block, rect, em, open: places, alignment } of fits) {
     if (em < largest * least) continue;
     const size = { width: block.width * em, height: block.height * em };
     const middle = (first: number, whole: number, length: number) => first + (whole - length) / 2;
@@ -104,14 +127,13 @@ export function placeBlock(asked: ToPlace, sparing: boolean): PlacedBlock | null
       for (const top of down) {
         const box = { left, top, ...size };
         const cost = costOf(asked, block, box, em / largest);
-        if (!best || cost < best.cost) best = { block, box, em, cost };
+        if (!best || cost < best.cost) best = { block, box, em, cost, ...(alignment ? { alignment } : {}) };
       }
     }
   }
   if (!best) return null;
-  const { block, box, em } = best;
-  // Where seams lie between the letters these cannot move against each other.
-  return room.seams.length > 0 ? { block, box, em, alignment: alignmentOf(block, 0.5) } : { block, box, em };
+  const { cost: _, ...placed } = best;
+  return placed;
 }
 
 /** What a place costs: 0 for one where nothing could be better. */
@@ -128,6 +150,7 @@ function costOf({ wish, style, room, ground, subject }: ToPlace, block: Block, b
     costs.busy * Math.min(1, under.spread / busiest) +
     costs.contrast * Math.max(0, 1 - contrast / enough) +
     costs.spared * sparedShare +
-    costs.lines * (block.parts[0]?.words?.lines ?? 1)
+    // What lies over several pieces is meant to be read along them.
+    (room.seams.length > 0 ? costs.linesAcross : costs.lines) * (block.parts[0]?.words?.lines ?? 1)
   );
 }

@@ -144,7 +144,15 @@ export function BenchScreen() {
                 surround={surround}
                 onChoose={choose}
                 below={
-                  isLettering ? <LetteringItems projectId={project.id} chosenId={itemId} onChoose={setItemId} /> : null
+                  isLettering ? (
+                    <LetteringItems
+                      projectId={project.id}
+                      original={original}
+                      chosenId={itemId}
+                      onChoose={setItemId}
+                      onExchanged={(id) => go({ original: id, frame: '' })}
+                    />
+                  ) : null
                 }
               />
               <div className="bench-strip">

@@ -1,13 +1,14 @@
 import { upperFirst } from 'es-toolkit';
 import './Lettering.css';
 import { ArrowDownOutlined, ArrowUpOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
-import type { Item, Lettering, ShapeItem } from '@inkwell/core/model';
+import type { Item, Lettering, Original, ShapeItem } from '@inkwell/core/model';
 import { Button, Dropdown } from 'antd';
 import { memo } from 'react';
 import { useStore } from 'zustand';
 import { useOriginals } from '../../../api/originals.ts';
 import { pageFonts } from '../../../fonts/pageFonts.ts';
 import { useFontBook } from '../../../fonts/useFontBook.ts';
+import { DrawnTexts } from './DrawnTexts.tsx';
 import { ItemFields } from './ItemFields.tsx';
 import { newEmblem, newShape, newWords, roles } from './newItems.ts';
 import { chosenItem, type LetteringHands, useLettering, useLetteringHands } from './useLettering.ts';
@@ -18,8 +19,15 @@ const excerpt = (item: Item) => (item.kind === 'words' ? item.text.replaceAll('\
 const kindWords: Record<Item['kind'], string> = { words: 'Words', emblem: 'Emblem', shape: 'Shape' };
 
 /** The items of a project under its original, the most important first, and the fields of the chosen one. */
-export function LetteringItems(props: { projectId: string; chosenId: string | null; onChoose: (id: string) => void }) {
-  const { projectId, chosenId, onChoose } = props;
+export function LetteringItems(props: {
+  projectId: string;
+  original: Original;
+  chosenId: string | null;
+  onChoose: (id: string) => void;
+  /** Another original stands in the place of the one that is shown. */
+  onExchanged: (originalId: string) => void;
+}) {
+  const { projectId, original, chosenId, onChoose, onExchanged } = props;
   const items = useLettering();
   const hands = useLetteringHands(projectId);
   const chosen = chosenItem(items, chosenId);
@@ -44,6 +52,7 @@ export function LetteringItems(props: { projectId: string; chosenId: string | nu
         ))}
       </ol>
       {chosen && <ItemFields key={chosen.id} item={chosen} hands={hands} />}
+      <DrawnTexts projectId={projectId} original={original} onExchanged={onExchanged} />
     </section>
   );
 }

@@ -185,3 +185,38 @@ test('in the close-up an item is dragged, nudged, rewritten and left out by hand
   await page.keyboard.press('Escape');
   await undoAll(page);
 });
+
+test('words inside a drawing are replaced in its place, for one project, and put back', async ({ page }) => {
+  const drawing = `<svg xmlns="http://www.w3.org/2000/svg" width="800" height="800"><rect width="800" height="800" fill="#24506b"/>
+    <text x="60" y="400" font-size="150" fill="#fff6e0">Kites</text></svg>`;
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New project' }).first().click();
+  await page
+    .getByTestId('file-input')
+    .setInputFiles({ name: 'drawing.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(drawing) });
+  await expect(page.getByText('4000 × 4000 px')).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Sunpane Square post', exact: true }).check();
+  await page.getByRole('button', { name: 'Frame them' }).click();
+  await expect(page.getByRole('tab', { name: /^drawing, / })).toBeVisible();
+  await page.keyboard.press('t');
+  const text = page.getByLabel('Text 1 of this drawing');
+  await expect(text).toHaveValue('Kites');
+  const replace = page.getByRole('button', { name: 'Replace the words' });
+  await expect(replace).toBeDisabled();
+  // What no font has is refused in words, and what was typed stays.
+  await text.fill('Kites 🪁');
+  await replace.click();
+  await expect(page.getByText('No font has 🪁')).toBeVisible();
+  await expect(text).toHaveValue('Kites 🪁');
+  await text.fill('Drachen');
+  await replace.click();
+  await expect(page.getByRole('tab', { name: /^drawing, other words/ })).toBeVisible();
+  await expect(text).toHaveValue('Drachen');
+  await settled(page, 'sunpane/square-post');
+  await page.getByRole('button', { name: 'Put the old words back' }).click();
+  await expect(page.getByRole('tab', { name: /^drawing, (?!other)/ })).toBeVisible();
+  await expect(text).toHaveValue('Kites');
+  // The note in the corner takes each of the two back.
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click();
+  await expect(text).toHaveValue('Drachen');
+});

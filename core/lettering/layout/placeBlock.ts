@@ -36,7 +36,7 @@ export interface ToPlace {
  * Smaller than this share of what is possible nothing is made for the sake of a better place: words that may stand anywhere are as
  * large as they can be; what has a place of its own, or lies over several pieces, rather stands well.
  */
-const worthwhile = { anywhere: 0.92, there: 0.6 } as const;
+const worthwhile = { anywhere: 0.92, across: 0.6, there: 0.4 } as const;
 /** A spread of so many levels is as busy as a ground can be. */
 const busiest = 64;
 /** What each thing costs that a good designer would avoid. */
@@ -103,8 +103,8 @@ export function placeBlock(asked: ToPlace, sparing: boolean): PlacedBlock | null
     .sort((a, b) => b.width * b.height - a.width * a.height)
     .slice(0, mostRooms);
   const fits = blocks.flatMap(({ block, least: em }) => open.flatMap((rect) => fitsIn(block, rect, em, wanted, room)));
-  const isAnywhere = asked.wish === 'wherever it is calm' && room.seams.length === 0;
-  const least = isAnywhere ? worthwhile.anywhere : worthwhile.there;
+  const isAnywhere = asked.wish === 'wherever it is calm';
+  const least = worthwhile[room.seams.length > 0 ? 'across' : isAnywhere ? 'anywhere' : 'there'];
   const largest = Math.max(...fits.map(({ em }) => em));
   let best: (PlacedBlock & { cost: number }) | null = null;
   for (const { block, rect, em, open: places, alignment } of fits) {

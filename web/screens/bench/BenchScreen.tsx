@@ -17,6 +17,7 @@ import { CloseUp } from './closeUp/CloseUp.tsx';
 import { FinishView } from './finish/FinishView.tsx';
 import { benchFrames } from './frames/benchFrame.ts';
 import { LetteringItems } from './lettering/LetteringItems.tsx';
+import { StageItems } from './lettering/StageItems.tsx';
 import { StylePanel } from './lettering/StylePanel.tsx';
 import { OriginalTab } from './OriginalTab.tsx';
 import { Conflicts, MarkConflict, SettingsConflicts } from './reading/Conflicts.tsx';
@@ -143,6 +144,11 @@ export function BenchScreen() {
                 seen={seen}
                 surround={surround}
                 onChoose={choose}
+                over={
+                  isLettering
+                    ? (at) => chosen && <StageItems view={at} one={chosen} measured={measured} onChoose={setItemId} />
+                    : null
+                }
                 below={
                   isLettering ? (
                     <LetteringItems

@@ -1,6 +1,6 @@
 import { frameFindings } from '@inkwell/core/checking';
 import type { ResolvedFinish } from '@inkwell/core/finishing';
-import { contentAreaOf } from '@inkwell/core/framing';
+import { contentAreaOf, type Margins } from '@inkwell/core/framing';
 import { frameDimensions, type Grid, gridOf } from '@inkwell/core/geometry';
 import type { FontBook } from '@inkwell/core/lettering';
 import type {
@@ -19,7 +19,14 @@ import type {
   Weight,
   Window,
 } from '@inkwell/core/model';
-import { letteringFor, planHashes, planWithWords, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
+import {
+  letteringFor,
+  planContentArea,
+  planHashes,
+  planWithWords,
+  type RenderPlan,
+  watchedMarks,
+} from '@inkwell/core/planning';
 import { openTilt } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { type Finishing, finishFor } from './finishing.ts';
@@ -31,6 +38,8 @@ export interface FrameFacts {
   window: Window;
   /** What the window fills, for the geometry of windows. */
   contentArea: Dimensions;
+  /** What lies round that in the file, on each side. */
+  margins: Margins;
   /** The pixels of the whole, before it is cut into pieces. */
   output: Dimensions;
   /** How it is cut; null where it is one picture. */
@@ -125,6 +134,7 @@ export function frameFacts(
   const facts: FrameFacts = {
     window: plan.window,
     contentArea: contentAreaOf(place, original, framed).dimensions,
+    margins: planContentArea(plan).margins,
     output: frameDimensions(place, original, settings),
     grid: gridOf(place, settings),
     numbers: piecesInOrder(place, settings)

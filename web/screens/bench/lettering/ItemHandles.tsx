@@ -3,7 +3,7 @@ import type { Rect } from '@inkwell/core/geometry';
 import { type Snapped, snapItem, standOf, withinMargins } from '@inkwell/core/lettering';
 import { type Hand, type LetteredItem, type Stand, withHand } from '@inkwell/core/model';
 import { useDrag } from '@use-gesture/react';
-import { type KeyboardEvent, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useState } from 'react';
 import { snapDistance } from '../../../stage/ChosenOutline.tsx';
 import { gestures } from '../../../stage/gestures.ts';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
@@ -17,8 +17,25 @@ const nothing: Shown = { lines: [], distances: [] };
 /** How much a press of + or − changes an item. */
 const step = 1.03;
 
-/** The items of a frame as they can be taken hold of, over its close-up. @param width of the frame, in CSS pixels */
-export function ItemHandles({ one, state, width }: { one: BenchFrame; state: FrameState; width: number }) {
+/** Where a frame lies that is not shown upright, and how a movement on the screen is one within it. */
+interface Placed {
+  transform: string;
+  toFrame: (movement: [number, number]) => [number, number];
+}
+
+/** The items of a frame as they can be taken hold of. */
+export function ItemHandles(props: {
+  one: BenchFrame;
+  state: FrameState;
+  /** Of the frame, in CSS pixels. */
+  width: number;
+  /** Where it does not lie upright, as on the original; then what can be set by hand is set elsewhere. */
+  placed?: Placed;
+  onChoose?: (itemId: string) => void;
+  /** What lies under the handles. */
+  children?: ReactNode;
+}) {
+  const { one, state, width, placed, onChoose, children } = props;
   const store = useBenchStore();
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [snapped, setSnapped] = useState<Shown>(nothing);
@@ -33,7 +50,12 @@ export function ItemHandles({ one, state, width }: { one: BenchFrame; state: Fra
   const chosen = project.lettering.find(({ id }) => id === chosenId);
   return (
     <>
-      <div className="item-handles" style={{ width, height: output.height * scale }}>
+      <div
+        className="item-handles"
+        data-placed={placed !== undefined}
+        style={{ width, height: output.height * scale, ...(placed ? { transform: placed.transform } : {}) }}
+      >
+        {children}
         {items.map((item) => (
           <ItemHandle
             key={`${item.itemId} ${item.piece.left} ${item.piece.top}`}
@@ -42,7 +64,11 @@ export function ItemHandles({ one, state, width }: { one: BenchFrame; state: Fra
             scale={scale}
             isChosen={item.itemId === chosenId}
             others={items.filter((other) => other !== item).map(({ box }) => box)}
-            onChoose={() => setChosenId(item.itemId)}
+            toFrame={placed?.toFrame}
+            onChoose={() => {
+              setChosenId(item.itemId);
+              onChoose?.(item.itemId);
+            }}
             onLetGo={() => setChosenId(null)}
             onMove={(stand) => store.moveItem(one.frame.id, withHand(hands, item.itemId, { stand }))}
             onRest={() => store.commitMove()}
@@ -73,7 +99,7 @@ export function ItemHandles({ one, state, width }: { one: BenchFrame; state: Fra
           );
         })}
       </div>
-      {chosen && (
+      {chosen && !placed && (
         <HandBar
           key={chosen.id}
           item={chosen}
@@ -94,6 +120,7 @@ function ItemHandle(props: {
   scale: number;
   isChosen: boolean;
   others: readonly Rect[];
+  toFrame: Placed['toFrame'] | undefined;
   onChoose: () => void;
   onLetGo: () => void;
   onMove: (stand: Stand) => void;
@@ -101,9 +128,10 @@ function ItemHandle(props: {
   onRestSoon: () => void;
   onSnap: (snapped: Shown) => void;
 }) {
-  const { item, name, scale, isChosen, others, onChoose, onLetGo, onMove, onRest, onRestSoon, onSnap } = props;
+  const { item, name, scale, isChosen, others, toFrame, onChoose, onLetGo, onMove, onRest, onRestSoon, onSnap } = props;
   const { piece } = item;
   const { left, top, width, height } = item.box;
+  const dragging = toFrame ? { ...gestures.drag, transform: toFrame } : gestures.drag;
   const movedBy = (stand: Stand, x: number, y: number): Stand => ({
     ...stand,
     x: stand.x + x / piece.width,
@@ -120,7 +148,7 @@ function ItemHandle(props: {
     onSnap(last || !snapped ? nothing : snapped);
     if (last) onRest();
     return start;
-  }, gestures.drag);
+  }, dragging);
   const resize = useDrag(({ movement: [mx, my], first, last, event, memo }) => {
     event.stopPropagation();
     const start: { stand: Stand; box: Rect } = memo ?? { stand: standOf(item), box: item.box };
@@ -131,7 +159,7 @@ function ItemHandle(props: {
     onMove({ ...start.stand, size: start.stand.size * Math.max(0.1, 1 + along / reach) });
     if (last) onRest();
     return start;
-  }, gestures.drag);
+  }, dragging);
   const onKeyDown = (event: KeyboardEvent) => {
     const by = event.shiftKey ? 10 : 1;
     const stand = standOf(item);

@@ -1,5 +1,14 @@
 import './BenchStage.css';
-import { boundsOf, levellingTurn, type Point, type Rect, spreadOf, turnParts, turnTo } from '@inkwell/core/geometry';
+import {
+  boundsOf,
+  levellingTurn,
+  type Point,
+  type Rect,
+  spreadOf,
+  turnParts,
+  turnTo,
+  type Viewport,
+} from '@inkwell/core/geometry';
 import { type Mark, marksLimit, type Original, type Proposal, type Seen, type Trim } from '@inkwell/core/model';
 import { openProposals } from '@inkwell/core/proposing';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
@@ -35,8 +44,10 @@ export function BenchStage(props: {
   onChoose: (id: string) => void;
   /** What stands under the picture instead of its marks. */
   below: ReactNode;
+  /** What lies over the picture instead of what was seen in it. */
+  over: ((view: Viewport) => ReactNode) | null;
 }) {
-  const { original, frames, chosen, seen, surround, onChoose, below } = props;
+  const { original, frames, chosen, seen, surround, onChoose, below, over } = props;
   const store = useBenchStore();
   const note = useUndoNote();
   const settings = useBench((bench) => bench.settings.frames);
@@ -142,14 +153,14 @@ export function BenchStage(props: {
           over={(view) =>
             tool === 'frame' &&
             !trimming &&
-            below === null && (
+            (over?.(view) ?? (
               <ProposalTags
                 view={view}
                 original={original}
                 proposals={proposals}
                 onDecide={(one, decision) => decide([one], decision)}
               />
-            )
+            ))
           }
         />
         <StageTools

@@ -121,7 +121,7 @@ test('a character that no font has forbids to deliver, a text that fits nowhere 
   await expect(beside.getByRole('textbox', { name: 'Alternative text' })).toHaveValue('مهرجان الطائرات الورقية.');
 });
 
-test('in the close-up an item is dragged, nudged, rewritten and left out by hand, carried to frames of the same shape, and laid out again', async ({
+test('an item is dragged on its original, and in the close-up nudged, rewritten and left out by hand, carried to frames of the same shape, and laid out again', async ({
   page,
 }) => {
   await openGrey(page, ['Sunpane Square post', 'Pipwire Profile picture']);
@@ -132,9 +132,18 @@ test('in the close-up an item is dragged, nudged, rewritten and left out by hand
   await choose(page, place);
   await page.getByLabel('Left out on').press('Backspace');
   await expect(paths(page, 'pipwire/profile-picture')).toHaveCount(2);
-  await wallFrame(page, place).dblclick();
 
   const item = page.getByRole('button', { name: /^Title, / });
+  await expect(item).toHaveAccessibleName('Title, laid out');
+  const there = await item.boundingBox();
+  if (!there) throw new Error('The title is not on the stage.');
+  const grip = { x: there.x + there.width / 2, y: there.y + there.height / 2 };
+  await drag(page, grip, { x: grip.x + 20, y: grip.y + 30 });
+  await expect(item).toHaveAccessibleName('Title, moved by hand');
+  await expect.poll(async () => Math.abs(((await item.boundingBox())?.y ?? 0) - there.y - 30)).toBeLessThan(10);
+  await page.keyboard.press('Control+z');
+  await expect(item).toHaveAccessibleName('Title, laid out');
+  await wallFrame(page, place).dblclick();
   await expect(item).toHaveAccessibleName('Title, laid out');
   const before = await item.boundingBox();
   if (!before) throw new Error('The title is not there.');

@@ -2,10 +2,10 @@ import { intersection, type Rect } from '../../geometry/index.ts';
 import type { LetterStyle, Wish } from '../../model/index.ts';
 import { colourOn, enough } from '../colourOn.ts';
 import type { Alignment } from '../setting/setWords.ts';
-import { alignmentOf, alignmentZones, type Block } from './block.ts';
+import type { Block } from './block.ts';
+import { fitsIn, positions } from './fitting.ts';
 import type { FrameGround } from './frameGround.ts';
 import { openIn, type Room } from './room.ts';
-import { nearestIn, openPlaces, type Stretch } from './seams.ts';
 import { distanceFromWish } from './wishes.ts';
 
 /** A block where it stands in a file. */
@@ -43,53 +43,6 @@ const busiest = 64;
 const costs = { smaller: 2, wish: 3, busy: 0.8, contrast: 1.2, spared: 3, lines: 0.03, linesAcross: 0.5 } as const;
 /** More open rectangles than these are looked at no further: the largest come first. */
 const mostRooms = 12;
-
-/**
- * Positions along one axis that are tried in an open rectangle: its ends, its middle, and the middle of the frame, or what is open
- * nearest to them. Between seams also the middle of each stretch: the seam lies in the middle of what is free between two words.
- */
-function positions(open: readonly Stretch[], from: number, free: number, middle: number): number[] {
-  const liked = [from, from + free / 2, from + free, Math.min(from + free, Math.max(from, middle))];
-  const between = open.length > 1 ? open.map((one) => (one.from + one.to) / 2) : [];
-  return [...new Set([...liked.map((one) => nearestIn(open, one)), ...between])];
-}
-
-/** Over seams, where a size finds no place, the next is this much smaller. */
-const step = 0.97;
-
-/** A block in an open rectangle, with where it can begin there. */
-interface Fit {
-  block: Block;
-  rect: Rect;
-  em: number;
-  open: Record<'x' | 'y', Stretch[]>;
-  /** Of its lines, where seams lie between the letters: these cannot move against each other. */
-  alignment?: Alignment;
-}
-
-/** A block in an open rectangle, as large as it can be there; none where it cannot be read there. */
-function fitsIn(block: Block, rect: Rect, least: number, wanted: number, room: Room): Fit[] {
-  const { seams, bounds } = room;
-  const most = Math.min(rect.width / block.width, rect.height / block.height, Math.max(wanted, least));
-  if (most < least) return [];
-  if (seams.length === 0) {
-    const open = openPlaces(block, 'middle', most, seams, rect);
-    return open ? [{ block, rect, em: most, open }] : [];
-  }
-  // Lines lie to each other as they would anyhow where they stand, so that nothing jumps when a hand takes them.
-  return alignmentZones.flatMap(([from, to]) => {
-    for (let em = most; em >= least; em *= step) {
-      const lines = alignmentOf(block, (from + to) / 2);
-      const found = openPlaces(block, lines, em, seams, rect);
-      const leftAt = (share: number) => bounds.left + bounds.width * share - (block.width * em) / 2;
-      const x = (found?.x ?? [])
-        .map((one) => ({ from: Math.max(one.from, leftAt(from)), to: Math.min(one.to, leftAt(to)) }))
-        .filter((one) => one.from <= one.to);
-      if (found && x.length > 0) return [{ block, rect, em, open: { ...found, x }, alignment: lines }];
-    }
-    return [];
-  });
-}
 
 /** Places a block as large and as well as its room allows; null where it cannot be read anywhere. */
 export function placeBlock(asked: ToPlace, sparing: boolean): PlacedBlock | null {

@@ -14,8 +14,9 @@ export function positions(open: readonly Stretch[], from: number, free: number, 
   return [...new Set([...liked.map((one) => nearestIn(open, one)), ...between])];
 }
 
-/** Over seams, where a size finds no place, the next is this much smaller. */
+/** Over seams, where a size finds no place, the next is this much smaller, down to a share of the largest. */
 const step = 0.97;
+const smallest = 0.02;
 
 /** A block in an open rectangle, with where it can begin there. */
 interface Fit {
@@ -38,7 +39,7 @@ export function fitsIn(block: Block, rect: Rect, least: number, wanted: number, 
   }
   // Lines lie to each other as they would anyhow where they stand, so that nothing jumps when a hand takes them.
   return alignmentZones.flatMap(([from, to]) => {
-    for (let em = most; em >= least; em *= step) {
+    for (let em = most; em >= Math.max(least, most * smallest); em *= step) {
       const lines = alignmentOf(block, (from + to) / 2);
       const found = openPlaces(block, lines, em, seams, rect);
       const leftAt = (share: number) => bounds.left + bounds.width * share - (block.width * em) / 2;

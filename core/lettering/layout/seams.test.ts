@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { piecesOf, seamsOf, wholeDimensions } from '../../geometry/index.ts';
+import { piecesOf, type Rect, seamsOf, wholeDimensions } from '../../geometry/index.ts';
 import { type Hands, type Item, type LetterLayer, noHand } from '../../model/index.ts';
 import { standOf } from '../byHand.ts';
 import { letterItems } from '../letterItems.ts';
@@ -94,4 +94,37 @@ test('a line takes several pieces where one has no room for it, and a hand that 
   if (!stand) throw new Error('no way out of the seam');
   const right = lettered('Autumn kite festival on the dunes', grid, {}, { [title.itemId]: { ...noHand, stand } });
   expect(right.moved.map(({ kind }) => kind)).not.toContain('on a seam');
+});
+
+test('a disc stands beside the seams, also where its room lies at one end, and a rule over them', () => {
+  const grid = { columns: 2, rows: 1, bridge: 0, piece: { width: 300, height: 300 } };
+  const whole = { left: 0, top: 0, ...wholeDimensions(grid) };
+  const shape = (form: 'disc' | 'rule', closed: Rect[]) => {
+    const { role: _, text: __, short: ___, style: ____, ...common } = testWords(1, 'x');
+    const item: Item = {
+      ...common,
+      kind: 'shape',
+      form,
+      colour: '#ffffff',
+      opacity: 1,
+      onPieces: 'across',
+      wanted: 0.9,
+    };
+    const piece = { rect: whole, room: roomIn(whole, { shape: 'rectangle' }, 0, closed, [], seamsOf(grid)) };
+    const frame = {
+      originalId: item.id,
+      place: { id: 'made/strip', purpose: 'post' as const },
+      pieces: [piece, piece],
+      whole: piece,
+      ground: frameGround(null, still, whole, 1, whole),
+      subject: null,
+      scale: 3,
+    };
+    return letterItems([item], {}, frame, book).items[0]?.box;
+  };
+  const disc = shape('disc', [{ left: 0, top: 0, width: 400, height: 300 }]);
+  expect(disc?.left).toBeGreaterThanOrEqual(400);
+  expect(disc?.width).toBeGreaterThan(100);
+  const rule = shape('rule', []);
+  expect((rule?.left ?? 300) < 300 && (rule?.left ?? 0) + (rule?.width ?? 0) > 300).toBe(true);
 });

@@ -1,6 +1,7 @@
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import type { Client } from '@inkwell/server/testing/client.ts';
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { openBrowser, quantile } from './browser.ts';
 import { median } from './inProcess.ts';
 
 export interface Dragging {
@@ -18,8 +19,6 @@ const wantedFrames = 40;
 const rests = 20;
 /** 1000 / 60, and what the browser's clock is coarse by. */
 const inTimeMs = 1000 / 60 + 0.5;
-const quantile = (values: readonly number[], share: number) =>
-  [...values].sort((a, b) => a - b)[Math.floor(values.length * share)] ?? Number.NaN;
 
 /** A project with one picture at forty places; returns where its bench is. */
 async function fullWall(client: Client, picture: string): Promise<string> {
@@ -97,10 +96,7 @@ function untilTrue(page: Page): Promise<number> {
 /** How smoothly an outline is dragged with forty frames on the wall, and how soon the truth is back. */
 export async function dragging(client: Client, picture: string): Promise<Dragging> {
   const address = await fullWall(client, picture);
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium-headless-shell',
-    args: process.getuid?.() === 0 ? ['--no-sandbox'] : [],
-  });
+  const browser = await openBrowser();
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(address);

@@ -4,7 +4,8 @@ import type { Lettering } from '@inkwell/core/model';
 import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import type { Client } from '@inkwell/server/testing/client.ts';
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { openBrowser, quantile } from './browser.ts';
 import { median } from './inProcess.ts';
 
 export interface Typing {
@@ -23,8 +24,6 @@ const rests = 5;
 /** Between two keys, as of somebody who types fast. */
 const pauseMs = 150;
 const field = 'What Title says';
-const quantile = (values: readonly number[], share: number) =>
-  [...values].sort((a, b) => a - b)[Math.floor(values.length * share)] ?? Number.NaN;
 
 /** A project with one picture at twelve places, a title over all of them; returns where its bench is. */
 async function letteredWall(client: Client, picture: string): Promise<string> {
@@ -121,10 +120,7 @@ async function timeOfKey(page: Page, key: string): Promise<number> {
 /** How soon the wall follows when a title is typed, and how soon the truth is back. */
 export async function typing(client: Client, picture: string): Promise<Typing> {
   const address = await letteredWall(client, picture);
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium-headless-shell',
-    args: process.getuid?.() === 0 ? ['--no-sandbox'] : [],
-  });
+  const browser = await openBrowser();
   try {
     // So large that all twelve frames are seen.
     const page = await browser.newPage({ viewport: { width: 1600, height: 1200 } });

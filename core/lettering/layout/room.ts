@@ -75,8 +75,5 @@ export function roomIn(
 }
 
 /** The rectangles in which items can stand. @param sparing whether what was only seen is kept free as well */
-export const openIn = (
-  { bounds, closed, spared }: Pick<Room, 'bounds' | 'closed' | 'spared'>,
-  sparing: boolean,
-  least: Dimensions,
-): Rect[] => openRects(bounds, sparing ? [...closed, ...spared] : closed, least);
+export const openIn = ({ bounds, closed, spared }: Room, sparing: boolean, least: Dimensions): Rect[] =>
+  openRects(bounds, sparing ? [...closed, ...spared] : closed, least);

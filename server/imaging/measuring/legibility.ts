@@ -2,7 +2,7 @@ import { intersection, piecesOf, type Rect } from '@inkwell/core/geometry';
 import { inkLuminance, legibilityOf } from '@inkwell/core/lettering';
 import type { Legibility, LetteredItem, LetterLayer } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
-import sharp from 'sharp';
+import { painted } from '../stages/outlines.ts';
 import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
 import { decoded } from './judging.ts';
 
@@ -65,7 +65,7 @@ async function legibilitiesOf(
     height: Math.max(1, Math.floor(seen.height)),
   };
   const part = await toPixels(fromPixels(picture).extract(rect));
-  const cover = await coverOf(layer, { ...rect, left: rect.left + piece.left, top: rect.top + piece.top });
+  const cover = coverOf(layer, { ...rect, left: rect.left + piece.left, top: rect.top + piece.top });
   const ink = inkLuminance(part, cover);
   if (ink === null) return [];
   const measured: Legibility[] = [];
@@ -87,8 +87,11 @@ const scaled = (pixels: Pixels, scale: number): Promise<Pixels> => {
   return toPixels(pixels.channels === 1 ? small.toColourspace('b-w') : small);
 };
 
-/** How much of each pixel of a rectangle of the file an outline covers. */
-async function coverOf({ path }: Letters['layer'], { left, top, width, height }: Rect): Promise<Pixels> {
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><path transform="translate(${-left} ${-top})" d="${path}"/></svg>`;
-  return toPixels(sharp(Buffer.from(svg)).ensureAlpha().extractChannel('alpha'));
+/** How much of each pixel of a rectangle of the file letters cover, painted as they are over the picture. */
+function coverOf({ path }: Letters['layer'], rect: Rect): Pixels {
+  const letters = { kind: 'outline', path, colour: '#000000', opacity: 1, stroke: 0, blur: 0 } as const;
+  const rgba = painted([letters], rect, { x: 1, y: 1 });
+  const data = Buffer.alloc(rect.width * rect.height);
+  for (let at = 0; at < data.length; at += 1) data[at] = rgba[4 * at + 3] as number;
+  return { data, width: rect.width, height: rect.height, channels: 1 };
 }

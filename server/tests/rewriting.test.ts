@@ -156,5 +156,13 @@ test('what cannot be replaced is refused in words, and nothing is changed', asyn
     expect(JSON.stringify(body)).toMatch(words);
   }
   expect((await client.open(project.id)).originals.map(({ id }) => id)).toEqual([original.id, plain.id]);
+  // Of two at a time one is too late, and leaves nothing behind.
+  const [one, other] = await Promise.all(
+    ['Wind', 'Waves'].map((text) => rewrite(project.id, original.id, [{ at: 0, text }])),
+  );
+  expect([one?.status, other?.status].sort()).toEqual([200, 409]);
+  const { body } = await client.ask('GET', '/originals');
+  const left = (body as Original[]).filter(({ rewritten }) => rewritten?.from === original.id);
+  expect(left.map(({ id }) => id)).toEqual([(await client.open(project.id)).originals[0]?.id]);
   expect(await textsOf(plain.id)).toEqual({ texts: [], rewriting: null });
 });

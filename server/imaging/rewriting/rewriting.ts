@@ -7,9 +7,9 @@ const task = new URL('./svgTextsTask.ts', import.meta.url);
 /** Longer than this nobody waits. */
 const mostMs = 20_000;
 
-async function asked(what: SvgTextsTask): Promise<SvgTextsFound> {
+async function asked<Found extends SvgTextsFound>(what: SvgTextsTask): Promise<Found> {
   try {
-    return await inThread<SvgTextsTask, SvgTextsFound>(task, what, 'arithmetic', AbortSignal.timeout(mostMs));
+    return await inThread<SvgTextsTask, Found>(task, what, 'arithmetic', AbortSignal.timeout(mostMs));
   } catch (error) {
     throw Object.assign(
       new UserError(
@@ -21,8 +21,7 @@ async function asked(what: SvgTextsTask): Promise<SvgTextsFound> {
 }
 
 /** The texts of a drawing that are still text. @throws UserError where they cannot be read */
-export const readTexts = async (svg: string): Promise<SvgText[]> => (await asked({ svg })).texts;
+export const readTexts = (svg: string): Promise<SvgText[]> => asked({ svg, paths: null });
 
 /** A drawing with paths instead of some of its texts. @throws UserError where they cannot be read */
-export const replaceTexts = async (svg: string, paths: readonly NewPath[]): Promise<string> =>
-  (await asked({ svg, paths })).svg;
+export const replaceTexts = (svg: string, paths: readonly NewPath[]): Promise<string> => asked({ svg, paths });

@@ -16,7 +16,7 @@ export type NewOriginal = Omit<
   'id' | 'createdAt' | Exclude<keyof OriginalSettings, 'words'> | 'version' | 'rewritten'
 >;
 /** What an original that was made from another has from it. */
-export type KeptOfOriginal = Partial<Pick<Original, 'name' | 'rewritten' | keyof OriginalSettings>>;
+export type KeptOfOriginal = Partial<Pick<Original, 'name' | 'rewritten'>>;
 
 /** Keeps the bytes of `path`, the original they make up, and what comes of it: all of it or nothing. */
 export function addOriginal(

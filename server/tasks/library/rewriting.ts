@@ -2,6 +2,7 @@ import { Readable } from 'node:stream';
 import type { DrawnTexts, OpenProject, Original, Rewriting } from '@inkwell/core/model';
 import { newPath } from '../../imaging/rewriting/newPath.ts';
 import { readTexts, replaceTexts } from '../../imaging/rewriting/rewriting.ts';
+import type { SvgText } from '../../imaging/rewriting/svgTexts.ts';
 import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
 import { blobBytes } from '../../store/library/blobs.ts';
@@ -54,15 +55,16 @@ export async function rewriteOriginal(
   const source = await sourceOf(db, original);
   if (!source)
     throw new UserError('The drawing that these words came with is gone. Take it in again and choose that.', 409);
-  const texts = await readTexts(await svgOf(services, source));
-  const changed = words.filter(({ at, text }) => {
+  const svg = await svgOf(services, source);
+  const texts = await readTexts(svg);
+  const changed = words.flatMap(({ at, text }) => {
     const there = texts.find((one) => one.at === at);
     if (!there) throw new UserError(`This drawing has no text ${at + 1}. Open it again to see those that it has.`);
-    return there.text !== text;
+    return there.text === text ? [] : [{ there, text }];
   });
+  if (changed.length === 0 && !original.rewritten) return project;
   const next =
-    changed.length === 0 ? source : await rewrittenOf(services, original, source, { family, words: changed });
-  if (next.id === original.id) return project;
+    changed.length === 0 ? source : await rewrittenOf(services, original, { source, svg, family, words: changed });
   await saveAndMeasure(
     services,
     async (tx) => {
@@ -71,31 +73,31 @@ export async function rewriteOriginal(
       if (original.rewritten) await putAsideIfUnused(tx, original.id);
     },
     (tx) => framesOfProject(tx, projectId),
-  );
+  ).catch(async (error: unknown) => {
+    if (next !== source) await putAsideIfUnused(db, next.id);
+    throw error;
+  });
   return orNotFound(await openProject(db, projectId), what);
 }
 
-/** A new original over a drawing that says something else, with everything that was set on the one before it. */
+interface NewDrawing {
+  source: Original;
+  svg: string;
+  family: string;
+  words: readonly { there: SvgText; text: string }[];
+}
+
+/** A new original over a drawing that says something else. */
 async function rewrittenOf(
-  services: Stores,
+  { planner, importing }: Stores,
   before: Original,
-  source: Original,
-  { family, words }: Rewriting,
+  { source, svg, family, words }: NewDrawing,
 ): Promise<Original> {
-  const { book } = await services.planner.open();
-  const svg = await svgOf(services, source);
-  const texts = await readTexts(svg);
-  const paths = words.flatMap(({ at, text }) => {
-    const there = texts.find((one) => one.at === at);
-    return there ? [newPath(there, text, family, book)] : [];
-  });
+  const { book } = await planner.open();
+  const paths = words.map(({ there, text }) => newPath(there, text, family, book));
   const drawing = Buffer.from(await replaceTexts(svg, paths));
-  const { marks, decided, trim, finishId, blend } = before;
-  const kept = { marks, decided, trim, finishId, blend, words: before.words };
-  const name = before.rewritten ? before.name : `${before.name}, other words`;
-  return services.importing.take(Readable.from([drawing]), source.fileName, undefined, {
-    ...kept,
-    name,
-    rewritten: { from: source.id, family, words },
+  return importing.take(Readable.from([drawing]), source.fileName, undefined, {
+    name: before.rewritten ? before.name : `${before.name}, other words`.slice(-120),
+    rewritten: { from: source.id, family, words: words.map(({ there, text }) => ({ at: there.at, text })) },
   });
 }

@@ -1,7 +1,6 @@
 import { DrawnTextsSchema, OpenProjectSchema, type Original, type Rewriting } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ask } from './client.ts';
-import { askFamilies } from './fonts.ts';
 
 /** The texts of a drawing that are still text; nothing is asked for other pictures. */
 export function useDrawnTexts({ id, format }: Pick<Original, 'id' | 'format'>) {
@@ -12,9 +11,6 @@ export function useDrawnTexts({ id, format }: Pick<Original, 'id' | 'format'>) {
     staleTime: Number.POSITIVE_INFINITY,
   });
 }
-
-/** The fonts that texts of a drawing can be set in. */
-export const useFamilies = () => useQuery({ queryKey: ['fonts'], queryFn: askFamilies });
 
 /** Replaces texts of a drawing in a project. Gives the id of the drawing that stands in its place then. */
 export function useRewriting(projectId: string) {

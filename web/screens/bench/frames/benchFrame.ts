@@ -17,7 +17,7 @@ import { useMemo } from 'react';
 import type { BenchState } from '../state/benchState.ts';
 import { useBench, useLiveWords, useSettings } from '../state/useBench.ts';
 import { composedFrom } from './composed.ts';
-import { type Finishing, finishFor } from './finishing.ts';
+import { type Finishing, finishFor, withWords } from './finishing.ts';
 import { type FrameFacts, frameFacts } from './frameFacts.ts';
 
 /** A frame with all that the bench has to know about where it goes. */
@@ -127,11 +127,7 @@ export interface FrameState extends Omit<FrameFacts, 'planHash'> {
 /** How a frame is set at this moment, and everything that follows from it. */
 export function useFrameState(given: BenchFrame, measured: readonly Measured[] | undefined): FrameState | null {
   const words = useLiveWords();
-  const one = useMemo((): BenchFrame => {
-    const { finishing } = given;
-    const project = { ...finishing.project, lettering: words.lettering };
-    return { ...given, finishing: { ...finishing, project, book: words.book } };
-  }, [given, words]);
+  const one = useMemo((): BenchFrame => ({ ...given, finishing: withWords(given.finishing, words) }), [given, words]);
   const settings = useSettings(one.frame.id);
   const basis = useBench((bench) => (settings ? savedBasis(bench, one, settings) : null));
   const mine = measured?.find((each) => each.frameId === one.frame.id);

@@ -10,6 +10,12 @@ export interface Finishing {
   book: FontBook | null;
 }
 
+/** The same with words as they are typed at this moment. */
+export const withWords = (
+  finishing: Finishing,
+  { lettering, book }: { lettering: Finishing['project']['lettering']; book: FontBook | null },
+): Finishing => ({ ...finishing, project: { ...finishing.project, lettering }, book });
+
 /** How a frame is finished, and who says so. */
 export const finishFor = (
   { original, finishing }: { original: FinishChoice; finishing: Finishing },

@@ -6,7 +6,7 @@ import type { BenchState } from '../state/benchState.ts';
 import { useBench, useBenchStore, useFinishing, useLiveWords } from '../state/useBench.ts';
 import { savedBasis } from './benchFrame.ts';
 import { composedFrom } from './composed.ts';
-import type { Finishing } from './finishing.ts';
+import { type Finishing, withWords } from './finishing.ts';
 import { frameFacts } from './frameFacts.ts';
 
 /** How many frames of a project have findings, as they are set on the bench now, or were a moment ago: nobody waits for that. */
@@ -21,7 +21,7 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
   const words = useLiveWords();
   // All of one moment: what was measured is only true of the settings that it was measured of.
   const now = useMemo(() => {
-    const finishing = { ...settled, project: { ...settled.project, lettering: words.lettering }, book: words.book };
+    const finishing = withWords(settled, words);
     return { project, places, set, saved, phases, moving, finishing, measured, known };
   }, [project, places, set, saved, phases, moving, settled, words, measured, known]);
   const moment = useDeferredValue(now);

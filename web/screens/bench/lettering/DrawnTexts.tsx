@@ -1,9 +1,10 @@
 import type { DrawnTexts as Drawn, Original, Rewriting } from '@inkwell/core/model';
 import { Button, Input } from 'antd';
 import { useState } from 'react';
-import { useDrawnTexts, useFamilies, useRewriting } from '../../../api/drawnTexts.ts';
-import { ChoiceField } from '../../../parts/ChoiceField.tsx';
+import { sentenceOf } from '../../../api/client.ts';
+import { useDrawnTexts, useRewriting } from '../../../api/drawnTexts.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
+import { FontField } from './FontField.tsx';
 
 /** The words inside of a drawing that are still text, to be replaced for this project. Nothing where there are none. */
 export function DrawnTexts(props: {
@@ -12,7 +13,8 @@ export function DrawnTexts(props: {
   onExchanged: (originalId: string) => void;
 }) {
   const { original } = props;
-  const { data } = useDrawnTexts(original);
+  const { data, error } = useDrawnTexts(original);
+  if (error) return <p className="quiet small">The words inside this drawing are not known. {sentenceOf(error)}</p>;
   if (!data || data.texts.length === 0) return null;
   return <DrawnTextFields key={original.id} {...props} drawn={data} />;
 }
@@ -32,7 +34,6 @@ function DrawnTextFields(props: {
     rewriting.words.find((one) => one.at === at)?.text ?? drawn.texts.find((one) => one.at === at)?.text ?? '';
   const [typed, setTyped] = useState<ReadonlyMap<number, string>>(new Map());
   const [family, setFamily] = useState(rewriting.family);
-  const { data: families = [] } = useFamilies();
   const note = useUndoNote();
   const rewrite = useRewriting(projectId);
   const saysNow = (at: number) => typed.get(at) ?? before(at);
@@ -68,16 +69,7 @@ function DrawnTextFields(props: {
           />
         </div>
       ))}
-      <ChoiceField
-        label="Their font"
-        name="Font of the new words"
-        value={family}
-        choices={families
-          .filter(({ id, isHidden }) => !isHidden || id === family)
-          .map(({ id, name, kind }) => [id, `${name}, ${kind}`])}
-        disabled={false}
-        onChoose={setFamily}
-      />
+      <FontField label="Their font" name="Font of the new words" family={family} onChoose={setFamily} />
       <span className="row wrap">
         <Button
           size="small"

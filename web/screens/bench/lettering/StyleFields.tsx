@@ -5,6 +5,7 @@ import { pageFonts } from '../../../fonts/pageFonts.ts';
 import { ChoiceField } from '../../../parts/ChoiceField.tsx';
 import { ColourField } from '../../../parts/ColourField.tsx';
 import { TuneField } from '../finish/TuneField.tsx';
+import { FontField } from './FontField.tsx';
 import { OwnFonts } from './OwnFonts.tsx';
 
 const alignments: readonly (readonly [LetterStyle['align'], string])[] = [
@@ -101,15 +102,7 @@ export function StyleFields(props: {
   );
   return (
     <div className="letter-fields">
-      <ChoiceField
-        label="Font"
-        value={style.family}
-        choices={families
-          .filter(({ id, isHidden }) => !isHidden || id === style.family)
-          .map(({ id, name, kind }) => [id, `${name}, ${kind}`])}
-        disabled={false}
-        onChoose={(next) => onSet({ ...style, family: next })}
-      />
+      <FontField label="Font" family={style.family} onChoose={(next) => onSet({ ...style, family: next })} />
       <OwnFonts family={family ?? null} onAdded={(id) => onSet({ ...style, family: id })} />
       <ChoiceField
         label="Weight"

@@ -10,7 +10,7 @@ const { client } = await startProgram();
 /** Two texts: one in lines and by a style sheet, one within a group that turns and sizes it. */
 const drawing = `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="400" height="300" viewBox="0 0 400 300">
-  <style>.title { font-size: 60px; fill: #c00000; font-weight: bold }</style>
+  <style>.title { font: bold 60px/1.2 sans-serif; fill: #c00000 }</style>
   <rect width="400" height="300" fill="#ffffff"/>
   <text class="title" x="200" y="80" text-anchor="middle">Autumn<tspan x="200" dy="70">kites &amp; more</tspan></text>
   <g font-size="20"><g transform="translate(20 250)"><text fill="#0000c0">4 <tspan>October</tspan></text></g></g>

@@ -58,7 +58,21 @@ interface Inherited {
   letterSpacing: number;
 }
 
-function inherit(from: Inherited, attributes: Attributes): Inherited {
+/** What an element says of its text: its attributes, and what stays in its style, such as all of a font in one. */
+function saidOf(attributes: Attributes): Attributes {
+  const style = (attributes.style ?? '').split(';').flatMap((one) => {
+    const [name = '', value = ''] = one.split(/:(.*)/s);
+    return value.trim() === '' ? [] : [[name.trim(), value.replace('!important', '').trim()] as const];
+  });
+  const said: Attributes = { ...attributes, ...Object.fromEntries(style) };
+  const [, before = '', size] = /^(.*?)(?:^|\s)([\d.]+(?:px|pt|em|%))/s.exec(said.font ?? '') ?? [];
+  if (size === undefined) return said;
+  const [weight = 'normal'] = /\b(bold|bolder|lighter|[1-9]00)\b/.exec(before) ?? [];
+  return { 'font-size': size, 'font-weight': weight, ...said };
+}
+
+function inherit(from: Inherited, given: Attributes): Inherited {
+  const attributes = saidOf(given);
   const size = unitsOf(attributes['font-size'], from.size) ?? from.size;
   const anchor = attributes['text-anchor'];
   return {

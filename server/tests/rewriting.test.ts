@@ -39,6 +39,7 @@ async function inkOf({ id }: Original, isInk: (r: number, g: number, b: number) 
   }
   return found.right > found.left ? found : null;
 }
+const isBlue = (r: number, g: number, b: number) => r < 60 && g < 60 && b > 150;
 const isRed = (r: number, g: number, b: number) => r > 150 && g < 60 && b < 60;
 
 test('texts of a drawing are listed, and replaced for one project in the fonts that are there', async () => {
@@ -119,8 +120,14 @@ test('texts of a drawing are listed, and replaced for one project in the fonts t
   expect(drawn).toContain('October');
   expect((await client.bytes(`/originals/${original.id}/file`)).toString()).toBe(drawing);
 
+  // What is read from the right begins where the old words began all the same.
+  const arabic = OpenProjectSchema.parse((await rewrite(project.id, made.id, [{ at: 1, text: 'أكتوبر' }])).body);
+  const [dated] = arabic.originals;
+  if (!dated) throw new Error('no original');
+  expect((await inkOf(dated, isBlue))?.left).toBeCloseTo(20 / 400, 2);
+
   // Once more, from the words that it came with; what nobody has chosen any more is put aside.
-  const again = OpenProjectSchema.parse((await rewrite(project.id, made.id, [{ at: 0, text: '' }])).body);
+  const again = OpenProjectSchema.parse((await rewrite(project.id, dated.id, [{ at: 0, text: '' }])).body);
   const [emptied] = again.originals;
   if (!emptied) throw new Error('no original');
   expect(await inkOf(emptied, isRed)).toBeNull();

@@ -25,8 +25,10 @@ export function newPath(at: SvgText, text: string, family: string, book: FontBoo
       `No font has ${missing.length > 0 ? missing.join(', ') : 'these letters'}. Write it without, or with other characters.`,
     );
   }
-  const start = way.rightToLeft ? way.width : 0;
-  const before = { start, middle: way.width / 2, end: way.width - start }[at.anchor];
+  // A drawing anchors its texts from left to right, whatever they say, unless it gives them a direction.
+  const before = { start: 0, middle: way.width / 2, end: way.width }[at.anchor];
+  const turned = { start: 'end', middle: 'middle', end: 'start' } as const;
   const [left, top] = [at.x - before * at.size, at.y - (way.baselines[0] ?? 0) * at.size];
-  return { at: at.at, text, path: pathData(way.outline(at.anchor), at.size, left, top) };
+  const outline = way.outline(way.rightToLeft ? turned[at.anchor] : at.anchor);
+  return { at: at.at, text, path: pathData(outline, at.size, left, top) };
 }

@@ -25,7 +25,7 @@ export function newPath(at: SvgText, text: string, family: string, book: FontBoo
       `No font has ${missing.length > 0 ? missing.join(', ') : 'these letters'}. Write it without, or with other characters.`,
     );
   }
-  // A drawing anchors its texts from left to right, whatever they say, unless it gives them a direction.
+  // A drawing anchors its texts from left to right, whatever they say.
   const before = { start: 0, middle: way.width / 2, end: way.width }[at.anchor];
   const turned = { start: 'end', middle: 'middle', end: 'start' } as const;
   const [left, top] = [at.x - before * at.size, at.y - (way.baselines[0] ?? 0) * at.size];

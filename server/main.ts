@@ -1,9 +1,9 @@
 import { giveWay } from './giveWay.ts';
 import { readSettings } from './settings.ts';
-import { startServer, startWorker } from './start.ts';
+import { startNetworks, startServer, startWorker } from './start.ts';
 
 /** How far what draws pictures for a person stands back behind what answers requests, and a worker behind both. */
-const niceness = { drawing: 10, worker: 15 };
+const niceness = { drawing: 10, worker: 15, standins: 15 };
 
 const role = process.argv[2];
 
@@ -20,7 +20,13 @@ async function run(): Promise<{ stop(): Promise<void> }> {
     console.log(`\n  Inkwell Frame is at ${running.address}\n  Ctrl-C stops it.\n`);
     return running;
   }
-  throw new Error('Say which part of the program this is to be: serve or worker.');
+  if (role === 'standins') {
+    await giveWay(niceness.standins, false);
+    const running = await startNetworks(readSettings(process.env));
+    console.log(`${running.networks.length} simulated networks are at work.`);
+    return running;
+  }
+  throw new Error('Say which part of the program this is to be: serve, worker or standins.');
 }
 
 try {

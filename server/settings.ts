@@ -16,6 +16,8 @@ const SettingsSchema = z.object({
   INKWELL_WEB: z.string().default(join(root, 'web', 'dist')),
   /** Whether this process looks at pictures for what matters in them. A worker that does takes about 330 MB more. */
   INKWELL_LOOK: z.enum(['on', 'off']).default('on'),
+  /** A folder with files of further simulated networks. */
+  INKWELL_NETWORKS: z.string().optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error']).default('info'),
 });
 export type Settings = z.infer<typeof SettingsSchema>;

@@ -13,8 +13,11 @@ import { Pages } from './imaging/intake/pages.ts';
 import { Decoders } from './imaging/intake/processes/decoders.ts';
 import { Worker } from './jobs/worker.ts';
 import { openLog } from './log.ts';
+import { networksFile } from './networkAccounts.ts';
 import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
+import { shippedNetworks } from './standins/networkSheet.ts';
+import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts';
 import { openDatabase } from './store/database.ts';
 import { blobToFile } from './store/library/blobs.ts';
 import { Importing } from './tasks/library/importing.ts';
@@ -118,6 +121,14 @@ export async function startWorker(settings: Settings): Promise<RunningWorker> {
       await close();
     },
   };
+}
+
+/** Starts the simulated networks. The program knows of them what stands in their file, as of any network. */
+export async function startNetworks(settings: Settings): Promise<RunningStandIns> {
+  await mkdir(settings.INKWELL_DATA, { recursive: true });
+  const log = openLog(join(settings.INKWELL_DATA, 'networks.log'), settings.LOG_LEVEL);
+  const networks = shippedNetworks(settings.INKWELL_NETWORKS ?? null);
+  return startStandIns(settings.DATABASE_URL, networksFile(settings.INKWELL_DATA), networks, log);
 }
 
 /** Both in one process, as tests have them. */

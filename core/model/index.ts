@@ -1,3 +1,4 @@
+export * from './afterUpload.ts';
 export * from './analysis.ts';
 export * from './backing.ts';
 export * from './delivery.ts';
@@ -16,6 +17,7 @@ export * from './letterStyle.ts';
 export * from './mark.ts';
 export * from './measured.ts';
 export * from './name.ts';
+export * from './networkAnswers.ts';
 export * from './original.ts';
 export * from './ownPlace.ts';
 export * from './place.ts';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { AfterUploadSchema } from './afterUpload.ts';
 import { ImageFormatSchema } from './format.ts';
 import { LimitSchema } from './weight.ts';
 
@@ -6,7 +7,7 @@ import { LimitSchema } from './weight.ts';
 export const placeSides = { least: 8, most: 20_000 } as const;
 const sideWords = 'A side of a place is a whole number of pixels from 8 to 20,000.';
 const px = z.int(sideWords).min(placeSides.least, sideWords).max(placeSides.most, sideWords);
-const SlugSchema = z.string().regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'lower-case letters, digits and single hyphens');
+export const SlugSchema = z.string().regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'lower-case letters, digits and single hyphens');
 
 export const DimensionsSchema = z.object({ width: z.int().positive(), height: z.int().positive() });
 export type Dimensions = z.infer<typeof DimensionsSchema>;
@@ -140,13 +141,6 @@ export const boundedPlace = (place: Sized, context: z.RefinementCtx): void => {
 /** One named slot of a network with its spec. */
 export const PlaceSchema = PlaceFieldsSchema.superRefine(boundedPlace);
 export type Place = z.infer<typeof PlaceSchema>;
-
-/** What a network does to a picture after it has taken it. */
-export const AfterUploadSchema = z.object({
-  longEdge: px,
-  quality: z.int().min(1).max(100),
-  chroma: z.enum(['4:2:0', '4:4:4']),
-});
 
 /** One network's places. */
 export const SpecSheetSchema = z.object({

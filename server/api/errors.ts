@@ -2,7 +2,7 @@ import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
-import { isDatabaseAway, isUnfit } from '../store/failures.ts';
+import { isDatabaseAway, isUnfit } from '../postgresFailures.ts';
 import { UserError } from '../userError.ts';
 
 /** Seconds after which it is worth asking again. */

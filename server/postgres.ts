@@ -1,0 +1,57 @@
+import { setTimeout } from 'node:timers/promises';
+import { drizzle } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import { isStarting } from './postgresFailures.ts';
+
+/** Held while migrating, so that two processes that start together do not migrate twice. Any fixed number does. */
+const migrationLock = 7_220_411;
+
+/** How long a request waits for a connection before it is told that the database does not answer. */
+const connectionTimeoutMs = 5000;
+
+/** A database that is starting, or recovering from a crash, is waited for this long. */
+const startingMs = 60_000;
+
+export type Migrations = Parameters<typeof migrate>[1];
+
+/** A first connection. @throws where there is no database, or where it does not get ready */
+async function connected(pool: pg.Pool): Promise<pg.PoolClient> {
+  const end = Date.now() + startingMs;
+  for (;;) {
+    try {
+      return await pool.connect();
+    } catch (error) {
+      if (!isStarting(error) || Date.now() > end) throw error;
+      await setTimeout(500);
+    }
+  }
+}
+
+/**
+ * Connects and brings a schema up to date, which its migrations describe.
+ *
+ * @param most connections that are held at a time
+ * @param onLost hears of connections that break while nobody uses them
+ */
+export async function openPool(
+  url: string,
+  most: number,
+  migrations: Migrations,
+  onLost: (error: Error) => void,
+): Promise<pg.Pool> {
+  const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: connectionTimeoutMs });
+  // Without a listener a broken connection would end the program. The next query opens another.
+  pool.on('error', onLost);
+  const connection = await connected(pool);
+  connection.on('error', onLost);
+  try {
+    await connection.query('select pg_advisory_lock($1)', [migrationLock]);
+    await migrate(drizzle(connection), migrations);
+    await connection.query('select pg_advisory_unlock($1)', [migrationLock]);
+  } finally {
+    connection.off('error', onLost);
+    connection.release();
+  }
+  return pool;
+}

@@ -44,6 +44,7 @@ module.exports = {
     coreFloor('model', []),
     coreFloor('geometry', ['model']),
     coreFloor('naming', ['model', 'geometry']),
+    coreFloor('posting', ['model', 'naming']),
     coreFloor('weighing', ['model']),
     coreFloor('planes', []),
     coreFloor('seeing', ['model', 'geometry', 'planes']),

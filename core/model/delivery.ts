@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ImageFormatSchema } from './format.ts';
-import { DimensionsSchema } from './place.ts';
+import { DimensionsSchema, PlaceSchema } from './place.ts';
+import { PostingWordsSchema } from './posting.ts';
 import { SpotSchema } from './similarity.ts';
 import { ChromaSchema } from './weighing.ts';
 import { WeightUnitSchema } from './weight.ts';
@@ -31,6 +32,16 @@ export type PieceOfWhole = z.infer<typeof PieceOfWholeSchema>;
 export const SeamStepSchema = z.object({ next: z.int().min(0), step: z.number(), undivided: z.number() });
 export type SeamStep = z.infer<typeof SeamStepSchema>;
 
+/** What a place was when something was delivered to it. */
+export const PlaceThenSchema = z.object({
+  /** `network/place`. */
+  id: z.string(),
+  /** Its sheet, and the date on which the sheet's numbers were last checked. */
+  sheet: z.object({ slug: z.string(), checkedOn: z.iso.date() }),
+  spec: PlaceSchema,
+});
+export type PlaceThen = z.infer<typeof PlaceThenSchema>;
+
 /** One line of `manifest.json`. */
 export const ManifestFileSchema = DimensionsSchema.extend({
   file: z.string(),
@@ -38,6 +49,8 @@ export const ManifestFileSchema = DimensionsSchema.extend({
   originalSha256: z.string(),
   network: z.string(),
   place: z.string(),
+  /** Not known of deliveries from before it was noted. */
+  placeThen: PlaceThenSchema.optional(),
   bytes: z.int().positive(),
   sha256: z.string(),
   format: ImageFormatSchema,
@@ -68,6 +81,8 @@ export const ManifestFileSchema = DimensionsSchema.extend({
   /** Of a picture that was cut; `window` is that of the whole. */
   piece: PieceOfWholeSchema.optional(),
   seams: z.array(SeamStepSchema).optional(),
+  /** What is pasted where it is posted. */
+  posting: PostingWordsSchema.optional(),
 });
 export type ManifestFile = z.infer<typeof ManifestFileSchema>;
 
@@ -80,8 +95,9 @@ export const LeftOutSchema = z.object({
 });
 export type LeftOut = z.infer<typeof LeftOutSchema>;
 
+/** `manifest.json` of an archive: every file with its path there. */
 export const ManifestSchema = z.object({
-  manifest: z.literal(1),
+  manifest: z.literal(2),
   project: z.string(),
   delivered: z.iso.datetime(),
   files: z.array(ManifestFileSchema),

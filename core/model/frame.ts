@@ -4,6 +4,7 @@ import { FinishChoiceSchema } from './finish.ts';
 import { ImageFormatSchema } from './format.ts';
 import { HandsSchema } from './hand.ts';
 import { PlannedSchema } from './planned.ts';
+import { asAbove, FramePostingSchema } from './posting.ts';
 import { RingSchema } from './ring.ts';
 import { plainWeighing, WeighingSchema } from './weighing.ts';
 import { WindowSchema } from './window.ts';
@@ -50,6 +51,8 @@ export const FrameSchema = z.object({
   blend: FinishChoiceSchema.shape.blend,
   /** What hands have set of the project's lettering in this frame. */
   hands: HandsSchema,
+  /** What is said with it where it is posted. */
+  posting: FramePostingSchema,
   version: z.int().positive(),
 });
 export type Frame = z.infer<typeof FrameSchema>;
@@ -77,6 +80,7 @@ export const FrameSettingsSchema = FrameSchema.pick({
   finishId: true,
   blend: true,
   hands: true,
+  posting: true,
 });
 export type FrameSettings = z.infer<typeof FrameSettingsSchema>;
 
@@ -97,6 +101,7 @@ export const plainSettings = {
   weighing: plainWeighing,
   height: null,
   hands: {},
+  posting: asAbove,
 } as const satisfies Partial<FrameSettings>;
 
 /** A change to a frame: what a fix carries, and what the bench saves. */

@@ -22,6 +22,7 @@ export * from './original.ts';
 export * from './ownPlace.ts';
 export * from './place.ts';
 export * from './planned.ts';
+export * from './posting.ts';
 export * from './project.ts';
 export * from './proposal.ts';
 export * from './rewritten.ts';

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FrameSchema } from './frame.ts';
 import { LetteringSchema } from './lettering.ts';
 import { OriginalSchema } from './original.ts';
+import { ProjectPostingSchema } from './posting.ts';
 import { MetadataPolicySchema } from './words.ts';
 
 /** What frames are composed from: what the program has seen beside a person's own marks, or those alone. */
@@ -18,6 +19,8 @@ export const ProjectSchema = z.object({
   composing: ComposingSchema,
   /** What is laid over its pictures. */
   lettering: LetteringSchema,
+  /** What is said with its pictures where they are posted. */
+  posting: ProjectPostingSchema,
   /** Grows by one with every change of what people set on the bench. */
   version: z.int().positive(),
   createdAt: z.iso.datetime(),
@@ -41,5 +44,6 @@ export const ProjectSettingsSchema = ProjectSchema.pick({
   keeping: true,
   composing: true,
   lettering: true,
+  posting: true,
 });
 export type ProjectSettings = z.infer<typeof ProjectSettingsSchema>;

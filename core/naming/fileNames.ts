@@ -7,6 +7,7 @@ import {
   type PieceOfWhole,
   type PlaceOfNetwork,
 } from '../model/index.ts';
+import { isReserved } from './reserved.ts';
 
 /** What a name pattern may mention, in braces. */
 export const patternWords = ['name', 'network', 'place', 'dimensions', 'width', 'height'] as const;
@@ -44,8 +45,6 @@ export function nameable(
   };
 }
 
-/** Windows keeps these for devices, whatever the extension. */
-const reserved = /^(con|prn|aux|nul|com\d|lpt\d)$/;
 /** 255 bytes is the usual bound; what is left over is room for an extension, a number and a folder. */
 const longestStem = 160;
 
@@ -94,7 +93,7 @@ function stem(pattern: string, item: Nameable): string {
     .replace(/^[._-]+|[._-]+$/g, '')
     .slice(0, longestStem);
   const whole = safe || 'picture';
-  return reserved.test(whole.split('.')[0] ?? '') ? `file-${whole}` : whole;
+  return isReserved(whole) ? `file-${whole}` : whole;
 }
 
 /** `_03-of-05`, padded so that names sort as they are uploaded; `_1-of-4_r1c1` where there are rows. */

@@ -1,1 +1,2 @@
 export * from './fileNames.ts';
+export * from './folderNames.ts';

@@ -61,7 +61,7 @@ export const plainEncoding = (format: EncodingPlan['format']): EncodingPlan => (
 export interface EncodingToPlan {
   original: Pick<Original, 'words' | 'origin'>;
   place: Place;
-  settings: Pick<FrameSettings, 'format' | 'weighing' | 'sharedQuality'>;
+  settings: Pick<FrameSettings, 'format' | 'weighing' | 'sharedQuality' | 'posting'>;
   keeping: MetadataPolicy;
   /** Share of the limit that is left free, 0..1. */
   headroom: number;
@@ -72,7 +72,8 @@ export interface EncodingToPlan {
 
 export function encodingOf(asked: EncodingToPlan): EncodingPlan {
   const { original, place, settings, keeping, headroom, dimensions, watched } = asked;
-  const { weighing, format, sharedQuality } = settings;
+  const { weighing, format, sharedQuality, posting } = settings;
+  const words = { ...original.words, altText: posting.altText ?? original.words.altText };
   const budget = budgetBytes(place.limit, headroom);
   const aim = weighing.aim ?? usualAim(budget, dimensions);
   return {
@@ -86,7 +87,7 @@ export function encodingOf(asked: EncodingToPlan): EncodingPlan {
     sharedQuality,
     watched,
     profile: keeping.profile,
-    words: keeping.words && Object.values(original.words).some((words) => words !== '') ? original.words : null,
+    words: keeping.words && Object.values(words).some((one) => one !== '') ? words : null,
     origin: {
       position: keeping.position ? original.origin.position : null,
       device: keeping.device ? original.origin.device : null,

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
-import type { Group, ManifestFile, OpaqueBacking, PieceOfWhole } from '../model/index.ts';
+import type { Group, OpaqueBacking, PieceOfWhole } from '../model/index.ts';
 import { sampleOriginal, samplePlace } from '../testing/index.ts';
-import { closingOffer, firstGrid, panelRange, piecesInOrder, postingInstructions } from './index.ts';
+import { closingOffer, firstGrid, panelRange, piecesInOrder } from './index.ts';
 
 const panels: Group = { kind: 'panels', min: 2, max: 20 };
 const block: Group = { kind: 'block', columns: 2, rows: 2, gap: 0.015, postingOrder: [0, 2, 1, 3] };
@@ -34,53 +34,6 @@ test('pieces come in the order in which they are uploaded, with where they stand
   // The order that a network lists is one of its own grid.
   expect(pieces(block, 3, 1).map(({ index }) => index)).toEqual([0, 1, 2]);
   expect(piecesInOrder(samplePlace(), { grid: null, bridged: false, closing: null })).toEqual([null]);
-});
-
-test('the instructions list the files of every place in their order, and only where something was cut', () => {
-  const line = (file: string, place: string, piece?: PieceOfWhole): ManifestFile => ({
-    file,
-    original: 'Dunes',
-    originalSha256: 'x',
-    network: 'Sunpane',
-    place,
-    width: 1080,
-    height: 1350,
-    bytes: 1,
-    sha256: 'x',
-    format: 'jpeg',
-    quality: 90,
-    chroma: null,
-    colours: null,
-    limitBytes: 2,
-    limitUnit: 'MB',
-    window: { left: 0, top: 0, width: 1, height: 1, turn: 0, mirror: false },
-    planHash: place,
-    ...(piece ? { piece } : {}),
-  });
-  expect(postingInstructions([line('story.jpg', 'Story')])).toBe('');
-  const tiles = pieces(quilt, 3, 1).map((piece) => line(`tile-${piece.number}.jpg`, 'Profile quilt', piece));
-  const strip = pieces(panels, 2, 1).map((piece) => line(`panel-${piece.number}.jpg`, 'Swipe panels', piece));
-  const text = postingInstructions([...strip, line('story.jpg', 'Story'), ...[...tiles].reverse()]);
-  expect(text).toContain(
-    'Sunpane, Swipe panels: Dunes\n  2 panels, swiped from the left\n   1. panel-1.jpg\n   2. panel-2.jpg',
-  );
-  expect(text.indexOf('1. tile-1.jpg')).toBeLessThan(text.indexOf('2. tile-2.jpg'));
-  const rows = pieces(quilt, 3, 2).map((piece) => line(`tile-${piece.number}.jpg`, 'Profile quilt', piece));
-  expect(postingInstructions(rows)).toBe(
-    [
-      'Sunpane, Profile quilt: Dunes',
-      '  3 columns x 2 rows, to be uploaded in this order and no other',
-      '   1. tile-1.jpg  (row 2, column 3)',
-      '   2. tile-2.jpg  (row 2, column 2)',
-      '   3. tile-3.jpg  (row 2, column 1)',
-      '   4. tile-4.jpg  (row 1, column 3)',
-      '   5. tile-5.jpg  (row 1, column 2)',
-      '   6. tile-6.jpg  (row 1, column 1)',
-      '',
-    ].join('\n'),
-  );
-  expect(text).not.toContain('(row');
-  expect(text).not.toContain('story.jpg');
 });
 
 test('a new frame is cut as its network shows it, or into the panels that suit its picture', () => {

@@ -1,7 +1,6 @@
 export * from './closing.ts';
 export * from './composeStrip.ts';
 export * from './firstGrid.ts';
-export * from './instructions.ts';
 export * from './offsets.ts';
 export * from './pieces.ts';
 export * from './planStrips.ts';

@@ -1,4 +1,5 @@
 import {
+  asAbove,
   type Backing,
   type Composing,
   type Decided,
@@ -6,6 +7,7 @@ import {
   type DetailKept,
   type FinishFigures,
   type FontFile,
+  type FramePosting,
   type Hands,
   type ImageFormat,
   type KeepMark,
@@ -18,12 +20,16 @@ import {
   type Mark,
   type MeasuredFile,
   type MetadataPolicy,
+  nothingSaid,
   type OpaqueBacking,
   type Origin,
   type Original,
   type OwnPlace,
   type PictureSource,
   type PieceOfWhole,
+  type PlaceThen,
+  type PostingWords,
+  type ProjectPosting,
   plainWeighing,
   type Rewritten,
   type Ring,
@@ -131,6 +137,7 @@ export const projects = pgTable('projects', {
   keeping: jsonb('keeping').$type<MetadataPolicy>().notNull().default(keepNothing),
   composing: text('composing').$type<Composing>().notNull().default('seen'),
   lettering: jsonb('lettering').$type<Lettering>().notNull().default([]),
+  posting: jsonb('posting').$type<ProjectPosting>().notNull().default(nothingSaid),
   version: integer('version').notNull().default(1),
   createdAt: moment('created_at').notNull().defaultNow(),
   changedAt: moment('changed_at').notNull().defaultNow(),
@@ -179,6 +186,7 @@ export const frames = pgTable(
     finishId: text('finish_id'),
     blend: doublePrecision('blend'),
     hands: jsonb('hands').$type<Hands>().notNull().default({}),
+    posting: jsonb('posting').$type<FramePosting>().notNull().default(asAbove),
     version: integer('version').notNull().default(1),
   },
   (table) => [unique('frames_one_per_place').on(table.projectId, table.originalId, table.placeId)],
@@ -289,6 +297,13 @@ export type WorkTask =
   /** Puts the files of a plan into a delivery, at the positions that they have there. */
   | { kind: 'deliver'; deliveryId: string; planHash: string; positions: number[] };
 
+/** Where a mark lay in the picture of a frame when that was delivered. */
+export interface MarkThen {
+  name: string;
+  isMust: boolean;
+  rect: { left: number; top: number; width: number; height: number };
+}
+
 /** What one file of a delivery is to be, fixed when the delivery is asked for. */
 export interface DeliveryItem {
   fileName: string;
@@ -300,6 +315,12 @@ export interface DeliveryItem {
   finish?: NonNullable<ManifestFile['finish']>;
   /** Which piece of the plan's picture it is, where that is cut. */
   piece?: PieceOfWhole;
+  /** The frame it is of, the place as it was, and what is said where it is posted; not noted by earlier versions. */
+  frameId?: string;
+  placeThen?: PlaceThen;
+  posting?: PostingWords;
+  /** What of the picture matters, in pixels of the file or of the whole that it is cut from. */
+  marks?: MarkThen[];
   /** What forbids it, in words: it is left out. */
   blocked?: string[];
 }
@@ -332,6 +353,19 @@ export const deliveryFiles = pgTable(
     primaryKey({ columns: [table.deliveryId, table.position] }),
     index('delivery_files_sha256').on(table.sha256),
   ],
+);
+
+/** Posts of a delivery that somebody has posted, each by the name of its first file. */
+export const postedTicks = pgTable(
+  'posted_ticks',
+  {
+    deliveryId: uuid('delivery_id')
+      .notNull()
+      .references(() => deliveries.id, { onDelete: 'cascade' }),
+    post: text('post').notNull(),
+    postedAt: moment('posted_at').notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.deliveryId, table.post] })],
 );
 
 /** The finished files of plans as they were encoded while they were measured, so that a delivery encodes nothing. Bounded. */

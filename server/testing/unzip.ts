@@ -9,3 +9,8 @@ export async function unzip(archive: Buffer): Promise<Map<string, Buffer>> {
     files.set(entry.fileName, await buffer(await zip.openReadStreamPromise(entry)));
   return files;
 }
+
+/** A file of an archive by its own name, in whichever folder it lies. */
+export function fileNamed(archive: ReadonlyMap<string, Buffer>, name: string): Buffer | undefined {
+  return [...archive].find(([path]) => path.split('/').at(-1)?.endsWith(name))?.[1];
+}

@@ -1,7 +1,14 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { acutanceOf, finishById, finishingRadius, finishPixels } from '@inkwell/core/finishing';
-import { type Finish, FinishFiguresSchema, FinishSchema, keepNothing, type Treatment } from '@inkwell/core/model';
+import {
+  type Finish,
+  FinishFiguresSchema,
+  FinishSchema,
+  keepNothing,
+  nothingSaid,
+  type Treatment,
+} from '@inkwell/core/model';
 import type { Raster } from '@inkwell/core/planes';
 import { plainPlan, planFrame, planHash, scalePlan } from '@inkwell/core/planning';
 import { histogramOf, luminancePlane } from '@inkwell/core/seeing';
@@ -15,7 +22,7 @@ import { addFinish, setFinishDeleted } from '../store/library/finishes.ts';
 import { Planner } from '../tasks/plans/planner.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
-import { unzip } from '../testing/unzip.ts';
+import { fileNamed, unzip } from '../testing/unzip.ts';
 
 const { client, services } = await startProgram();
 const crisp = finishById('crisp', []);
@@ -53,7 +60,14 @@ test('what a browser finishes of a part differs from the server’s file by a le
   const plan = (await services.planner.open()).planOf({
     frame,
     original,
-    project: { finishId: 'crisp', keeping: keepNothing, composing: 'seen', lettering: [], version: 1 },
+    project: {
+      finishId: 'crisp',
+      keeping: keepNothing,
+      composing: 'seen',
+      lettering: [],
+      posting: nothingSaid,
+      version: 1,
+    },
     seen: null,
   });
   if (!plan?.finish) throw new Error('not finished');
@@ -238,7 +252,10 @@ test('a delivery says how each file was finished, and every panel has its border
   const archive = await unzip(await client.bytes(`/deliveries/${delivery.id}/archive`));
   for (const { file, finish, width, height } of panels) {
     expect(finish).toMatchObject({ name: 'Lined', version: 1 });
-    const { data, info } = await sharp(archive.get(file)).removeAlpha().raw().toBuffer({ resolveWithObject: true });
+    const { data, info } = await sharp(fileNamed(archive, file))
+      .removeAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
     const at = (x: number, y: number) => [...data.subarray((y * info.width + x) * 3, (y * info.width + x) * 3 + 3)];
     for (const [x, y] of [
       [0, height >> 1],

@@ -11,7 +11,7 @@ import {
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { DeliverSchema } from '../api/deliveries.ts';
+import { ArchiveSchema, DeliverSchema, FileSchema, PostedSchema } from '../api/deliveries.ts';
 import { MeasuredTrialSchema, PieceSchema, TrialSchema, WaysSchema } from '../api/encodings.ts';
 import { SaveSchema as SaveFinish } from '../api/finishes.ts';
 import { MeasureSchema, PixelsSchema, ProofSchema } from '../api/frames.ts';
@@ -38,6 +38,9 @@ const { client, address } = await startProgram();
 const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'GET /deliveries': { query: z.object({ project: z.uuid() }) },
   'POST /deliveries': { body: DeliverSchema },
+  'POST /deliveries/:id/posted': { body: PostedSchema },
+  'GET /deliveries/:id/file': { query: FileSchema },
+  'GET /deliveries/:id/archive': { query: ArchiveSchema },
   'GET /frames/:id/uncompressed': { query: PieceSchema },
   'GET /frames/:id/trial': { query: MeasuredTrialSchema },
   'GET /frames/:id/trial/file': { query: TrialSchema },

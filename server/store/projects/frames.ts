@@ -12,7 +12,7 @@ export type NewFrame = Omit<Frame, 'id' | 'version'>;
 export interface FramedPicture {
   frame: Frame;
   original: Original;
-  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'lettering' | 'version'>;
+  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'lettering' | 'posting' | 'version'>;
   /** What was seen in the original; null where it has not been looked at. */
   seen: Analysis | null;
 }
@@ -25,6 +25,7 @@ export const framedColumns = {
     keeping: projects.keeping,
     composing: projects.composing,
     lettering: projects.lettering,
+    posting: projects.posting,
     version: projects.version,
   },
 };

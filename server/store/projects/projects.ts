@@ -164,8 +164,8 @@ export async function saveProjectSettings(
 export async function duplicateProject(db: Queryable, id: string): Promise<string | null> {
   const project = await openProject(db, id);
   if (!project) return null;
-  const { name, finishId, keeping, composing, lettering } = project;
-  const copy = await addProject(db, `${name} copy`, { finishId, keeping, composing, lettering });
+  const { name, finishId, keeping, composing, lettering, posting } = project;
+  const copy = await addProject(db, `${name} copy`, { finishId, keeping, composing, lettering, posting });
   if (project.originals.length > 0) {
     const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
     await db.insert(projectOriginals).values(chosen);

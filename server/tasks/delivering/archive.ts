@@ -1,37 +1,59 @@
 import type { Delivery, Manifest } from '@inkwell/core/model';
-import { postingInstructions } from '@inkwell/core/splitting';
+import { type KitFile, type KitNetwork, kitFiles, postingKit } from '@inkwell/core/posting';
 import yazl from 'yazl';
 import type { Database } from '../../store/database.ts';
 import { readBlob } from '../../store/library/blobs.ts';
 import type { StoredDelivery } from '../../store/projects/deliveries.ts';
+import { postingPage } from './postingPage.ts';
+import { postingTable } from './postingTable.ts';
 
-/** What a delivery says about itself, in the archive and in the interface. */
-export function manifestOf(stored: StoredDelivery, delivery: Delivery): Manifest {
-  return {
-    manifest: 1,
-    project: stored.projectName,
-    delivered: delivery.createdAt,
-    files: delivery.files,
-    leftOut: delivery.leftOut,
-  };
-}
+/** What a delivery says about itself in the archive, whose files are in posting order. */
+export const manifestOf = (
+  stored: Pick<StoredDelivery, 'projectName'>,
+  delivery: Delivery,
+  files: readonly KitFile[],
+): Manifest => ({
+  manifest: 2,
+  project: stored.projectName,
+  delivered: delivery.createdAt,
+  files: files.map(({ line, path }) => ({ ...line, file: path })),
+  leftOut: delivery.leftOut,
+});
 
 /**
- * The archive of a finished delivery as a stream. Pictures are stored as they are, for they do not get smaller; all
+ * The archive of a finished delivery as a stream: the posting kit. Pictures are stored as they are, for they do not get smaller; all
  * dates are the delivery's, so that the same delivery gives the same bytes every time.
+ *
+ * @param network the only one whose posts are wanted; null for all
  */
-export function archiveOf(db: Database, stored: StoredDelivery, delivery: Delivery): NodeJS.ReadableStream {
+export function archiveOf(
+  db: Database,
+  stored: StoredDelivery,
+  delivery: Delivery,
+  network: string | null = null,
+): NodeJS.ReadableStream {
+  const kit = postingKit(delivery.files).filter((one) => network === null || one.network === network);
   const zip = new yazl.ZipFile();
-  const options = { mtime: stored.createdAt, mode: 0o100644, compress: false };
-  const manifest = Buffer.from(`${JSON.stringify(manifestOf(stored, delivery), null, 2)}\n`);
-  for (const file of [...delivery.files].sort((a, b) => (a.file < b.file ? -1 : 1))) {
-    zip.addReadStreamLazy(file.file, { ...options, size: file.bytes }, (ready) =>
-      ready(null, readBlob(db, file.sha256)),
-    );
+  const options = { mtime: asUtc(stored.createdAt), forceDosTimestamp: true, mode: 0o100644, compress: false };
+  const files = kitFiles(kit);
+  for (const { line, path } of files) {
+    zip.addReadStreamLazy(path, { ...options, size: line.bytes }, (ready) => ready(null, readBlob(db, line.sha256)));
   }
-  zip.addBuffer(manifest, 'manifest.json', options);
-  const posting = postingInstructions(delivery.files);
-  if (posting !== '') zip.addBuffer(Buffer.from(posting), 'posting.txt', options);
+  for (const [name, text] of textsOf(stored, delivery, kit, files)) zip.addBuffer(Buffer.from(text), name, options);
   zip.end();
   return zip.outputStream;
 }
+
+/** Archives carry the hours of a clock without its zone: those of UTC, so that every machine writes the same. */
+const asUtc = (date: Date) => new Date(date.getTime() + date.getTimezoneOffset() * 60_000);
+
+const textsOf = (
+  stored: StoredDelivery,
+  delivery: Delivery,
+  kit: readonly KitNetwork[],
+  files: readonly KitFile[],
+): [name: string, text: string][] => [
+  ['manifest.json', `${JSON.stringify(manifestOf(stored, delivery, files), null, 2)}\n`],
+  ['posting.csv', postingTable(kit)],
+  ['posting.html', postingPage(stored.projectName, delivery, kit)],
+];

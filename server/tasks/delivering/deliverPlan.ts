@@ -122,6 +122,7 @@ function manifestLine({ item, plan, file, encoding }: MadeFile, hash: string): M
     originalSha256: plan.original.sha256,
     network: item.network,
     place: item.place,
+    ...(item.placeThen ? { placeThen: item.placeThen } : {}),
     ...fileDimensions(plan),
     bytes: opened.bytes,
     sha256,
@@ -139,6 +140,7 @@ function manifestLine({ item, plan, file, encoding }: MadeFile, hash: string): M
     ...(words.length > 0 ? { words } : {}),
     ...(piece ? { piece } : {}),
     ...(seams.length > 0 ? { seams } : {}),
+    ...(item.posting ? { posting: item.posting } : {}),
   };
 }
 

@@ -1,5 +1,5 @@
 import { finishById } from '@inkwell/core/finishing';
-import { type Finish, keepNothing } from '@inkwell/core/model';
+import { type Finish, keepNothing, nothingSaid } from '@inkwell/core/model';
 import { describe, expect, test } from 'vitest';
 import { connectionOf } from './benchState.ts';
 import type { Drawer } from './shelf.ts';
@@ -264,6 +264,7 @@ describe('finishes', () => {
     keeping: keepNothing,
     composing: 'seen' as const,
     lettering: [],
+    posting: nothingSaid,
   });
   const known = (finishId: string, finishes: Finish[]) => ({
     frames: [frame(0, 100)],

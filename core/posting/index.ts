@@ -1,0 +1,3 @@
+export * from './kit.ts';
+export * from './postingWords.ts';
+export * from './verification.ts';

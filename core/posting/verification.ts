@@ -1,0 +1,109 @@
+import {
+  formatLabel,
+  formatLimit,
+  formatWeight,
+  type ImageFormat,
+  type Manifest,
+  type ManifestFile,
+  type MeasuredFile,
+  type Place,
+  type PlaceOfNetwork,
+} from '../model/index.ts';
+
+/** A file as it was found in an archive; `opened` is null where it cannot be decoded. */
+export interface FoundFile {
+  path: string;
+  sha256: string;
+  opened: MeasuredFile | null;
+}
+
+/** What an archive holds beside its pictures. */
+export const kitTexts: readonly string[] = ['manifest.json', 'posting.csv', 'posting.html'];
+
+/** Something that is wrong with an archive, or worth knowing. */
+export interface Verdict {
+  path: string;
+  isWrong: boolean;
+  text: string;
+}
+
+/**
+ * Holds an archive against what its manifest says, against the places as they were when it was delivered, and against those that
+ * are in the spec book now: what only those do not take any more is told, and is nobody's fault.
+ */
+export function verified(
+  manifest: Manifest,
+  found: readonly FoundFile[],
+  now: ReadonlyMap<string, PlaceOfNetwork>,
+): Verdict[] {
+  const byPath = new Map(found.map((file) => [file.path, file]));
+  const listed = new Set(manifest.files.map(({ file }) => file));
+  const wrong = (path: string, text: string): Verdict => ({ path, isWrong: true, text });
+  const verdicts = manifest.files.flatMap((line): Verdict[] => {
+    const file = byPath.get(line.file);
+    if (!file) return [wrong(line.file, 'The manifest lists it, and it is not in the archive.')];
+    if (file.sha256 !== line.sha256)
+      return [wrong(line.file, 'It is not the file that was delivered: its SHA-256 is another.')];
+    if (!file.opened) return [wrong(line.file, 'It cannot be opened.')];
+    const { opened } = file;
+    return [
+      ...manifestReasons(opened, line).map((text) => wrong(line.file, text)),
+      ...placeReasons(opened, line.placeThen?.spec).map((text) => wrong(line.file, text)),
+      ...newerReasons(opened, line, now),
+    ];
+  });
+  const stray = found.filter(({ path }) => !listed.has(path) && !kitTexts.includes(path));
+  return [...verdicts, ...stray.map(({ path }) => wrong(path, 'The manifest does not list it.'))];
+}
+
+function manifestReasons(opened: MeasuredFile, line: ManifestFile): string[] {
+  const reasons: string[] = [];
+  if (opened.width !== line.width || opened.height !== line.height) {
+    reasons.push(`It is ${sides(opened)}; the manifest says ${sides(line)}.`);
+  }
+  if (opened.format !== line.format)
+    reasons.push(`It is ${opened.format}; the manifest says ${formatLabel[line.format]}.`);
+  if (opened.bytes !== line.bytes) {
+    reasons.push(`It weighs ${opened.bytes} bytes; the manifest says ${line.bytes} bytes.`);
+  }
+  return reasons;
+}
+
+const sides = ({ width, height }: { width: number; height: number }) => `${width} × ${height} px`;
+
+/** Why a place does not take a file; nothing is said where the place is not known. */
+function placeReasons(opened: MeasuredFile, place: Place | undefined): string[] {
+  if (!place) return [];
+  const reasons: string[] = [];
+  const { width, height, formats, limit, name } = place;
+  const [least, most] = typeof height === 'number' ? [height, height] : [height.min, height.max];
+  if (opened.width !== width || opened.height < least || opened.height > most) {
+    const wanted = least === most ? sides({ width, height: least }) : `${width} × ${least} to ${most} px`;
+    reasons.push(`It is ${sides(opened)}; ${name} wants ${wanted}.`);
+  }
+  if (!formats.includes(opened.format as ImageFormat)) {
+    reasons.push(`It is ${opened.format}; ${name} takes ${formats.map((one) => formatLabel[one]).join(', ')}.`);
+  }
+  if (opened.bytes > limit.bytes) {
+    reasons.push(`It weighs ${formatWeight(opened.bytes, limit.unit)}; ${name} takes ${formatLimit(limit)}.`);
+  }
+  return reasons;
+}
+
+/** What the spec book of today says otherwise than that of the delivery. */
+function newerReasons(
+  opened: MeasuredFile,
+  { file, placeThen }: ManifestFile,
+  now: ReadonlyMap<string, PlaceOfNetwork>,
+): Verdict[] {
+  if (!placeThen)
+    return [
+      { path: file, isWrong: false, text: 'It is from before places were noted: only the manifest was looked at.' },
+    ];
+  const place = now.get(placeThen.id)?.place;
+  return placeReasons(opened, place).map((text) => ({
+    path: file,
+    isWrong: false,
+    text: `By the sheet of ${placeThen.sheet.checkedOn} it is right. By the spec book of today: ${text}`,
+  }));
+}

@@ -1,0 +1,98 @@
+import { frameFindings } from '@inkwell/core/checking';
+import type { ResolvedFinish } from '@inkwell/core/finishing';
+import { isMust, type PlaceOfNetwork, type PlaceThen, type SpecSheet } from '@inkwell/core/model';
+import { fileNames, nameable } from '@inkwell/core/naming';
+import { type LetteredFrame, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
+import { postingWords } from '@inkwell/core/posting';
+import { asComposed } from '@inkwell/core/proposing';
+import { piecesInOrder } from '@inkwell/core/splitting';
+import type { FramedPicture } from '../../store/projects/frames.ts';
+import type { DeliveryItem, MarkThen } from '../../store/schema.ts';
+import type { Planning } from '../plans/planner.ts';
+
+/** A frame that is to be delivered, with all that follows for it. */
+export interface WantedFrame extends FramedPicture {
+  at: PlaceOfNetwork;
+  plan: RenderPlan;
+  hash: string;
+  finish: ResolvedFinish;
+  lettered: LetteredFrame | null;
+}
+
+/** Frames as they would be delivered now; what cannot be planned is left out. */
+export const wantedFrames = (
+  { places, measuringOf, finishOf, letteredOf }: Planning,
+  frames: readonly FramedPicture[],
+): WantedFrame[] =>
+  frames.flatMap((framed): WantedFrame[] => {
+    const at = places.get(framed.frame.placeId);
+    const measuring = measuringOf(framed);
+    if (!at || !measuring) return [];
+    const { plan, planned } = measuring;
+    const found = { plan, hash: planned.planHash, finish: finishOf(framed), lettered: letteredOf(framed) };
+    return [{ ...framed, at, ...found }];
+  });
+
+/** One item for every file of some frames, in posting order. */
+export function deliveryItems(
+  wanted: readonly WantedFrame[],
+  pattern: string,
+  sheets: readonly SpecSheet[],
+): DeliveryItem[] {
+  const files = wanted.flatMap((one) => {
+    const perFrame = { blocked: blockersOf(one), placeThen: placeThenOf(one.at, sheets), marks: marksThen(one) };
+    return piecesInOrder(one.at.place, one.frame).map((piece) => ({ ...one, ...perFrame, piece }));
+  });
+  const names = fileNames(
+    pattern,
+    files.map(({ frame, original, at, piece }) => nameable(original, at, frame.format, piece, frame.height)),
+  );
+  return files.map(({ frame, original, project, at, plan, finish, piece, blocked, placeThen, marks }, index) => ({
+    fileName: names[index] ?? '',
+    frameId: frame.id,
+    plan,
+    original: original.name,
+    network: at.network.name,
+    place: at.place.name,
+    placeThen,
+    limit: at.place.limit,
+    posting: postingWords(original, project, frame),
+    marks,
+    ...(plan.finish || plan.border
+      ? { finish: { name: finish.finish.name, version: finish.finish.version, blend: finish.treatment.blend } }
+      : {}),
+    ...(piece ? { piece } : {}),
+    blocked,
+  }));
+}
+
+function placeThenOf({ id, network, place }: PlaceOfNetwork, sheets: readonly SpecSheet[]): PlaceThen {
+  const sheet = sheets.find(({ slug }) => slug === network.slug);
+  if (!sheet) throw new Error(`The sheet of ${id} is not in the spec book.`);
+  return { id, sheet: { slug: sheet.slug, checkedOn: sheet.checkedOn }, spec: place };
+}
+
+/** What matters in a frame, where it lies in its file. */
+const marksThen = ({ original, seen, project, plan }: WantedFrame): MarkThen[] =>
+  watchedMarks(asComposed(original, seen, project.composing), plan).map(({ mark, rect }) => ({
+    name: mark.name,
+    isMust: isMust(mark),
+    rect,
+  }));
+
+/** What forbids to deliver a frame, in words, as far as that is known before it is rendered. */
+function blockersOf({
+  frame,
+  original,
+  project,
+  seen,
+  at,
+  plan,
+  finish: { treatment },
+  lettered,
+}: WantedFrame): string[] {
+  const composed = asComposed(original, seen, project.composing);
+  const toCheck = { original: composed, place: at.place, settings: frame, treatment, weight: null, lettered };
+  const findings = frameFindings(toCheck, plan.window);
+  return findings.filter((one) => one.level === 'blocker').map((one) => one.text);
+}

@@ -45,6 +45,7 @@ module.exports = {
     coreFloor('geometry', ['model']),
     coreFloor('naming', ['model', 'geometry']),
     coreFloor('posting', ['model', 'naming']),
+    coreFloor('dryRunning', ['model', 'geometry', 'planes']),
     coreFloor('weighing', ['model']),
     coreFloor('planes', []),
     coreFloor('seeing', ['model', 'geometry', 'planes']),

@@ -6,6 +6,7 @@ import type { WorkingCopies } from './imaging/copies/workingCopy.ts';
 import type { Trials } from './imaging/encoding/trials.ts';
 import type { Pages } from './imaging/intake/pages.ts';
 import type { Decoders } from './imaging/intake/processes/decoders.ts';
+import type { NetworkAccount } from './networkAccounts.ts';
 import type { Database } from './store/database.ts';
 import type { Importing } from './tasks/library/importing.ts';
 import type { Planner } from './tasks/plans/planner.ts';
@@ -24,5 +25,7 @@ export interface Services {
   trials: Trials;
   /** Whether pictures are looked at for what matters in them. */
   isLooking: boolean;
+  /** The accounts at the simulated networks, as they are now. */
+  accounts: () => Promise<NetworkAccount[]>;
   log: Logger;
 }

@@ -13,7 +13,7 @@ import { Pages } from './imaging/intake/pages.ts';
 import { Decoders } from './imaging/intake/processes/decoders.ts';
 import { Worker } from './jobs/worker.ts';
 import { openLog } from './log.ts';
-import { networksFile } from './networkAccounts.ts';
+import { networksFile, readAccounts } from './networkAccounts.ts';
 import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
 import { shippedNetworks } from './standins/networkSheet.ts';
@@ -79,6 +79,7 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
     recent,
     trials,
     isLooking,
+    accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
     log,
   };
   const server = createServer(makeApp(services, settings.INKWELL_WEB));
@@ -111,6 +112,7 @@ export async function startWorker(settings: Settings): Promise<RunningWorker> {
     recent,
     planner,
     isLooking: settings.INKWELL_LOOK === 'on',
+    accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
     log,
   });
   return {

@@ -3,6 +3,7 @@ export * from './analysis.ts';
 export * from './backing.ts';
 export * from './delivery.ts';
 export * from './detail.ts';
+export * from './dryRun.ts';
 export * from './figures.ts';
 export * from './finding.ts';
 export * from './finish.ts';

@@ -96,3 +96,7 @@ export const NewPostSchema = z.object({
   caption: z.string().max(5000).default(''),
 });
 export type NewPost = z.infer<typeof NewPostSchema>;
+
+/** A simulated network that is running. */
+export const NetworkStatusSchema = z.object({ slug: z.string(), name: z.string() });
+export type NetworkStatus = z.infer<typeof NetworkStatusSchema>;

@@ -1,4 +1,5 @@
 export * from './chroma.ts';
+export * from './colourShift.ts';
 export * from './detail.ts';
 export * from './difference.ts';
 export * from './groundOf.ts';

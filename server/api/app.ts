@@ -6,6 +6,7 @@ import { pinoHttp } from 'pino-http';
 import type { Services } from '../services.ts';
 import { notFound } from '../userError.ts';
 import { deliveriesRouter } from './deliveries.ts';
+import { dryRunsRouter } from './dryRuns.ts';
 import { encodingsRouter } from './encodings.ts';
 import { answerErrors } from './errors.ts';
 import { finishesRouter } from './finishes.ts';
@@ -13,6 +14,7 @@ import { fontsRouter } from './fonts.ts';
 import { framesRouter } from './frames.ts';
 import { ownHostOnly } from './guard.ts';
 import { letterStylesRouter } from './letterStyles.ts';
+import { networksRouter } from './networks.ts';
 import { originalsRouter } from './originals.ts';
 import { ownPlacesRouter } from './ownPlaces.ts';
 import { projectsRouter } from './projects.ts';
@@ -60,6 +62,8 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use('/api/letter-styles', letterStylesRouter(services));
   app.use('/api/own-places', ownPlacesRouter(services));
   app.use('/api/deliveries', deliveriesRouter(services));
+  app.use('/api/dry-runs', dryRunsRouter(services));
+  app.use('/api/networks', networksRouter(services));
   app.use('/api', () => {
     throw notFound('This address');
   });

@@ -6,6 +6,7 @@ import { clearUnused } from '../store/library/clearing.ts';
 import { storedDelivery } from '../store/projects/deliveries.ts';
 import { findFrame, framesOfProject } from '../store/projects/frames.ts';
 import { projectIds } from '../store/projects/projects.ts';
+import type { WorkTask } from '../store/schema.ts';
 import {
   type ClaimedWork,
   claimWork,
@@ -17,9 +18,11 @@ import {
   putBack,
   signOn,
   workChannel,
+  workKinds,
 } from '../store/work.ts';
 import { deliverPlan, leaveOutFailed } from '../tasks/delivering/deliverPlan.ts';
 import { queueDelivery, resumeDeliveries } from '../tasks/delivering/queueDelivery.ts';
+import { endFailedDryRuns, type Later, runDryRun, type Uploading } from '../tasks/dryRunning/runDryRun.ts';
 import { lookAt, queueUnseen } from '../tasks/library/lookingAt.ts';
 import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan, measureWords } from '../tasks/plans/measurePlan.ts';
@@ -27,17 +30,31 @@ import { otherVersion } from '../tasks/plans/otherVersion.ts';
 import type { Planner } from '../tasks/plans/planner.ts';
 import { UserError } from '../userError.ts';
 
-export interface Tools extends Measures {
+export interface Tools extends Measures, Pick<Uploading, 'accounts'> {
   planner: Planner;
   /** Whether it looks at pictures; another worker may. */
   isLooking: boolean;
   log: Logger;
 }
 
-/** Two cores: two pictures at a time. One more takes what somebody waits for, and what is short, so that it never waits for long. */
-const lanes = [priorities.measuring, priorities.measuring, priorities.putting] as const;
 /** To look at a picture takes several hundred megabytes: one at a time. */
 const oneAtATime = 'analyse';
+/** Uploading mostly waits for networks: it has a lane of its own, in which nothing else waits behind it. */
+const uploads = 'dry run';
+const onCores = workKinds.filter((kind) => kind !== uploads);
+
+interface Lane {
+  least: number;
+  kinds: readonly WorkTask['kind'][];
+}
+
+/** Two cores: two pictures at a time. One more takes what somebody waits for, and what is short, so that it never waits for long. */
+const lanes: readonly Lane[] = [
+  { least: priorities.measuring, kinds: onCores },
+  { least: priorities.measuring, kinds: onCores },
+  { least: priorities.putting, kinds: onCores },
+  { least: priorities.uploading, kinds: [uploads] },
+];
 /** When nobody has said that there is something to do, it is looked for this often: what was put off has no other voice. */
 const idleMs = 1000;
 const pauseMs = 500;
@@ -70,11 +87,12 @@ export class Worker {
     private readonly databaseUrl: string,
     private readonly tools: Tools,
   ) {
-    this.running = lanes.map((least) => this.lane(least));
+    this.running = lanes.map((lane) => this.lane(lane));
     this.timers = [
       this.every(strandedMs, async () => {
         if ((await freeStranded(tools.db)) > 0) this.wakeAll();
         await leaveOutFailed(tools.db);
+        await endFailedDryRuns(tools.db);
       }),
       this.every(clearMs, async () => {
         const gone = await clearUnused(tools.db);
@@ -110,13 +128,13 @@ export class Worker {
     }
   }
 
-  private async lane(least: number): Promise<void> {
+  private async lane(lane: Lane): Promise<void> {
     while (!this.stopped) {
       try {
         if (!this.connection) await this.connectOnce();
         const { number } = this;
         const heard = this.woken;
-        const claimed = number === null ? null : await this.claim(number, least);
+        const claimed = number === null ? null : await this.claim(number, lane);
         if (claimed && number !== null) await this.do(claimed, number);
         else await Promise.race([heard, pause(idleMs)]);
       } catch (error) {
@@ -127,12 +145,14 @@ export class Worker {
   }
 
   /** Claims what there is to do. The lane that may claim a look at a picture is settled before anything is waited for. */
-  private async claim(number: number, least: number): Promise<ClaimedWork | null> {
-    const mayLook = this.tools.isLooking && !this.isBusyLooking && least <= priorities.analysing;
+  private async claim(number: number, { least, kinds }: Lane): Promise<ClaimedWork | null> {
+    const mayLook =
+      this.tools.isLooking && !this.isBusyLooking && least <= priorities.analysing && kinds.includes(oneAtATime);
     if (mayLook) this.isBusyLooking = true;
     let claimed: ClaimedWork | null = null;
     try {
-      claimed = await claimWork(this.tools.db, number, least, mayLook ? null : oneAtATime);
+      const taken = mayLook ? kinds : kinds.filter((kind) => kind !== oneAtATime);
+      claimed = await claimWork(this.tools.db, number, least, taken);
       return claimed;
     } finally {
       if (mayLook && claimed?.task.kind !== oneAtATime) this.isBusyLooking = false;
@@ -189,6 +209,10 @@ export class Worker {
         await this.askAgain(claimed, number);
         return;
       }
+      if ('laterMs' in keep) {
+        await putBack(db, claimed.id, number, keep.laterMs);
+        return;
+      }
       await db.transaction(async (tx) => {
         if (!(await finishWork(tx, claimed.id, number))) throw new Lost();
         await keep(tx);
@@ -218,8 +242,9 @@ export class Worker {
     }
   }
 
-  private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | null | 'unwanted'> {
+  private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | Later | null | 'unwanted'> {
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
+    if (task.kind === uploads) return runDryRun(this.tools, task);
     if (task.kind === 'analyse') return lookAt(this.tools, task.picture);
     const plan = readPlan(task.plan);
     if (!plan) throw new UserError(otherVersion);

@@ -44,7 +44,8 @@ export const NetworkFileSchema = z.strictObject({
   manners: MannersSchema,
   /** How it says no. */
   words: z.partialRecord(NetworkRefusalCodeSchema, z.string().min(1)),
-  places: z.record(SlugSchema, PlaceFieldsSchema.partial()),
+  /** Only what is otherwise there than in the spec book. */
+  places: z.record(SlugSchema, z.partialRecord(PlaceFieldsSchema.keyof(), z.unknown())),
 });
 
 /** A simulated network as it really is, which the spec book may not know. */

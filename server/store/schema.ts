@@ -5,6 +5,8 @@ import {
   type Decided,
   type Delivery,
   type DetailKept,
+  type DryRun,
+  type DryRunOutcome,
   type FinishFigures,
   type FontFile,
   type FramePosting,
@@ -295,7 +297,9 @@ export type WorkTask =
   /** Measures how well the words of a plan's files can be read where they are shown. */
   | { kind: 'legibility'; hash: string; plan: KeptPlan; shownWidths: number[] }
   /** Puts the files of a plan into a delivery, at the positions that they have there. */
-  | { kind: 'deliver'; deliveryId: string; planHash: string; positions: number[] };
+  | { kind: 'deliver'; deliveryId: string; planHash: string; positions: number[] }
+  /** Uploads what a dry run has for one network, in its order; without a network, finds out what there is to upload. */
+  | { kind: 'dry run'; dryRunId: string; network: string | null };
 
 /** Where a mark lay in the picture of a frame when that was delivered. */
 export interface MarkThen {
@@ -366,6 +370,74 @@ export const postedTicks = pgTable(
     postedAt: moment('posted_at').notNull().defaultNow(),
   },
   (table) => [primaryKey({ columns: [table.deliveryId, table.post] })],
+);
+
+/** One file that a dry run uploads, fixed when the run begins. */
+export interface DryRunItem {
+  line: ManifestFile;
+  /** Slugs: how the network is found, and what the place is called there. */
+  network: string;
+  place: string;
+  /** The name of the first file of its post. */
+  post: string;
+  /** What it was drawn by, and what matters in it. */
+  plan: KeptPlan;
+  marks: MarkThen[];
+}
+
+/** Runs that upload files to the simulated networks. No foreign key to the project: a run outlives it, as its delivery does. */
+export const dryRuns = pgTable('dry_runs', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  projectId: uuid('project_id').notNull(),
+  deliveryId: uuid('delivery_id').references(() => deliveries.id, { onDelete: 'cascade' }),
+  state: text('state').$type<DryRun['state']>().notNull().default('waiting'),
+  /** Empty until the delivery is done. */
+  items: jsonb('items').$type<DryRunItem[]>().notNull().default([]),
+  failure: text('failure'),
+  createdAt: moment('created_at').notNull().defaultNow(),
+});
+
+/** What a dry run is waiting for at a network, and since when: it does not wait for ever. */
+export const dryRunWaits = pgTable(
+  'dry_run_waits',
+  {
+    dryRunId: uuid('dry_run_id')
+      .notNull()
+      .references(() => dryRuns.id, { onDelete: 'cascade' }),
+    network: text('network').notNull(),
+    why: text('why').notNull(),
+    since: moment('since').notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.dryRunId, table.network] })],
+);
+
+export const dryRunFiles = pgTable(
+  'dry_run_files',
+  {
+    dryRunId: uuid('dry_run_id')
+      .notNull()
+      .references(() => dryRuns.id, { onDelete: 'cascade' }),
+    position: integer('position').notNull(),
+    outcome: jsonb('outcome').$type<DryRunOutcome>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.dryRunId, table.position] })],
+);
+
+/** The pictures of a dry run: what it uploads where no delivery has it, and what came back. */
+export const dryRunPictures = pgTable(
+  'dry_run_pictures',
+  {
+    dryRunId: uuid('dry_run_id')
+      .notNull()
+      .references(() => dryRuns.id, { onDelete: 'cascade' }),
+    sha256: text('sha256')
+      .notNull()
+      .references(() => blobs.sha256),
+  },
+  (table) => [
+    primaryKey({ columns: [table.dryRunId, table.sha256] }),
+    index('dry_run_pictures_sha256').on(table.sha256),
+  ],
 );
 
 /** The finished files of plans as they were encoded while they were measured, so that a delivery encodes nothing. Bounded. */

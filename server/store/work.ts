@@ -6,12 +6,29 @@ import { type WorkTask, work } from './schema.ts';
  * Whoever waits at the bench comes first, then files that only have to be put into a delivery, deliveries, what there is to be seen
  * in pictures, since frames follow from it, and what is measured ahead.
  */
-export const priorities = { looked: 30, putting: 25, delivering: 20, analysing: 15, measuring: 10 } as const;
+export const priorities = {
+  looked: 30,
+  putting: 25,
+  delivering: 20,
+  analysing: 15,
+  measuring: 10,
+  uploading: 10,
+} as const;
 
 /** After so many attempts that failed nothing more is tried. */
 export const mostAttempts = 3;
 /** The same for attempts that ended with their worker. Often that is not the work's fault: a machine fails, or is restarted. */
 const mostStranded = 10;
+
+/** Everything that there may be to do. */
+export const workKinds = [
+  'plan',
+  'analyse',
+  'detail',
+  'legibility',
+  'deliver',
+  'dry run',
+] as const satisfies readonly WorkTask['kind'][];
 
 export interface NewWork {
   key: string;
@@ -90,13 +107,13 @@ function merged(wanted: readonly NewWork[]): NewWork[] {
  * Takes the next thing to do, so that nobody else has it; null where there is none.
  *
  * @param least priority that is taken
- * @param but a kind of task that is left to others
+ * @param kinds of task that are taken
  */
 export async function claimWork(
   db: Queryable,
   worker: number,
   least: number,
-  but: WorkTask['kind'] | null = null,
+  kinds: readonly WorkTask['kind'][] = workKinds,
 ): Promise<ClaimedWork | null> {
   const { rows } = await db.execute<{
     id: string;
@@ -109,7 +126,7 @@ export async function claimWork(
     where id = (
       select id from work as next
       where state = 'waiting' and priority >= ${least} and not_before <= now()
-        and (${but}::text is null or task->>'kind' <> ${but}::text)
+        and task->>'kind' = any(${sql.param([...kinds])}::text[])
         and (after is null or not exists (
           select from work as before where before.key = next.after and before.state in ('waiting', 'working')))
       order by priority desc, rank desc
@@ -147,11 +164,16 @@ export async function dropUnwanted(db: Queryable, { id, wantedBy }: ClaimedWork,
   return false;
 }
 
-/** Puts work back, to be done after other work. */
-export async function putBack(db: Queryable, id: number, worker: number): Promise<void> {
+/** Puts work back, to be done after other work. @param afterMs not before so much time has gone by */
+export async function putBack(db: Queryable, id: number, worker: number, afterMs = 0): Promise<void> {
   await db
     .update(work)
-    .set({ state: 'waiting', worker: null, attempts: sql`greatest(0, ${work.attempts} - 1)` })
+    .set({
+      state: 'waiting',
+      worker: null,
+      attempts: sql`greatest(0, ${work.attempts} - 1)`,
+      notBefore: sql`now() + make_interval(secs => ${afterMs / 1000})`,
+    })
     .where(isClaimed(id, worker));
 }
 
@@ -237,4 +259,20 @@ export async function dropFailed(db: Queryable, id: number): Promise<boolean> {
 /** Takes out what there is to do for a delivery. What is being done finds out when it is done. */
 export async function dropDeliveryWork(db: Queryable, deliveryId: string): Promise<void> {
   await db.delete(work).where(eq(work.deliveryId, deliveryId));
+}
+
+/** Takes out what there is to do for a dry run. What is being done finds out on its way. */
+export async function dropDryRunWork(db: Queryable, dryRunId: string): Promise<void> {
+  await db.delete(work).where(sql`${work.task} ->> 'dryRunId' = ${dryRunId}`);
+}
+
+/** Uploads that have failed for good, and why. */
+export async function failedDryRuns(
+  db: Queryable,
+): Promise<{ id: number; task: Extract<WorkTask, { kind: 'dry run' }>; failure: string | null }[]> {
+  const rows = await db
+    .select({ id: work.id, task: work.task, failure: work.failure })
+    .from(work)
+    .where(and(eq(work.state, 'failed'), sql`${work.task} ->> 'kind' = 'dry run'`));
+  return rows.flatMap(({ task, ...row }) => (task.kind === 'dry run' ? [{ ...row, task }] : []));
 }

@@ -27,7 +27,7 @@ export const patient: NetworkSheet['manners'] = {
 
 /** The networks that ship, patient unless a test says otherwise. */
 export const networksWith = (change: (sheet: NetworkSheet) => Partial<NetworkSheet> = () => ({})): NetworkSheet[] =>
-  shippedNetworks().map((sheet) => ({ ...sheet, manners: patient, ...change(sheet) }));
+  shippedNetworks().map((sheet) => ({ ...sheet, manners: { ...patient }, ...change(sheet) }));
 
 /** Starts networks on a database. */
 export const startNetworksOn = (databaseUrl: string, sheets: readonly NetworkSheet[], dataFolder: string) =>

@@ -12,6 +12,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { ArchiveSchema, DeliverSchema, FileSchema, PostedSchema } from '../api/deliveries.ts';
+import { DryRunRequestSchema } from '../api/dryRuns.ts';
 import { MeasuredTrialSchema, PieceSchema, TrialSchema, WaysSchema } from '../api/encodings.ts';
 import { SaveSchema as SaveFinish } from '../api/finishes.ts';
 import { MeasureSchema, PixelsSchema, ProofSchema } from '../api/frames.ts';
@@ -38,6 +39,8 @@ const { client, address } = await startProgram();
 const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'GET /deliveries': { query: z.object({ project: z.uuid() }) },
   'POST /deliveries': { body: DeliverSchema },
+  'GET /dry-runs': { query: z.object({ project: z.uuid() }) },
+  'POST /dry-runs': { body: DryRunRequestSchema },
   'POST /deliveries/:id/posted': { body: PostedSchema },
   'GET /deliveries/:id/file': { query: FileSchema },
   'GET /deliveries/:id/archive': { query: ArchiveSchema },
@@ -72,11 +75,12 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'POST /projects/:id/frames': { body: ChangeFramesSchema },
 };
 /** Takes a file, or nothing but what its address says. */
-const takesNothing = /^(GET|DELETE)|restore$|duplicate$|look$|cancel$|^POST \/(originals|fonts)$/;
+const takesNothing = /^(GET|DELETE)|restore$|duplicate$|look$|cancel$|empty$|^POST \/(originals|fonts)$/;
 
 /** All routes, read off the code, so that none is forgotten. */
 const prefixes: Record<string, string> = {
   'encodings.ts': '/frames/:id',
+  'dryRuns.ts': '/dry-runs',
   'letterStyles.ts': '/letter-styles',
   'ownPlaces.ts': '/own-places',
   'app.ts': '',
@@ -196,6 +200,9 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
   });
   const { body: finish } = await client.ask('POST', '/finishes', { ...(await finishSettings()), name: 'Own' });
   const delivery = (await client.askDelivery(project.id)).body;
+  const { body: run } = await client.ask('POST', '/dry-runs', {
+    deliveryId: z.object({ id: z.string() }).parse(delivery).id,
+  });
   const hashes = (await client.weights(project.id)).map(({ planHash }) => planHash);
   const idsOf = (value: unknown) => z.object({ id: z.string() }).parse(value).id;
   const things: Record<string, string[]> = {
@@ -205,6 +212,7 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
     'own-places': [idsOf(place)],
     finishes: [idsOf(finish)],
     deliveries: [idsOf(delivery)],
+    'dry-runs': [idsOf(run)],
   };
   const ids = Object.values(things).flat();
   const known = fc.constantFrom(...ids, ...hashes, ...strips);

@@ -2,7 +2,7 @@ import type { Grid } from '@inkwell/core/geometry';
 import type { SeamStep } from '@inkwell/core/model';
 import sharp from 'sharp';
 import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
-import { fromPixels, type Pixels } from '../stages/pixels.ts';
+import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
 
 /** A piece as it was encoded. */
 interface Encoded {
@@ -74,6 +74,36 @@ export async function seamSteps(
     if (steps.length > 0) found.set(index, steps);
   });
   return found;
+}
+
+/**
+ * How large the step is across every seam between two pieces that touch, by the index of the first: in levels of 255, the mean over the
+ * seam. Pieces may have been scaled, all of them alike.
+ *
+ * @param files of all pieces, in reading order
+ */
+export async function stepsBetween(
+  files: readonly Buffer[],
+  { columns, rows }: Pick<Grid, 'columns' | 'rows'>,
+): Promise<Map<number, { next: number; step: number }[]>> {
+  const pieces = await Promise.all(
+    files.map((data) => toPixels(sharp(data).flatten({ background: 'white' }).toColourspace('srgb'))),
+  );
+  return new Map(
+    pieces.map((here, index) => {
+      const [column, row] = [index % columns, Math.floor(index / columns)];
+      const seams = (['x', 'y'] as const).flatMap((axis) => {
+        const next = axis === 'x' ? index + 1 : index + columns;
+        const there = (axis === 'x' ? column + 1 < columns : row + 1 < rows) ? pieces[next] : undefined;
+        if (!there || there.width !== here.width || there.height !== here.height) return [];
+        const { width, height, channels } = here;
+        const before = edge(here.data, width, channels, axis, axis === 'x' ? width - 1 : height - 1);
+        const after = edge(there.data, width, channels, axis, 0);
+        return [{ next, step: mean(before, after, (axis === 'x' ? height : width) * channels) }];
+      });
+      return [index, seams];
+    }),
+  );
 }
 
 /** A column (axis x) or row (axis y) of pixels, one after the other. */

@@ -11,7 +11,7 @@ export const keepDeletedDays = 7;
 
 /**
  * Clears away what was deleted more than `days` ago and the encodings that were used longest ago, then the bytes that nothing
- * uses any more. Bytes stay while an original, a font, an emblem of a project, an encoding, a delivered file, or a delivery that is
+ * uses any more. Bytes stay while an original, a font, an emblem of a project, an encoding, a delivered file, a dry run, or a delivery that is
  * still to be made needs them.
  *
  * @returns the SHA-256 of every blob that went
@@ -26,6 +26,7 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
       delete from blobs
       where not exists (select from originals where originals.sha256 = blobs.sha256)
         and not exists (select from delivery_files where delivery_files.sha256 = blobs.sha256)
+        and not exists (select from dry_run_pictures where dry_run_pictures.sha256 = blobs.sha256)
         and not exists (select from own_fonts where own_fonts.sha256 = blobs.sha256)
         and not exists (select from encodings where encodings.sha256 = blobs.sha256)
         and not exists (

@@ -1,10 +1,8 @@
 import { fileReasons } from '@inkwell/core/checking';
-import { windowRect } from '@inkwell/core/geometry';
-import type { EncodedFile, ManifestFile } from '@inkwell/core/model';
-import { besideClosing, fileCount, planContentArea, type RenderPlan, readPlan, wordsOn } from '@inkwell/core/planning';
+import { fileCount, readPlan } from '@inkwell/core/planning';
 import type { Database } from '../../store/database.ts';
 import { blobBytes } from '../../store/library/blobs.ts';
-import { type KeptEncoding, keptEncodings } from '../../store/measured/encodings.ts';
+import { keptEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
 import { beginDelivery, type SettledFile, settle, unsettledItems } from '../../store/projects/deliveries.ts';
 import type { DeliveryItem, WorkTask } from '../../store/schema.ts';
@@ -12,6 +10,7 @@ import { dropFailed, failedOfDeliveries, failures } from '../../store/work.ts';
 import { planKey } from '../plans/measuredFrames.ts';
 import type { Keep } from '../plans/measurePlan.ts';
 import { otherVersion } from '../plans/otherVersion.ts';
+import { fileDimensions, type MadeFile, manifestLine } from './manifestLine.ts';
 
 type Entry = [position: number, item: DeliveryItem];
 
@@ -59,7 +58,7 @@ async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Ent
     const failure = (await failures(db, [planKey(hash)])).get(planKey(hash));
     return failure ? leftOut(run, () => [`It could not be made: ${failure}`]) : null;
   }
-  const made: MadeFile[] = [];
+  const made: (MadeFile & { position: number })[] = [];
   for (const [position, item] of run) {
     const index = item.piece?.index ?? 0;
     const [encoding, file] = [kept[index], weight.files[index]];
@@ -83,15 +82,6 @@ async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Ent
   });
 }
 
-/** A file of a delivery that is made, with what was measured of it. */
-interface MadeFile {
-  position: number;
-  item: DeliveryItem;
-  plan: RenderPlan;
-  file: EncodedFile;
-  encoding: KeptEncoding;
-}
-
 const isBlocked = ({ blocked = [] }: DeliveryItem) => blocked.length > 0;
 
 const leftOut = (run: Entry[], reasonsOf: (position: number, item: DeliveryItem) => string[]): SettledFile[] =>
@@ -102,52 +92,9 @@ const leftOut = (run: Entry[], reasonsOf: (position: number, item: DeliveryItem)
     },
   }));
 
-/** The dimensions of one file of a plan. */
-const fileDimensions = ({ grid, output }: RenderPlan) => (grid ? grid.piece : output);
-
 /** Why a file may not be delivered, going by what it was when it was opened again. */
 function reasonsAgainst({ item: { limit }, plan, file, encoding }: MadeFile): string[] {
   const { format, budgetBytes, least } = plan.encoding;
   const demand = { dimensions: fileDimensions(plan), format, limit, budgetBytes, least };
   return fileReasons({ ...encoding.opened, similarity: file.similarity }, demand);
-}
-
-function manifestLine({ item, plan, file, encoding }: MadeFile, hash: string): ManifestFile {
-  const { piece } = item;
-  const { sha256, opened, seams } = encoding;
-  const words = wordsOn(plan, piece?.index ?? 0);
-  return {
-    file: item.fileName,
-    original: item.original,
-    originalSha256: plan.original.sha256,
-    network: item.network,
-    place: item.place,
-    ...(item.placeThen ? { placeThen: item.placeThen } : {}),
-    ...fileDimensions(plan),
-    bytes: opened.bytes,
-    sha256,
-    format: plan.encoding.format,
-    quality: file.quality,
-    chroma: file.chroma,
-    colours: file.colours,
-    similarity: file.similarity.overall,
-    worstSpot: file.similarity.worst,
-    limitBytes: item.limit.bytes,
-    limitUnit: item.limit.unit,
-    window: windowLine(plan, piece),
-    planHash: hash,
-    ...(item.finish ? { finish: item.finish } : {}),
-    ...(words.length > 0 ? { words } : {}),
-    ...(piece ? { piece } : {}),
-    ...(seams.length > 0 ? { seams } : {}),
-    ...(item.posting ? { posting: item.posting } : {}),
-  };
-}
-
-/** What of the original a file is from: all of it on a closing panel, else what the whole strip shows. */
-function windowLine(plan: RenderPlan, piece: DeliveryItem['piece']): ManifestFile['window'] {
-  const { strip, closing } = besideClosing(plan);
-  const shown = closing && piece && piece.column === piece.columns ? closing : strip;
-  const { turn, mirror } = shown.window;
-  return { ...windowRect(shown.window, planContentArea(shown).window), turn, mirror };
 }

@@ -1,0 +1,2 @@
+export * from './crop.ts';
+export * from './refusals.ts';

@@ -1,0 +1,87 @@
+import { piecesOf } from '@inkwell/core/geometry';
+import type { ComeBack, DryRunOutcome, NetworkPost, ShownSeam } from '@inkwell/core/model';
+import { readPlan } from '@inkwell/core/planning';
+import { type MeasuredBack, measureComeBack, type SentBack } from '../../imaging/measuring/comeBack.ts';
+import { stepsBetween } from '../../imaging/measuring/seams.ts';
+import type { Database } from '../../store/database.ts';
+import { blobBytes, keepBytes } from '../../store/library/blobs.ts';
+import { settleUploads } from '../../store/projects/dryRuns.ts';
+import type { NetworkClient } from './networkClient.ts';
+import type { Upload } from './uploadPost.ts';
+
+/** A file of a post with everything that came back of it. */
+interface Back {
+  upload: Upload;
+  data: Buffer;
+  sent: SentBack;
+  measured: MeasuredBack;
+}
+
+/** Fetches what a network shows of a post, measures it, and keeps both. @throws NetworkAway, NetworkRefused */
+export async function lookAtPost(
+  db: Database,
+  client: NetworkClient,
+  dryRunId: string,
+  post: NetworkPost,
+  uploads: readonly Upload[],
+): Promise<void> {
+  const backs: Back[] = [];
+  for (const [at, upload] of uploads.entries()) {
+    const file = post.files[at];
+    const data = await blobBytes(db, upload.item.line.sha256);
+    if (!file || !data) throw new Error(`${upload.item.line.file} is not in its post.`);
+    const shown: SentBack['shown'] = [];
+    for (const { shownWidth } of file.shown) {
+      shown.push({ shownWidth, data: await client.shown(post, file.number, shownWidth) });
+    }
+    const sent = { kept: await client.kept(post, file.number), shown };
+    backs.push({ upload, data, sent, measured: await measuredOf(upload, data, sent) });
+  }
+  const seams = await seamsOf(backs);
+  await db.transaction(async (tx) => {
+    const outcomes: { position: number; outcome: DryRunOutcome }[] = [];
+    for (const { upload, sent, measured } of backs) {
+      const shown: ComeBack['shown'] = [];
+      for (const [at, one] of measured.shown.entries()) {
+        shown.push({ ...one, sha256: await keepBytes(tx, sent.shown[at]?.data ?? Buffer.alloc(0)) });
+      }
+      const kept = { ...measured.kept, sha256: await keepBytes(tx, sent.kept) };
+      const back: ComeBack = { ...measured, kept, shown, seams: seams.get(upload.position) ?? [] };
+      outcomes.push({ position: upload.position, outcome: { state: 'shown', back } });
+    }
+    await settleUploads(tx, dryRunId, outcomes);
+  });
+}
+
+const measuredOf = ({ item: { line, plan, marks } }: Upload, data: Buffer, sent: SentBack): Promise<MeasuredBack> =>
+  measureComeBack({ data, plan: readPlan(plan), piece: line.piece?.index ?? 0, marks }, sent);
+
+/** The steps across the seams of a strip or block that is shown together, as delivered and as kept; none where pieces do not touch. */
+async function seamsOf(backs: readonly Back[]): Promise<Map<number, ShownSeam[]>> {
+  const [first] = backs;
+  const plan = first && readPlan(first.upload.item.plan);
+  const grid = plan?.grid;
+  if (!grid || grid.bridge > 0 || backs.length !== piecesOf(grid).length) return new Map();
+  const inReadingOrder = [...backs].sort((a, b) => indexOf(a) - indexOf(b));
+  const [delivered, shown] = await Promise.all([
+    stepsBetween(
+      inReadingOrder.map(({ data }) => data),
+      grid,
+    ),
+    stepsBetween(
+      inReadingOrder.map(({ sent }) => sent.kept),
+      grid,
+    ),
+  ]);
+  return new Map(
+    inReadingOrder.map(({ upload }, index) => [
+      upload.position,
+      (delivered.get(index) ?? []).flatMap(({ next, step }): ShownSeam[] => {
+        const after = shown.get(index)?.find((one) => one.next === next);
+        return after ? [{ next, delivered: step, shown: after.step }] : [];
+      }),
+    ]),
+  );
+}
+
+const indexOf = ({ upload }: Back): number => upload.item.line.piece?.index ?? 0;

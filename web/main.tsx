@@ -11,7 +11,9 @@ import { Shell } from './parts/Shell.tsx';
 import { BenchScreen } from './screens/bench/BenchScreen.tsx';
 import { ChooseScreen } from './screens/choose/ChooseScreen.tsx';
 import { DeliveryScreen } from './screens/delivery/DeliveryScreen.tsx';
+import { DryRunScreen } from './screens/dryRun/DryRunScreen.tsx';
 import { FilesScreen } from './screens/files/FilesScreen.tsx';
+import { KitScreen } from './screens/kit/KitScreen.tsx';
 import { LostScreen } from './screens/LostScreen.tsx';
 import { OriginalsScreen } from './screens/originals/OriginalsScreen.tsx';
 import { ProjectLayout } from './screens/ProjectLayout.tsx';
@@ -49,6 +51,8 @@ const router = createBrowserRouter([
           { path: 'choose', element: <ChooseScreen /> },
           { path: 'files', element: <FilesScreen /> },
           { path: 'deliver', element: <DeliveryScreen /> },
+          { path: 'deliver/:deliveryId', element: <KitScreen /> },
+          { path: 'dry-runs/:runId', element: <DryRunScreen /> },
         ],
       },
       { path: '*', element: <LostScreen /> },

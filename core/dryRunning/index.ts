@@ -1,2 +1,3 @@
 export * from './crop.ts';
+export * from './lostWords.ts';
 export * from './refusals.ts';

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { ManifestFileSchema } from './delivery.ts';
-import { LegibilitySchema } from './legibility.ts';
 import { NetworkRefusalCodeSchema, RenditionSchema } from './networkAnswers.ts';
 import { SpotSchema } from './similarity.ts';
 import { ChromaSchema } from './weighing.ts';
@@ -39,6 +38,16 @@ export const CutThingSchema = z.object({
   share: z.number().min(0).max(1),
 });
 
+/** How well words can be told from what lies round them: contrast ratios, as delivered and as shown at one width. */
+export const WordsShownSchema = z.object({
+  text: z.string(),
+  delivered: z.number(),
+  shown: z.number(),
+  /** That words of this size need. */
+  least: z.number(),
+});
+export type WordsShown = z.infer<typeof WordsShownSchema>;
+
 /** How what is shown at one width differs from what was delivered, scaled well to that width. */
 export const ShownAtSchema = RenditionSchema.extend({
   /** In CSS pixels. */
@@ -51,7 +60,7 @@ export const ShownAtSchema = RenditionSchema.extend({
   colourShift: z.object({ mean: z.number(), most: z.number() }),
   /** How far edges shoot over those of the delivered file: a share of the contrast. */
   halo: z.number(),
-  legibility: z.array(LegibilitySchema),
+  words: z.array(WordsShownSchema),
 });
 export type ShownAt = z.infer<typeof ShownAtSchema>;
 

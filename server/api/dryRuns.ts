@@ -1,11 +1,13 @@
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
-import { readBlob } from '../store/library/blobs.ts';
+import { blobBytes } from '../store/library/blobs.ts';
 import { dryRunsOfProject, findDryRun } from '../store/projects/dryRuns.ts';
+import { smallerFile } from '../tasks/delivering/deliveredFiles.ts';
 import { cancelDryRun, checkPicture, dryRunOfDelivery, dryRunOfFrame } from '../tasks/dryRunning/requestDryRun.ts';
 import { forEver } from '../tasks/plans/askedFrame.ts';
 import { notFound, orNotFound } from '../userError.ts';
+import { drawing } from './drawing.ts';
 import { idOf } from './params.ts';
 
 /** Of a delivery, or of one frame as it was seen. */
@@ -13,6 +15,7 @@ export const DryRunRequestSchema = z.union([
   z.strictObject({ deliveryId: z.uuid() }),
   z.strictObject({ frameId: z.uuid(), plan: z.string().max(100) }),
 ]);
+export const PictureSchema = z.object({ width: z.coerce.number().int().min(16).max(2000).optional() });
 const HashSchema = z.string().regex(/^[0-9a-f]{64}$/);
 
 export function dryRunsRouter(services: Services): Router {
@@ -41,16 +44,26 @@ export function dryRunsRouter(services: Services): Router {
   });
 
   // A picture that it uploads, or that came back. The address names the bytes.
-  router.get('/:id/pictures/:sha256', async (request, response) => {
-    const sha256 = HashSchema.safeParse(request.params.sha256);
-    if (!sha256.success) throw notFound('This address');
-    await checkPicture(services, idOf(request), sha256.data);
-    response.setHeader('Cache-Control', forEver);
-    response.setHeader('Content-Type', 'image/*');
-    readBlob(db, sha256.data)
-      .on('error', (error) => response.destroy(error))
-      .pipe(response);
-  });
+  router.get(
+    '/:id/pictures/:sha256',
+    drawing(async (request, response) => {
+      const sha256 = HashSchema.safeParse(request.params.sha256);
+      if (!sha256.success) throw notFound('This address');
+      await checkPicture(services, idOf(request), sha256.data);
+      const { width } = PictureSchema.parse(request.query);
+      const data = orNotFound(await blobBytes(db, sha256.data), 'This picture');
+      response.setHeader('Cache-Control', forEver);
+      if (width === undefined) response.setHeader('Content-Type', typeOf(data)).send(data);
+      else response.type('webp').send(await smallerFile(data, width));
+    }),
+  );
 
   return router;
+}
+
+/** What a picture is, by its first bytes. */
+function typeOf(data: Buffer): string {
+  if (data[0] === 0xff) return 'image/jpeg';
+  if (data[0] === 0x89) return 'image/png';
+  return data.toString('latin1', 8, 12) === 'WEBP' ? 'image/webp' : 'image/avif';
 }

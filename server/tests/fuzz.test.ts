@@ -12,7 +12,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { ArchiveSchema, DeliverSchema, FileSchema, PostedSchema } from '../api/deliveries.ts';
-import { DryRunRequestSchema } from '../api/dryRuns.ts';
+import { DryRunRequestSchema, PictureSchema } from '../api/dryRuns.ts';
 import { MeasuredTrialSchema, PieceSchema, TrialSchema, WaysSchema } from '../api/encodings.ts';
 import { SaveSchema as SaveFinish } from '../api/finishes.ts';
 import { MeasureSchema, PixelsSchema, ProofSchema } from '../api/frames.ts';
@@ -40,6 +40,7 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'GET /deliveries': { query: z.object({ project: z.uuid() }) },
   'POST /deliveries': { body: DeliverSchema },
   'GET /dry-runs': { query: z.object({ project: z.uuid() }) },
+  'GET /dry-runs/:id/pictures/:sha256': { query: PictureSchema },
   'POST /dry-runs': { body: DryRunRequestSchema },
   'POST /deliveries/:id/posted': { body: PostedSchema },
   'GET /deliveries/:id/file': { query: FileSchema },

@@ -39,4 +39,39 @@ export function useCancelDelivery(projectId: string) {
   });
 }
 
-export const archiveUrl = (delivery: Pick<Delivery, 'id'>) => `/api/deliveries/${delivery.id}/archive`;
+const togetherMs = 3000;
+
+/** One delivery. */
+export function useDelivery(id: string) {
+  return useQuery({
+    queryKey: ['delivery', id],
+    queryFn: () => ask(DeliverySchema, `/deliveries/${id}`),
+    refetchInterval: ({ state }) => (state.data && isOpen(state.data) ? workingPollMs : false),
+  });
+}
+
+/** The posts of a delivery that are posted: others tick them too. */
+export function usePosted(id: string) {
+  const client = useQueryClient();
+  const key = ['posted', id];
+  const query = useQuery({
+    queryKey: key,
+    queryFn: () => ask(z.array(z.string()), `/deliveries/${id}/posted`),
+    refetchInterval: togetherMs,
+  });
+  const tick = useMutation({
+    mutationFn: (body: { post: string; posted: boolean }) =>
+      ask(z.array(z.string()), `/deliveries/${id}/posted`, { method: 'POST', body }),
+    onSuccess: (posted) => client.setQueryData(key, posted),
+    onError: () => client.invalidateQueries({ queryKey: key }),
+  });
+  return { query, tick };
+}
+
+/** @param network only what is for this one */
+export const archiveUrl = (delivery: Pick<Delivery, 'id'>, network?: string) =>
+  `/api/deliveries/${delivery.id}/archive${network ? `?network=${encodeURIComponent(network)}` : ''}`;
+
+/** A delivered file. @param width in small, to look at; left out for the file itself */
+export const fileUrl = (delivery: Pick<Delivery, 'id'>, name: string, width?: number) =>
+  `/api/deliveries/${delivery.id}/file?name=${encodeURIComponent(name)}${width ? `&width=${width}` : ''}`;

@@ -1,19 +1,10 @@
-import { type Lettered, outlineRound, plateUnder } from '../../lettering/index.ts';
+import { contrastNeeded, type Lettered, outlineRound, plateUnder } from '../../lettering/index.ts';
 import type { Finding, Legibility, WordsItem } from '../../model/index.ts';
 import type { FrameToCheck } from '../frameToCheck.ts';
 import { firstThatHelps, leaveOut, type Way } from './letteringFixes.ts';
 
-/** Contrast that words need, and from how many CSS pixels to an em less is enough (WCAG 2.2, 1.4.3: 18 and, in bold, 14 points). */
-const needed = { small: 4.5, large: 3 } as const;
-const large = { em: 24, bold: 18.66, weight: 700 } as const;
 /** Ground that is more uneven than this hides letters in its own pattern. Found by eye on titles over leaves, sand and crowds. */
 const busiest = 0.4;
-
-/** Contrast that words of a size need. @param em in CSS pixels */
-function contrastNeeded(em: number, { style }: WordsItem): number {
-  const isLarge = em >= large.em || (style.weight >= large.weight && em >= large.bold);
-  return isLarge ? needed.large : needed.small;
-}
 
 /** The words of a frame that cannot be told well from what lies round them, where they are shown. */
 export function legibilityFindings({
@@ -28,7 +19,7 @@ export function legibilityFindings({
     if (item.kind !== 'words' || !stood) return [];
     const doubtful = legibility
       .filter(({ itemId, shownWidth }) => itemId === item.id && place.shownWidths.includes(shownWidth))
-      .map((one) => ({ ...one, least: contrastNeeded((stood.em * one.shownWidth) / place.width, item) }))
+      .map((one) => ({ ...one, least: contrastNeeded((stood.em * one.shownWidth) / place.width, item.style.weight) }))
       .filter(({ contrast, busy, least }) => contrast < least || busy > busiest)
       .sort((a, b) => a.contrast / a.least - b.contrast / b.least);
     const [worst] = doubtful;

@@ -1,6 +1,7 @@
 import { cutOf, cutThings, leftOf, lostEdges, offsetOf } from '@inkwell/core/dryRunning';
 import { intersection, piecesOf, type Rect } from '@inkwell/core/geometry';
-import type { Chroma, ComeBack, Dimensions, Legibility, LostEdges, ShownAt } from '@inkwell/core/model';
+import { contrastNeeded } from '@inkwell/core/lettering';
+import type { Chroma, ComeBack, Dimensions, LostEdges, ShownAt, WordsShown } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { luminancePlane } from '@inkwell/core/seeing';
 import sharp from 'sharp';
@@ -56,7 +57,7 @@ export async function measureComeBack(uploaded: Uploaded, { kept, shown }: SentB
       ...{ shownWidth, width, height, bytes, format, colourShift, halo },
       similarity: similarity.overall,
       worst: similarity.worst,
-      legibility: await legibilityAsShown(uploaded, delivered, lost, back, shownWidth),
+      words: await wordsAsShown(uploaded, delivered, lost, back, shownWidth),
     });
   }
   return { kept: keptFacts, lost, cut: cutThings(thingsIn(uploaded, delivered), delivered, lost), shown: measured };
@@ -119,21 +120,34 @@ function thingsIn({ plan, piece, marks }: Uploaded, file: Dimensions): { name: s
   });
 }
 
-/** How well the words of a file can be read in what is shown: laid back over the file, so that they are where its plan says. */
-async function legibilityAsShown(
-  { plan, piece }: Uploaded,
+/** Plans do not say how bold words are. */
+const usualWeight = 400;
+
+/** How well the words of a file can be read: as delivered, and in what is shown, laid back over the file so that they are where its plan says. */
+async function wordsAsShown(
+  { data, plan, piece }: Uploaded,
   delivered: Pixels,
   lost: LostEdges,
   back: Pixels,
   shownWidth: number,
-): Promise<Legibility[]> {
+): Promise<WordsShown[]> {
   if (!plan?.lettering) return [];
   const { left, top, width, height } = leftOf(delivered, lost);
   const enlarged = fromPixels(back)
     .resize(width, height, { fit: 'fill', kernel: 'linear' })
     .png({ compressionLevel: 1 });
   const laid = fromPixels(delivered).composite([{ input: await enlarged.toBuffer(), left, top }]);
-  const files: Buffer[] = [];
-  files[piece] = await laid.png({ compressionLevel: 1 }).toBuffer();
-  return measureLegibility(plan, files, [shownWidth]);
+  const measured = async (file: Buffer) => {
+    const files: Buffer[] = [];
+    files[piece] = file;
+    return measureLegibility(plan, files, [shownWidth]);
+  };
+  const [before, after] = [await measured(data), await measured(await laid.png({ compressionLevel: 1 }).toBuffer())];
+  return after.flatMap(({ itemId, contrast }): WordsShown[] => {
+    const item = plan.lettering?.items.find((one) => one.itemId === itemId);
+    const own = before.find((one) => one.itemId === itemId);
+    if (!item || !own) return [];
+    const least = contrastNeeded((item.em * shownWidth) / delivered.width, usualWeight);
+    return [{ text: item.text, delivered: own.contrast, shown: contrast, least }];
+  });
 }

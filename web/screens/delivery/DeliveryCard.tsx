@@ -1,11 +1,21 @@
 import { seamCautions } from '@inkwell/core/checking';
-import { type Delivery, formatLabel, formatLimit, formatWeight, type ManifestFile } from '@inkwell/core/model';
+import {
+  type Delivery,
+  type DryRun,
+  formatLabel,
+  formatLimit,
+  formatWeight,
+  type ManifestFile,
+} from '@inkwell/core/model';
 import { Button, Progress, Table } from 'antd';
 import dayjs from 'dayjs';
 import { type ReactNode, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { archiveUrl, useCancelDelivery } from '../../api/deliveries.ts';
+import { useStartDryRun } from '../../api/dryRuns.ts';
 import { counted } from '../../parts/counted.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { runWords } from '../dryRun/outcomeWords.ts';
 
 const columns = [
   { title: 'File', dataIndex: 'file', sorter: (a: ManifestFile, b: ManifestFile) => a.file.localeCompare(b.file) },
@@ -37,9 +47,18 @@ const columns = [
 const tableWidth = 640;
 
 /** One delivery: how far it is, what came out, what was left out and why, and the archive. */
-export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; open: boolean; icon: ReactNode }) {
+export function DeliveryCard(props: {
+  delivery: Delivery;
+  /** The dry runs of it, newest first. */
+  runs: readonly DryRun[];
+  open: boolean;
+  icon: ReactNode;
+}) {
+  const { delivery, runs, open, icon } = props;
   const [shown, setShown] = useState(open);
   const cancel = useCancelDelivery(delivery.projectId);
+  const start = useStartDryRun(delivery.projectId);
+  const go = useNavigate();
   const note = useUndoNote();
   const { state, files, leftOut, frameCount, doneCount } = delivery;
   const when = dayjs(delivery.createdAt).format('D MMM YYYY, HH:mm');
@@ -68,6 +87,26 @@ export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; ope
             </Button>
           )}
           {state === 'done' && files.length > 0 && (
+            <>
+              <Link to={`/projects/${delivery.projectId}/deliver/${delivery.id}`}>Posting kit</Link>
+              <Button
+                loading={start.isPending}
+                title="Upload it to the simulated networks, and see what they show"
+                onClick={() =>
+                  start.mutate(
+                    { deliveryId: delivery.id },
+                    {
+                      onError: note.failed,
+                      onSuccess: ({ id }) => void go(`/projects/${delivery.projectId}/dry-runs/${id}`),
+                    },
+                  )
+                }
+              >
+                Dry run
+              </Button>
+            </>
+          )}
+          {state === 'done' && files.length > 0 && (
             <Button icon={icon} href={archiveUrl(delivery)} aria-label={`Download the archive of ${when}`}>
               Download
             </Button>
@@ -91,6 +130,20 @@ export function DeliveryCard({ delivery, open, icon }: { delivery: Delivery; ope
           <strong>Caution</strong> {text}
         </p>
       ))}
+      {runs.length > 0 && (
+        <p className="small delivery-runs">
+          Dry runs:{' '}
+          {runs.map((run, at) => (
+            <span key={run.id}>
+              {at > 0 && ' · '}
+              <Link to={`/projects/${delivery.projectId}/dry-runs/${run.id}`}>
+                {dayjs(run.createdAt).format('D MMM, HH:mm')}
+              </Link>{' '}
+              <span className="quiet">{runWords(run)}</span>
+            </span>
+          ))}
+        </p>
+      )}
       {shown && state === 'done' && (
         <Table<ManifestFile>
           size="small"

@@ -5,6 +5,7 @@ import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDeliver, useDeliveries } from '../../api/deliveries.ts';
+import { useDryRuns } from '../../api/dryRuns.ts';
 import { counted } from '../../parts/counted.ts';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
@@ -18,6 +19,7 @@ const namesShown = 5;
 export function DeliveryScreen() {
   const project = useOpenProject();
   const { data: deliveries, error, refetch } = useDeliveries(project.id);
+  const { data: runs = [] } = useDryRuns(project.id);
   const deliver = useDeliver(project.id);
   const note = useUndoNote();
   const [pattern, setPattern] = useState(defaultPattern);
@@ -116,7 +118,13 @@ export function DeliveryScreen() {
           </Empty>
         )}
         {deliveries?.map((delivery, index) => (
-          <DeliveryCard key={delivery.id} delivery={delivery} open={index === 0} icon={<DownloadOutlined />} />
+          <DeliveryCard
+            key={delivery.id}
+            delivery={delivery}
+            runs={runs.filter(({ deliveryId }) => deliveryId === delivery.id)}
+            open={index === 0}
+            icon={<DownloadOutlined />}
+          />
         ))}
       </section>
     </div>

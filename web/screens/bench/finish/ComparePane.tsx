@@ -3,11 +3,12 @@ import type { Treatment } from '@inkwell/core/model';
 import { planContentArea, planFrame } from '@inkwell/core/planning';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { proofUrl } from '../../../api/frames.ts';
+import { CompareRoom, type View } from '../../../compare/CompareRoom.tsx';
+import { visiblePart } from '../../../compare/viewing.ts';
 import { LetterLayers } from '../../../parts/LetterLayers.tsx';
 import type { Surround } from '../../../theme/palette.ts';
-import { CompareRoom, type View } from '../compare/CompareRoom.tsx';
-import { markSpots, visiblePart } from '../compare/viewing.ts';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
+import { markSpots } from '../frames/markSpots.ts';
 import { useLivePart } from './useLivePart.ts';
 
 /** The plain and the finished picture in one place. */

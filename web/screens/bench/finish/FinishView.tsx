@@ -1,8 +1,8 @@
 import './FinishView.css';
 import type { Measured, Treatment } from '@inkwell/core/model';
 import { useState } from 'react';
+import { CompareView } from '../../../compare/CompareView.tsx';
 import type { Surround } from '../../../theme/palette.ts';
-import { CompareView } from '../compare/CompareView.tsx';
 import { type BenchFrame, useFrameState } from '../frames/benchFrame.ts';
 import { ComparePane } from './ComparePane.tsx';
 import { FinishPanel } from './FinishPanel.tsx';

@@ -10,12 +10,12 @@ import {
   type Trial,
   uncompressedUrl,
 } from '../../../api/encodings.ts';
+import { CompareRoom, type View } from '../../../compare/CompareRoom.tsx';
 import { Skeleton } from '../../../parts/States.tsx';
 import type { Surround } from '../../../theme/palette.ts';
 import { theFinisher } from '../../../workers/theFinisher.ts';
-import { CompareRoom, type View } from '../compare/CompareRoom.tsx';
-import { markSpots } from '../compare/viewing.ts';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
+import { markSpots } from '../frames/markSpots.ts';
 
 type Side = 'uncompressed' | 'own' | 'tried';
 

@@ -1,6 +1,6 @@
 import { useDrag } from '@use-gesture/react';
 import { useRef } from 'react';
-import { gestures } from '../../../stage/gestures.ts';
+import { gestures } from '../stage/gestures.ts';
 
 /** A line that is dragged, or moved by arrow keys, between one picture on its left and another on its right. */
 export function Divider(props: { at: number; width: number; between: string; onMove: (at: number) => void }) {

@@ -1,5 +1,4 @@
 import { expect, test } from 'vitest';
-import { touchedWords } from '../finish/touched.ts';
 import { clampedCentre, visiblePart } from './viewing.ts';
 
 const file = { width: 1000, height: 800 };
@@ -21,10 +20,4 @@ test('what is finished in the browser lies in whole pixels inside of the picture
   const vast = { margins: { left: 0, top: 0 }, pixels: { width: 9000, height: 9000 } };
   const part = visiblePart({ x: 4500, y: 4500 }, { width: 900, height: 900 }, 0.1, vast);
   expect(part).toEqual({ left: 3700, top: 3700, width: 1600, height: 1600 });
-});
-
-test('a change of a finish says whom it touches', () => {
-  expect(touchedWords(0, 0)).toBe('No frame uses it.');
-  expect(touchedWords(1, 1)).toBe('A change touches one frame here.');
-  expect(touchedWords(24, 30)).toBe('A change touches 24 frames here and 6 frames of other projects.');
 });

@@ -4,9 +4,10 @@ import type { Dimensions } from '@inkwell/core/model';
 import { useDrag } from '@use-gesture/react';
 import { Button, Segmented, Select } from 'antd';
 import { type CSSProperties, type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from 'react';
-import { gestures } from '../../../stage/gestures.ts';
-import { useRoom } from '../../../stage/useRoom.ts';
-import { type Surround, surrounds } from '../../../theme/palette.ts';
+import { useHeldKey } from '../parts/useHeldKey.ts';
+import { gestures } from '../stage/gestures.ts';
+import { useRoom } from '../stage/useRoom.ts';
+import { type Surround, surrounds } from '../theme/palette.ts';
 import { Divider } from './Divider.tsx';
 import { clampedCentre } from './viewing.ts';
 
@@ -200,26 +201,6 @@ export function CompareRoom(props: {
       {note}
     </section>
   );
-}
-
-/** Says whether a key is held, except while something is typed. */
-function useHeldKey(key: string, onHeld: (held: boolean) => void) {
-  const latest = useRef(onHeld);
-  latest.current = onHeld;
-  useEffect(() => {
-    const onKey = (event: globalThis.KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [role="combobox"]');
-      if (event.key.toLowerCase() === key && !event.ctrlKey && !event.metaKey && !typing) {
-        latest.current(event.type === 'keydown');
-      }
-    };
-    document.addEventListener('keydown', onKey);
-    document.addEventListener('keyup', onKey);
-    return () => {
-      document.removeEventListener('keydown', onKey);
-      document.removeEventListener('keyup', onKey);
-    };
-  }, [key]);
 }
 
 /** CSS pixels to one of the file. */

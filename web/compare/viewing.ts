@@ -1,7 +1,5 @@
-import { markInFrame } from '@inkwell/core/framing';
 import type { Point, Rect } from '@inkwell/core/geometry';
-import type { Dimensions, Mark } from '@inkwell/core/model';
-import type { FrameState } from '../frames/benchFrame.ts';
+import type { Dimensions } from '@inkwell/core/model';
 
 /** The point of the file in the middle of a view: held so that no more of the surround is seen than has to be. */
 export function clampedCentre(centre: Point, view: Dimensions, scale: number, file: Dimensions): Point {
@@ -33,15 +31,3 @@ export function visiblePart(
   const down = along(centre.y - margins.top, view.height / scale, pixels.height, longest.height);
   return { left: across.start, top: down.start, width: across.length, height: down.length };
 }
-
-/** The middle of a mark in the file. */
-function markCentre(mark: Mark, { window, contentArea, settings }: FrameState): Point {
-  const { left, top, width, height } = markInFrame(mark, window, contentArea);
-  return { x: left + width / 2, y: (top + height / 2) / settings.stretch };
-}
-
-/** The keep marks of an original, as spots of the file that one can go to. */
-export const markSpots = (marks: readonly Mark[], state: FrameState) =>
-  marks
-    .filter(({ role }) => role === 'keep')
-    .map((mark) => ({ id: mark.id, name: mark.name, centre: markCentre(mark, state) }));

@@ -1,0 +1,115 @@
+import './DryRunScreen.css';
+import { type DryRun, standInNotice } from '@inkwell/core/model';
+import { Button, Progress, Segmented } from 'antd';
+import dayjs from 'dayjs';
+import { useEffect, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { isRunning, useCancelDryRun, useDryRun } from '../../api/dryRuns.ts';
+import { Failure, Skeleton } from '../../parts/States.tsx';
+import { useHeldKey } from '../../parts/useHeldKey.ts';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { useOpenProject } from '../ProjectLayout.tsx';
+import { EmptyNetworks } from './EmptyNetworks.tsx';
+import { levelOf, runWords } from './outcomeWords.ts';
+import { RunWall } from './RunWall.tsx';
+import { ShownView } from './ShownView.tsx';
+
+/** A dry run: what the simulated networks took, and what they show of it; all files on a wall, or one of them closely. */
+export function DryRunScreen() {
+  const { runId = '' } = useParams();
+  const { data: run, error, refetch } = useDryRun(runId);
+  const [search, setSearch] = useSearchParams();
+  if (error && !run) {
+    return (
+      <div className="page">
+        <Failure error={error} again={() => void refetch()} />
+      </div>
+    );
+  }
+  if (!run) {
+    return (
+      <div className="page">
+        <Skeleton height={420} />
+      </div>
+    );
+  }
+  const open = run.files.find(({ position }) => `${position}` === search.get('file'));
+  if (open)
+    return (
+      <ShownView run={run} file={open} onBack={() => setSearch({})} onOpen={(at) => setSearch({ file: `${at}` })} />
+    );
+  return <Run run={run} onOpen={(position) => setSearch({ file: `${position}` })} />;
+}
+
+type Which = 'all' | 'doubtful';
+
+function Run({ run, onOpen }: { run: DryRun; onOpen: (position: number) => void }) {
+  const project = useOpenProject();
+  const cancel = useCancelDryRun();
+  const note = useUndoNote();
+  const [side, setSide] = useState<'shown' | 'delivered'>('shown');
+  const [isHeld, setHeld] = useState(false);
+  const [which, setWhich] = useState<Which>('all');
+  useHeldKey('d', setHeld);
+  useEffect(() => () => setHeld(false), []);
+  const over = run.files.filter(({ outcome }) => outcome).length;
+  const doubtful = run.files.filter(({ outcome }) => levelOf(outcome) !== 'fine');
+  const back = run.deliveryId ? `/projects/${project.id}/deliver` : `/projects/${project.id}`;
+  return (
+    <div className="page dry-run">
+      <div className="row spread wrap">
+        <div>
+          <h2>Dry run of {dayjs(run.createdAt).format('D MMM YYYY, HH:mm')}</h2>
+          <p className="quiet small" style={{ margin: '3px 0 0' }}>
+            {standInNotice}
+          </p>
+        </div>
+        <div className="row wrap">
+          <Link to={back}>{run.deliveryId ? 'All deliveries' : 'Back to the bench'}</Link>
+          <EmptyNetworks />
+          {isRunning(run) && (
+            <Button loading={cancel.isPending} onClick={() => cancel.mutate(run.id, { onError: note.failed })}>
+              Cancel
+            </Button>
+          )}
+        </div>
+      </div>
+      <div className="row spread wrap dry-run-line">
+        <p role="status" className="dry-run-words">
+          {run.failure ?? runWords(run)} {run.waiting && <span className="dry-run-waiting">{run.waiting}</span>}
+        </p>
+        <div className="row wrap">
+          <Segmented<Which>
+            size="small"
+            aria-label="Which files"
+            value={which}
+            onChange={setWhich}
+            options={[
+              { value: 'all', label: 'All files' },
+              { value: 'doubtful', label: `To look at (${doubtful.length})` },
+            ]}
+          />
+          <Segmented<'shown' | 'delivered'>
+            size="small"
+            aria-label="Which pictures"
+            value={isHeld ? 'delivered' : side}
+            onChange={setSide}
+            options={[
+              { value: 'shown', label: 'As shown' },
+              { value: 'delivered', label: 'Delivered', title: 'Hold D to look at them for a moment' },
+            ]}
+          />
+        </div>
+      </div>
+      {isRunning(run) && (
+        <Progress percent={Math.round((100 * over) / Math.max(1, run.files.length))} showInfo={false} />
+      )}
+      <RunWall
+        run={run}
+        files={which === 'all' ? run.files : doubtful}
+        side={isHeld ? 'delivered' : side}
+        onOpen={onOpen}
+      />
+    </div>
+  );
+}

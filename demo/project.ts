@@ -8,6 +8,7 @@ import {
   type Mark,
   type Original,
   type Place,
+  type ProjectPosting,
   plainSettings,
 } from '@inkwell/core/model';
 import type { PictureKey } from './make.ts';
@@ -61,19 +62,41 @@ export function demoLettering(originals: ReadonlyMap<PictureKey, Original>, newI
   ];
 }
 
+/** What is said with the pictures of the demo where they are posted. */
+export const demoPosting: ProjectPosting = {
+  caption: 'Saltmarsh Kites invites you to the dunes: bring a kite, or build one with us in the morning.',
+  tags: '#kites #dunes #autumnfestival',
+};
+/** What is seen on the demo's pictures. */
+export const demoAltTexts: Partial<Record<PictureKey, string>> = {
+  flyers: 'Five people in coloured coats fly kites on the dunes, the sea behind them.',
+  panorama: 'Kites over a long line of dunes in the evening light.',
+  maker: 'The kite maker in the workshop, with a kite that is half built.',
+  poster: 'Poster of the autumn kite festival on the dunes.',
+  snapshot: 'A green and yellow kite lies in the sand.',
+};
+
 export const projectName = 'Festival week';
 /** How its pictures are finished, but for those that need another finish. */
 export const projectFinish = 'crisp';
 export const demoFinishes: Partial<Record<PictureKey, string>> = { plan: 'scan', poster: 'plain' };
 
-/** A frame of the demo: where it goes, and the centre and span of its window; composed where none is given. */
-export type DemoFrame = [place: string, window?: [centreX: number, centreY: number, span: number]];
+/** A frame of the demo: where it goes, the centre and span of its window, and its format; composed, and JPEG, where none is given. */
+export type DemoFrame = [
+  place: string,
+  window?: [centreX: number, centreY: number, span: number],
+  format?: FrameSettings['format'],
+];
 
 /** The settings of a demo frame on its original. */
-export function demoSettings([, window]: DemoFrame, original: Dimensions, place: Place): FrameSettings {
+export function demoSettings(
+  [, window, format = 'jpeg']: DemoFrame,
+  original: Dimensions,
+  place: Place,
+): FrameSettings {
   const largest = largestWindow(wholeOf(original), placeDimensions(place, { ...original, trim: null }));
   const [centreX, centreY, span] = window ?? [largest.centreX, largest.centreY, largest.span];
-  return { ...plainSettings, window: { ...largest, centreX, centreY, span }, composed: !window, format: 'jpeg' };
+  return { ...plainSettings, window: { ...largest, centreX, centreY, span }, composed: !window, format };
 }
 
 const marked = { shape: 'ellipse', role: 'keep', kind: 'face', look: null } as const;
@@ -159,7 +182,7 @@ export const demoFrames: { picture: PictureKey; frames: DemoFrame[] }[] = [
   {
     picture: 'plan',
     frames: [
-      ['pipwire/single-image', [1600, 1100, 3150]],
+      ['pipwire/single-image', [1600, 1100, 3150], 'png'],
       ['hearthring/link-image', [1150, 1010, 2100]],
     ],
   },

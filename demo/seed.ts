@@ -17,10 +17,12 @@ import { Importing } from '@inkwell/server/tasks/library/importing.ts';
 import pLimit from 'p-limit';
 import { type PictureKey, paintedAside, pictures } from './make.ts';
 import {
+  demoAltTexts,
   demoFinishes,
   demoFrames,
   demoLettering,
   demoMarks,
+  demoPosting,
   demoSettings,
   projectFinish,
   projectName,
@@ -50,10 +52,12 @@ try {
         await renameOriginal(db, original.id, pictures[key].name);
         const marks = demoMarks[key]?.map((mark) => ({ ...mark, id: randomUUID() }));
         const finishId = demoFinishes[key];
-        if (marks || finishId) {
+        const altText = demoAltTexts[key];
+        if (marks || finishId || altText) {
           await saveOriginalSettings(db, original.id, original.version, {
             ...(marks ? { marks } : {}),
             ...(finishId ? { finishId } : {}),
+            ...(altText ? { words: { ...original.words, altText } } : {}),
           });
         }
         originals.set(key, original);
@@ -65,6 +69,7 @@ try {
     const id = await addProject(db, projectName, {
       finishId: projectFinish,
       lettering: demoLettering(originals, randomUUID),
+      posting: demoPosting,
     });
     const chosen = demoFrames.flatMap(({ picture, frames }) => {
       const original = originals.get(picture);

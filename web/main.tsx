@@ -52,7 +52,7 @@ const router = createBrowserRouter([
           { path: 'files', element: <FilesScreen /> },
           { path: 'deliver', element: <DeliveryScreen /> },
           { path: 'deliver/:deliveryId', element: <KitScreen /> },
-          { path: 'dry-runs/:runId', element: <DryRunScreen /> },
+          { path: 'deliver/dry-runs/:runId', element: <DryRunScreen /> },
         ],
       },
       { path: '*', element: <LostScreen /> },

@@ -32,9 +32,9 @@ const rules: Record<NetworkRefusalCode, string> = {
 
 /** A refusal in the program's words: which rule, what the spec book says of it, and what to do. */
 export function refusedFile({ error }: NetworkRefusal, line: ManifestFile): RefusedFile {
-  const { code, message, allowed = null, measured = null, limitBytes } = error;
+  const { code, message, allowed = null, measured = null, limitBytes = null, mostFiles = null } = error;
   const { isNews, fix } = judged(code, line, limitBytes);
-  return { code, said: message, allowed, measured, rule: rules[code], fix, isNews };
+  return { code, said: message, allowed, measured, limitBytes, mostFiles, rule: rules[code], fix, isNews };
 }
 
 const own = 'Nothing you set is wrong. Run the dry run again.';
@@ -42,7 +42,7 @@ const own = 'Nothing you set is wrong. Run the dry run again.';
 function judged(
   code: NetworkRefusalCode,
   line: ManifestFile,
-  limitBytes?: number,
+  limitBytes: number | null,
 ): Pick<RefusedFile, 'isNews' | 'fix'> {
   const spec = line.placeThen?.spec;
   const place = `${line.network} ${line.place}`;
@@ -51,7 +51,7 @@ function judged(
       const limit = { bytes: line.limitBytes, unit: line.limitUnit };
       const isNews = line.bytes <= line.limitBytes;
       if (!isNews) return { isNews, fix: `Deliver it again: ${place} takes ${formatLimit(limit)}.` };
-      const theirs = limitBytes === undefined ? 'less' : formatWeight(limitBytes, line.limitUnit);
+      const theirs = limitBytes === null ? 'less' : formatWeight(limitBytes, line.limitUnit);
       return {
         isNews,
         fix: `The spec book says ${formatLimit(limit)}, the network takes ${theirs}. Take that over into the sheet, then deliver again.`,

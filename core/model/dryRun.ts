@@ -16,6 +16,9 @@ export const RefusedFileSchema = z.object({
   rule: z.string(),
   /** What to do. */
   fix: z.string(),
+  /** What it takes at most, where it says so. */
+  limitBytes: z.int().positive().nullable().default(null),
+  mostFiles: z.int().positive().nullable().default(null),
   /** Whether the spec book would have taken it. */
   isNews: z.boolean(),
 });

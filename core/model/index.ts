@@ -28,6 +28,7 @@ export * from './project.ts';
 export * from './proposal.ts';
 export * from './rewritten.ts';
 export * from './ring.ts';
+export * from './sheetFinding.ts';
 export * from './similarity.ts';
 export * from './weighing.ts';
 export * from './weight.ts';

@@ -39,6 +39,8 @@ export const NetworkRefusalSchema = Told.extend({
     measured: z.string().optional(),
     /** The most bytes that are taken, where weight is the reason. */
     limitBytes: z.int().positive().optional(),
+    /** The most files that a post takes, where their number is the reason. */
+    mostFiles: z.int().positive().optional(),
   }),
 });
 export type NetworkRefusal = z.infer<typeof NetworkRefusalSchema>;

@@ -109,6 +109,8 @@ export const PlaceFieldsSchema = z.object({
   group: GroupSchema.optional(),
   /** Where a person made this place: by what it is changed. */
   own: z.object({ id: z.uuid(), version: z.int().positive() }).optional(),
+  /** Where numbers that a dry run has measured were taken over: when the newest was measured, and how often that has changed. */
+  measured: z.object({ on: z.iso.date(), version: z.int().positive() }).optional(),
 });
 
 type Sized = Pick<z.infer<typeof PlaceFieldsSchema>, 'width' | 'height' | 'group'>;

@@ -23,7 +23,7 @@ export const basisOf = (from: {
   original: Versioned;
   project: Versioned;
   finish: Versioned & { id: string };
-  place: { own?: Versioned | undefined };
+  place: { own?: Versioned | undefined; measured?: Versioned | undefined };
   /** What was seen in the original; null where nothing was yet. */
   seen: Versioned | null;
 }): string =>
@@ -33,6 +33,6 @@ export const basisOf = (from: {
     from.project.version,
     from.finish.id,
     from.finish.version,
-    from.place.own?.version ?? 0,
+    from.place.own?.version ?? from.place.measured?.version ?? 0,
     from.seen?.version ?? 0,
   ].join(' ');

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { cp, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { databaseAt, databaseServer, dropDatabase, runSql } from '@inkwell/server/testing/databases.ts';
-import { startProcesses } from '@inkwell/server/testing/processes.ts';
+import { startNetworksProcess, startProcesses } from '@inkwell/server/testing/processes.ts';
 
 const root = join(import.meta.dirname, '..', '..');
 const home = join(process.env.INKWELL_CHECK ?? join(root, '.inkwell'), 'e2e');
@@ -50,18 +50,26 @@ export interface Program {
   stop(): Promise<void>;
 }
 
-/** The real program with the demo in it, on a database and in a folder of its own. @param name no other running one has */
-export async function startProgram(name: string): Promise<Program> {
+/**
+ * The real program with the demo in it, on a database and in a folder of its own.
+ *
+ * @param name no other running one has
+ * @param hasNetworks whether the simulated networks run beside it
+ */
+export async function startProgram(name: string, hasNetworks = false): Promise<Program> {
   const database = databaseAt(databaseServer(), `${filledDatabase}_${name}`);
   const folder = join(home, name);
   await dropDatabase(database);
   await runSql(databaseServer(), `create database ${filledDatabase}_${name} template ${filledDatabase}`);
   await rm(folder, { recursive: true, force: true });
   await cp(filledFolder, folder, { recursive: true });
-  const server = await startProcesses({ ...environment(database, folder), PORT: wantedPort });
+  const env = { ...environment(database, folder), PORT: wantedPort };
+  const server = await startProcesses(env);
+  const endNetworks = hasNetworks ? await startNetworksProcess(env) : async () => undefined;
   return {
     address: server.client.address,
     async stop() {
+      await endNetworks();
       await server.stop();
       await dropDatabase(database);
       await rm(folder, { recursive: true, force: true });

@@ -18,6 +18,7 @@ import { networksRouter } from './networks.ts';
 import { originalsRouter } from './originals.ts';
 import { ownPlacesRouter } from './ownPlaces.ts';
 import { projectsRouter } from './projects.ts';
+import { sheetFindingsRouter } from './sheetFindings.ts';
 import { storableOnly } from './storableOnly.ts';
 
 /** The whole application: the API under `/api`, the built interface under everything else. */
@@ -64,6 +65,7 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use('/api/deliveries', deliveriesRouter(services));
   app.use('/api/dry-runs', dryRunsRouter(services));
   app.use('/api/networks', networksRouter(services));
+  app.use('/api/sheet-findings', sheetFindingsRouter(services));
   app.use('/api', () => {
     throw notFound('This address');
   });

@@ -20,7 +20,7 @@ export interface UploadedFile {
   isAnimated: boolean;
 }
 
-export type Refusal = Pick<NetworkRefusal['error'], 'code' | 'allowed' | 'measured' | 'limitBytes'>;
+export type Refusal = Pick<NetworkRefusal['error'], 'code' | 'allowed' | 'measured' | 'limitBytes' | 'mostFiles'>;
 
 /** What a file is; null where it cannot be opened whole. */
 export async function uploadedFile(data: Buffer): Promise<UploadedFile | null> {

@@ -230,7 +230,7 @@ function checkPieces({ group }: Place, pieces: number): void {
   const most = group?.kind === 'panels' ? group.max : group?.kind === 'block' ? group.columns * group.rows : 1;
   const least = group?.kind === 'panels' ? group.min : most;
   const counts = { allowed: least === most ? `${most}` : `${least} to ${most}`, measured: `${pieces}` };
-  if (pieces > most) throw new Refused(422, { code: 'too many files', ...counts });
+  if (pieces > most) throw new Refused(422, { code: 'too many files', ...counts, mostFiles: most });
   if (pieces < least) throw new Refused(422, { code: 'too few files', ...counts });
 }
 

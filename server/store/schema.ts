@@ -36,6 +36,8 @@ import {
   type Rewritten,
   type Ring,
   type SeamStep,
+  type SheetChange,
+  type SheetFinding,
   type Treatment,
   type Trim,
   type Weighing,
@@ -438,6 +440,27 @@ export const dryRunPictures = pgTable(
     primaryKey({ columns: [table.dryRunId, table.sha256] }),
     index('dry_run_pictures_sha256').on(table.sha256),
   ],
+);
+
+/** Differences between the spec book and what the networks really do, as dry runs have measured them: one for each number. */
+export const sheetFindings = pgTable(
+  'sheet_findings',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    network: text('network').notNull(),
+    /** Null where all of the network is meant. */
+    place: text('place'),
+    field: text('field').$type<SheetChange['field']>().notNull(),
+    change: jsonb('change').$type<SheetChange>().notNull(),
+    said: text('said').notNull(),
+    measured: text('measured').notNull(),
+    measuredAt: moment('measured_at').notNull().defaultNow(),
+    dryRunId: uuid('dry_run_id').references(() => dryRuns.id, { onDelete: 'set null' }),
+    state: text('state').$type<SheetFinding['state']>().notNull().default('open'),
+    taken: jsonb('taken').$type<SheetChange>(),
+    version: integer('version').notNull().default(1),
+  },
+  (table) => [unique('sheet_findings_one').on(table.network, table.place, table.field).nullsNotDistinct()],
 );
 
 /** The finished files of plans as they were encoded while they were measured, so that a delivery encodes nothing. Bounded. */

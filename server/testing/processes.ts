@@ -5,7 +5,7 @@ import { Client } from './client.ts';
 
 const root = join(import.meta.dirname, '..', '..');
 
-function begin(role: 'serve' | 'worker', env: NodeJS.ProcessEnv): ChildProcess {
+function begin(role: 'serve' | 'worker' | 'standins', env: NodeJS.ProcessEnv): ChildProcess {
   const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', role], {
     cwd: root,
     env,
@@ -73,6 +73,13 @@ export class ServerProcess {
   }
 
   end = (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> => end(this.child, signal);
+}
+
+/** The simulated networks as a process of its own. @returns what ends it */
+export async function startNetworksProcess(env: NodeJS.ProcessEnv): Promise<() => Promise<void>> {
+  const child = begin('standins', env);
+  await said(child, /at work/);
+  return () => end(child, 'SIGTERM');
 }
 
 /** A server and a worker, as the start command runs them. */

@@ -1,7 +1,8 @@
 import { type AddressInfo, connect, createServer } from 'node:net';
-import { type DryRun, type DryRunFile, DryRunSchema } from '@inkwell/core/model';
+import { type DryRun, type DryRunFile, DryRunSchema, SheetFindingSchema, SpecSheetSchema } from '@inkwell/core/model';
 import sharp from 'sharp';
 import { afterAll, expect, test } from 'vitest';
+import { z } from 'zod';
 import { type NetworkAccount, networksFile, writeAccounts } from '../networkAccounts.ts';
 import { until } from '../testing/client.ts';
 import { runSql } from '../testing/databases.ts';
@@ -173,6 +174,42 @@ test('a delivery is uploaded, in order, and what comes back is measured: scaled,
   expect((await client.bytes(`/dry-runs/${run.id}/pictures/${shown?.sha256}`)).equals(picture)).toBe(true);
 });
 
+test('what the networks do otherwise than the spec book says is noted on their sheets, and taken over with one press', async () => {
+  const listed = async () => z.array(SheetFindingSchema).parse((await client.ask('GET', '/sheet-findings')).body);
+  const placeOf = async (slug: string) =>
+    z
+      .array(SpecSheetSchema)
+      .parse((await client.ask('GET', '/spec-book')).body)
+      .flatMap((sheet) => sheet.places.map((place) => ({ place, sheet })))
+      .find(({ place }) => place.slug === slug);
+  expect(
+    (await listed()).map(({ network, place, said, measured, state }) => [network, place, said, measured, state]),
+  ).toEqual([
+    ['guildrow', null, '2048 px', '1800 px', 'open'],
+    ['quillpost', null, 'JPEG 82, 4:2:0', 'JPEG 82, 4:4:4', 'open'],
+    ['stallfront', 'shop-banner', 'JPEG, PNG', 'JPEG', 'open'],
+    ['sunpane', 'portrait-post', '1080 × 1350 px', '1080 × 1440 px', 'open'],
+  ]);
+  const ratio = (await listed()).find(({ network }) => network === 'sunpane');
+  const set = (state: string, version: number) =>
+    client.ask('PATCH', `/sheet-findings/${ratio?.id}`, { version, change: { state } });
+  expect(await set('taken over', 1)).toMatchObject({ status: 200, body: { state: 'taken over', version: 2 } });
+  expect(await set('dismissed', 1)).toMatchObject({ status: 409, body: { current: { state: 'taken over' } } });
+  expect((await placeOf('portrait-post'))?.place).toMatchObject({ height: 1440, measured: { version: 2 } });
+  // Its frames have the new dimensions, and are measured anew: so delivered, nothing is cut any more.
+  await client.measured(project.id);
+  const again = await client.deliver(project.id);
+  expect(again.files.find(({ place }) => place === 'Portrait post')).toMatchObject({ width: 1080, height: 1440 });
+  const run = await over((await begun({ deliveryId: again.id })).id);
+  expect(at(run, 'Portrait post')[0]?.outcome).toMatchObject({
+    back: { lost: { left: 0, right: 0, top: 0, bottom: 0 }, kept: { width: 810, height: 1080 } },
+  });
+  expect(await set('open', 2)).toMatchObject({ body: { state: 'open', version: 3 } });
+  expect((await placeOf('portrait-post'))?.place).toMatchObject({ height: 1350 });
+  await client.measured(project.id);
+  await empty();
+});
+
 test('busy, broken, slow and dropping networks: everything is posted once, in order, and what is said is true', async () => {
   // Every other connection to Pipwire breaks, each after more bytes than the one before.
   const line = await brokenLine(running.networks, 'pipwire');
@@ -265,7 +302,7 @@ test('one frame can be run without a delivery, as it was seen; a run can be canc
     (posts) => posts.every(({ state }) => state === 'published'),
   );
   Object.assign(mannersOf('pipwire'), { slowMs: 0 });
-  expect((await client.ask('GET', `/dry-runs?project=${project.id}`)).body).toHaveLength(4);
+  expect((await client.ask('GET', `/dry-runs?project=${project.id}`)).body).toHaveLength(5);
 });
 
 test('a worker that is killed in the middle, again and again, posts nothing twice, out of order or half', async () => {

@@ -30,6 +30,7 @@ import {
   RewriteSchema,
   SettingsSchema as SaveProject,
 } from '../api/projects.ts';
+import { FindingStateSchema } from '../api/sheetFindings.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -39,6 +40,7 @@ const { client, address } = await startProgram();
 const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'GET /deliveries': { query: z.object({ project: z.uuid() }) },
   'POST /deliveries': { body: DeliverSchema },
+  'PATCH /sheet-findings/:id': { body: FindingStateSchema },
   'GET /dry-runs': { query: z.object({ project: z.uuid() }) },
   'GET /dry-runs/:id/pictures/:sha256': { query: PictureSchema },
   'POST /dry-runs': { body: DryRunRequestSchema },
@@ -82,6 +84,7 @@ const takesNothing = /^(GET|DELETE)|restore$|duplicate$|look$|cancel$|empty$|^PO
 const prefixes: Record<string, string> = {
   'encodings.ts': '/frames/:id',
   'dryRuns.ts': '/dry-runs',
+  'sheetFindings.ts': '/sheet-findings',
   'letterStyles.ts': '/letter-styles',
   'ownPlaces.ts': '/own-places',
   'app.ts': '',

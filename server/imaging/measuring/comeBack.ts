@@ -37,7 +37,7 @@ export interface MeasuredBack extends Omit<ComeBack, 'kept' | 'shown' | 'seams'>
 }
 
 /** At most so many pixels across an axis along which nothing is cut, when it is looked for what is. */
-const lookedAt = 700;
+const lookedAt = 1400;
 
 /** What a network has made of a file, measured on the pictures that came back. */
 export async function measureComeBack(uploaded: Uploaded, { kept, shown }: SentBack): Promise<MeasuredBack> {

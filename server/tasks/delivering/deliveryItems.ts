@@ -1,6 +1,6 @@
 import { frameFindings } from '@inkwell/core/checking';
 import type { ResolvedFinish } from '@inkwell/core/finishing';
-import { isMust, type PlaceOfNetwork, type PlaceThen, type SpecSheet } from '@inkwell/core/model';
+import { isMust, type MarkToCompose, type PlaceOfNetwork, type PlaceThen, type SpecSheet } from '@inkwell/core/model';
 import { fileNames, nameable } from '@inkwell/core/naming';
 import { type LetteredFrame, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
 import { postingWords } from '@inkwell/core/posting';
@@ -72,13 +72,11 @@ function placeThenOf({ id, network, place }: PlaceOfNetwork, sheets: readonly Sp
   return { id, sheet: { slug: sheet.slug, checkedOn: sheet.checkedOn }, spec: place };
 }
 
-/** What matters in a frame, where it lies in its file. */
+/** What matters in a frame, where it lies in its file: what a person has marked, and what the program is sure to have seen. */
 const marksThen = ({ original, seen, project, plan }: WantedFrame): MarkThen[] =>
-  watchedMarks(asComposed(original, seen, project.composing), plan).map(({ mark, rect }) => ({
-    name: mark.name,
-    isMust: isMust(mark),
-    rect,
-  }));
+  watchedMarks(asComposed(original, seen, project.composing), plan)
+    .filter(({ mark }: { mark: MarkToCompose }) => (mark.proposed ? mark.proposed === 'sure' : true))
+    .map(({ mark, rect }) => ({ name: mark.name, isMust: isMust(mark), rect }));
 
 /** What forbids to deliver a frame, in words, as far as that is known before it is rendered. */
 function blockersOf({

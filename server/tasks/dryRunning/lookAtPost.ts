@@ -1,13 +1,13 @@
+import { createHash } from 'node:crypto';
 import { piecesOf } from '@inkwell/core/geometry';
-import type { ComeBack, DryRunOutcome, NetworkPost, ShownSeam } from '@inkwell/core/model';
+import type { ComeBack, NetworkPost, ShownSeam } from '@inkwell/core/model';
 import { readPlan } from '@inkwell/core/planning';
 import { type MeasuredBack, measureComeBack, type SentBack } from '../../imaging/measuring/comeBack.ts';
 import { stepsBetween } from '../../imaging/measuring/seams.ts';
 import type { Database } from '../../store/database.ts';
-import { blobBytes, keepBytes } from '../../store/library/blobs.ts';
-import { settleUploads } from '../../store/projects/dryRuns.ts';
+import { blobBytes } from '../../store/library/blobs.ts';
 import type { NetworkClient } from './networkClient.ts';
-import type { Upload } from './uploadPost.ts';
+import type { PostOutcome, Upload } from './uploadPost.ts';
 
 /** A file of a post with everything that came back of it. */
 interface Back {
@@ -17,14 +17,13 @@ interface Back {
   measured: MeasuredBack;
 }
 
-/** Fetches what a network shows of a post, measures it, and keeps both. @throws NetworkAway, NetworkRefused */
+/** Fetches what a network shows of a post, and measures it. @throws NetworkAway, NetworkRefused */
 export async function lookAtPost(
   db: Database,
   client: NetworkClient,
-  dryRunId: string,
   post: NetworkPost,
   uploads: readonly Upload[],
-): Promise<void> {
+): Promise<PostOutcome[]> {
   const backs: Back[] = [];
   for (const [at, upload] of uploads.entries()) {
     const file = post.files[at];
@@ -38,20 +37,19 @@ export async function lookAtPost(
     backs.push({ upload, data, sent, measured: await measuredOf(upload, data, sent) });
   }
   const seams = await seamsOf(backs);
-  await db.transaction(async (tx) => {
-    const outcomes: { position: number; outcome: DryRunOutcome }[] = [];
-    for (const { upload, sent, measured } of backs) {
-      const shown: ComeBack['shown'] = [];
-      for (const [at, one] of measured.shown.entries()) {
-        shown.push({ ...one, sha256: await keepBytes(tx, sent.shown[at]?.data ?? Buffer.alloc(0)) });
-      }
-      const kept = { ...measured.kept, sha256: await keepBytes(tx, sent.kept) };
-      const back: ComeBack = { ...measured, kept, shown, seams: seams.get(upload.position) ?? [] };
-      outcomes.push({ position: upload.position, outcome: { state: 'shown', back } });
-    }
-    await settleUploads(tx, dryRunId, outcomes);
+  return backs.map(({ upload: { position }, sent, measured }) => {
+    const shown = measured.shown.map((one, at) => ({ ...one, sha256: sha256Of(sent.shown[at]?.data) }));
+    const kept = { ...measured.kept, sha256: sha256Of(sent.kept) };
+    const back: ComeBack = { ...measured, kept, shown, seams: seams.get(position) ?? [] };
+    return {
+      position,
+      outcome: { state: 'shown', back },
+      pictures: [sent.kept, ...sent.shown.map(({ data }) => data)],
+    };
   });
 }
+
+const sha256Of = (data: Buffer = Buffer.alloc(0)) => createHash('sha256').update(data).digest('hex');
 
 const measuredOf = ({ item: { line, plan, marks } }: Upload, data: Buffer, sent: SentBack): Promise<MeasuredBack> =>
   measureComeBack({ data, plan: readPlan(plan), piece: line.piece?.index ?? 0, marks }, sent);

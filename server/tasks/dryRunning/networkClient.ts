@@ -136,11 +136,13 @@ function jsonOf(data: Buffer): unknown {
 /** The body of an answer. @throws where it is larger than any picture */
 async function bounded(response: Response): Promise<Buffer> {
   const chunks: Uint8Array[] = [];
-  let bytes = 0;
-  for await (const chunk of response.body ?? []) {
-    bytes += chunk.byteLength;
+  const reader = response.body?.getReader();
+  for (let bytes = 0; reader; ) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    bytes += value.byteLength;
     if (bytes > mostBytes) throw new Error('The answer is too large.');
-    chunks.push(chunk);
+    chunks.push(value);
   }
   return Buffer.concat(chunks);
 }

@@ -1,7 +1,7 @@
 import type { DryRunOutcome } from '@inkwell/core/model';
 import type { NetworkAccount } from '../../networkAccounts.ts';
 import type { Database, Queryable } from '../../store/database.ts';
-import { blobBytes } from '../../store/library/blobs.ts';
+import { blobBytes, keepBytes } from '../../store/library/blobs.ts';
 import { findDelivery } from '../../store/projects/deliveries.ts';
 import {
   beginDryRun,
@@ -16,15 +16,18 @@ import {
 } from '../../store/projects/dryRuns.ts';
 import type { DryRunItem, WorkTask } from '../../store/schema.ts';
 import { addWork, dropFailed, failedDryRuns, type NewWork, priorities } from '../../store/work.ts';
+import { findingsIn, keepFindings } from '../library/measuredSheets.ts';
 import type { Keep } from '../plans/measurePlan.ts';
+import type { Planner } from '../plans/planner.ts';
 import { itemsOfDelivery } from './dryRunItems.ts';
 import { lookAtPost } from './lookAtPost.ts';
 import { NetworkAway, NetworkClient } from './networkClient.ts';
-import { Cancelled, type Upload, uploadPost } from './uploadPost.ts';
+import { Cancelled, type PostOutcome, type Upload, uploadPost } from './uploadPost.ts';
 
 /** What uploading works with. */
 export interface Uploading {
   db: Database;
+  planner: Planner;
   /** The accounts at the simulated networks, as they are now. */
   accounts: () => Promise<NetworkAccount[]>;
 }
@@ -106,10 +109,10 @@ async function uploadTo(uploading: Uploading, run: StoredDryRun, network: string
       const key = `${run.id} ${uploads[0]?.item.post}`;
       const posted = await uploadPost(client, { key, uploads, bytesOf: (item) => bytesOf(db, item), goOn });
       await stopWaiting(db, run.id, network);
-      if (Array.isArray(posted)) await db.transaction((tx) => settleUploads(tx, run.id, posted));
+      if (Array.isArray(posted)) await settlePost(uploading, run.id, uploads, posted);
       else {
         isPublished = true;
-        await lookAtPost(db, client, run.id, posted, uploads);
+        await settlePost(uploading, run.id, uploads, await lookAtPost(db, client, posted, uploads));
       }
     } catch (error) {
       if (error instanceof Cancelled) return nothing;
@@ -118,6 +121,29 @@ async function uploadTo(uploading: Uploading, run: StoredDryRun, network: string
     }
   }
   return nothing;
+}
+
+/** Keeps what became of a post, and what it says against the spec book. */
+async function settlePost(
+  { db, planner }: Uploading,
+  dryRunId: string,
+  uploads: readonly Upload[],
+  outcomes: readonly PostOutcome[],
+): Promise<void> {
+  const planning = await planner.open();
+  const told = uploads.flatMap(({ position, item: { line } }) => {
+    const found = outcomes.find((one) => one.position === position);
+    return found ? [{ line, outcome: found.outcome }] : [];
+  });
+  await db.transaction(async (tx) => {
+    for (const { pictures = [] } of outcomes) for (const data of pictures) await keepBytes(tx, data);
+    await settleUploads(
+      tx,
+      dryRunId,
+      outcomes.map(({ position, outcome }) => ({ position, outcome })),
+    );
+    await keepFindings(tx, findingsIn(planning, dryRunId, told));
+  });
 }
 
 const nameOf = (uploads: readonly Upload[]) => uploads[0]?.item.line.network ?? 'this one';

@@ -10,6 +10,13 @@ export interface Upload {
   item: DryRunItem;
 }
 
+/** What became of one file of a post, with the bytes of the pictures that came back. */
+export interface PostOutcome {
+  position: number;
+  outcome: DryRunOutcome;
+  pictures?: readonly Buffer[];
+}
+
 /** Thrown where nobody wants the run any more. */
 export class Cancelled extends Error {}
 
@@ -33,7 +40,7 @@ export interface PostToUpload {
 export async function uploadPost(
   client: NetworkClient,
   { key, uploads, bytesOf, goOn }: PostToUpload,
-): Promise<NetworkPost | { position: number; outcome: DryRunOutcome }[]> {
+): Promise<NetworkPost | PostOutcome[]> {
   const [first] = uploads as [Upload];
   const { line, place } = first.item;
   const pieces = uploads.length;
@@ -69,11 +76,7 @@ export async function uploadPost(
 }
 
 /** One file is refused, and with it its whole post. */
-function refusedAt(
-  uploads: readonly Upload[],
-  at: number,
-  { refusal }: NetworkRefused,
-): { position: number; outcome: DryRunOutcome }[] {
+function refusedAt(uploads: readonly Upload[], at: number, { refusal }: NetworkRefused): PostOutcome[] {
   return uploads.map(({ position, item }, index) => {
     if (index === at) return { position, outcome: { state: 'refused', refusal: refusedFile(refusal, item.line) } };
     const which = uploads.length === 2 ? 'the other file' : `file ${at + 1} of ${uploads.length}`;

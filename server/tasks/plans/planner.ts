@@ -1,3 +1,4 @@
+import { withMeasured } from '@inkwell/core/dryRunning';
 import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
 import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import type { FontBook } from '@inkwell/core/lettering';
@@ -35,6 +36,7 @@ import { listFinishes } from '../../store/library/finishes.ts';
 import { libraryVersion } from '../../store/library/libraryVersion.ts';
 import { listOwnFonts } from '../../store/library/ownFonts.ts';
 import { ownSheets } from '../../store/library/ownPlaces.ts';
+import { listSheetFindings } from '../../store/library/sheetFindings.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
 
 /** What frames are planned from: all sheets of the spec book, their places by id, the finishes that people made, and all fonts. */
@@ -105,7 +107,7 @@ export class Planner {
   private async libraryOf(db: Queryable): Promise<Library & { version: number }> {
     const version = await libraryVersion(db);
     if (this.library?.version === version) return this.library;
-    const sheets = [...this.shipped, ...(await ownSheets(db))];
+    const sheets = [...withMeasured(this.shipped, await listSheetFindings(db)), ...(await ownSheets(db))];
     const fetch = (sha256: string, path: string) => blobToFile(db, sha256, path);
     const book = await this.fonts.bookWith(await listOwnFonts(db), fetch);
     const library = { version, book, sheets, places: placesById(sheets), finishes: await listFinishes(db) };

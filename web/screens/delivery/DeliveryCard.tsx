@@ -12,7 +12,7 @@ import dayjs from 'dayjs';
 import { type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { archiveUrl, useCancelDelivery } from '../../api/deliveries.ts';
-import { useStartDryRun } from '../../api/dryRuns.ts';
+import { useNetworks, useStartDryRun } from '../../api/dryRuns.ts';
 import { counted } from '../../parts/counted.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { runWords } from '../dryRun/outcomeWords.ts';
@@ -58,6 +58,8 @@ export function DeliveryCard(props: {
   const [shown, setShown] = useState(open);
   const cancel = useCancelDelivery(delivery.projectId);
   const start = useStartDryRun(delivery.projectId);
+  const { data: networks } = useNetworks();
+  const isAlone = networks?.length === 0;
   const go = useNavigate();
   const note = useUndoNote();
   const { state, files, leftOut, frameCount, doneCount } = delivery;
@@ -91,13 +93,18 @@ export function DeliveryCard(props: {
               <Link to={`/projects/${delivery.projectId}/deliver/${delivery.id}`}>Posting kit</Link>
               <Button
                 loading={start.isPending}
-                title="Upload it to the simulated networks, and see what they show"
+                disabled={isAlone}
+                title={
+                  isAlone
+                    ? 'No simulated network is running. ./inkwell demo and ./inkwell serve start them.'
+                    : 'Upload it to the simulated networks, and see what they show'
+                }
                 onClick={() =>
                   start.mutate(
                     { deliveryId: delivery.id },
                     {
                       onError: note.failed,
-                      onSuccess: ({ id }) => void go(`/projects/${delivery.projectId}/dry-runs/${id}`),
+                      onSuccess: ({ id }) => void go(`/projects/${delivery.projectId}/deliver/dry-runs/${id}`),
                     },
                   )
                 }
@@ -136,7 +143,7 @@ export function DeliveryCard(props: {
           {runs.map((run, at) => (
             <span key={run.id}>
               {at > 0 && ' · '}
-              <Link to={`/projects/${delivery.projectId}/dry-runs/${run.id}`}>
+              <Link to={`/projects/${delivery.projectId}/deliver/dry-runs/${run.id}`}>
                 {dayjs(run.createdAt).format('D MMM, HH:mm')}
               </Link>{' '}
               <span className="quiet">{runWords(run)}</span>

@@ -1,7 +1,7 @@
 import type { DryRun, DryRunFile } from '@inkwell/core/model';
 import { runPictureUrl } from '../../api/dryRuns.ts';
 import { Empty } from '../../parts/States.tsx';
-import { leastShown, levelOf, outcomeWords } from './outcomeWords.ts';
+import { levelOf, outcomeWords } from './outcomeWords.ts';
 
 /** Pictures on the wall have this height in CSS pixels, and are at most so wide. */
 const height = 168;
@@ -80,6 +80,6 @@ function RunPicture({ run, file, side, width }: { run: DryRun; file: DryRunFile;
       </>
     );
   }
-  const shown = leastShown(outcome.back);
+  const [shown] = outcome.back.shown;
   return <img alt="" src={runPictureUrl(run, shown?.sha256 ?? outcome.back.kept.sha256)} loading="lazy" />;
 }

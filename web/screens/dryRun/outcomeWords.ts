@@ -25,8 +25,8 @@ export function lostWords({ left, right, top, bottom }: LostEdges): string {
   return [...sides(left, right, 'left', 'right'), ...sides(top, bottom, 'at the top', 'at the bottom')].join(', ');
 }
 
-/** The similarity that counts: the lowest of all widths. */
-export const leastShown = ({ shown }: Pick<ComeBack, 'shown'>) =>
+/** The width at which least is left: that counts. */
+const leastShown = ({ shown }: Pick<ComeBack, 'shown'>) =>
   shown.length === 0 ? null : shown.reduce((least, one) => (one.similarity < least.similarity ? one : least));
 
 /** What became of a file, in one line. */

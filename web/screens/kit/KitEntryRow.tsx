@@ -2,7 +2,7 @@ import { CopyOutlined } from '@ant-design/icons';
 import { type Delivery, formatLabel, formatWeight } from '@inkwell/core/model';
 import { alternativeText, type KitEntry, type KitFile, type Post } from '@inkwell/core/posting';
 import { Button, Checkbox } from 'antd';
-import { type DragEvent, useState } from 'react';
+import { type DragEvent, Fragment, useState } from 'react';
 import { fileUrl } from '../../api/deliveries.ts';
 
 /** In small, in pixels: twice as fine as it is drawn. */
@@ -28,7 +28,12 @@ export function KitEntryRow(props: {
       </div>
       <div>
         {entry.posts.map((post, at) => (
-          <div key={post.key} className="kit-post" data-posted={posted.has(post.key)}>
+          <div
+            key={post.key}
+            className="kit-post"
+            data-posted={posted.has(post.key)}
+            data-single={post.files.length === 1}
+          >
             <div className="row wrap">
               <Checkbox checked={posted.has(post.key)} onChange={({ target }) => onTick(post.key, target.checked)}>
                 {entry.posts.length > 1 ? `Post ${at + 1} of ${entry.posts.length} is posted` : 'Posted'}
@@ -70,12 +75,20 @@ function FileItem({ delivery, file: { line } }: { delivery: Delivery; file: KitF
       <a href={url} download={name} draggable title={`Download ${name}, or drag it`} onDragStart={onDragStart}>
         <img src={fileUrl(delivery, name, thumbnailWidth)} alt={alternativeText(line) || name} loading="lazy" />
       </a>
-      <div className="kit-file-name small">
-        {piece && piece.of > 1 && <strong>{piece.number}. </strong>}
-        {name}
-      </div>
-      <div className="quiet small">
-        {width} × {height}, {formatLabel[format]}, {formatWeight(bytes, limitUnit)}
+      <div>
+        <div className="kit-file-name small">
+          {piece && piece.of > 1 && <strong>{piece.number}. </strong>}
+          {name.split('_').map((part, at) => (
+            <Fragment key={`${at} ${part}`}>
+              {at > 0 && '_'}
+              {at > 0 && <wbr />}
+              {part}
+            </Fragment>
+          ))}
+        </div>
+        <div className="quiet small">
+          {width} × {height}, {formatLabel[format]}, {formatWeight(bytes, limitUnit)}
+        </div>
       </div>
     </li>
   );

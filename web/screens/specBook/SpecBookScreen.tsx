@@ -1,9 +1,10 @@
 import './SpecBookScreen.css';
-import type { Place, SpecSheet } from '@inkwell/core/model';
+import type { Place, SheetFinding, SpecSheet } from '@inkwell/core/model';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { useOwnPlaces } from '../../api/ownPlaces.ts';
+import { useSheetFindings } from '../../api/sheetFindings.ts';
 import { useSpecBook } from '../../api/specBook.ts';
 import { counted } from '../../parts/counted.ts';
 import { Failure, Skeleton } from '../../parts/States.tsx';
@@ -11,6 +12,8 @@ import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { PlaceForm } from '../../places/PlaceForm.tsx';
 import { PlaceOutline } from '../../places/PlaceOutline.tsx';
 import { dimensionsWords, formatsWords, groupWords, limitWords } from '../../places/placeWords.ts';
+
+import { SheetFindings } from './SheetFindings.tsx';
 
 /** One scale for all outlines, so that their sizes can be compared by eye. */
 const outlineScale = 0.055;
@@ -90,7 +93,8 @@ function PlaceCard({ place, onWrite }: { place: Place; onWrite: (writing: Writin
   );
 }
 
-function Sheet({ sheet, onWrite }: { sheet: SpecSheet; onWrite: (writing: Writing) => void }) {
+function Sheet(props: { sheet: SpecSheet; findings: readonly SheetFinding[]; onWrite: (writing: Writing) => void }) {
+  const { sheet, findings, onWrite } = props;
   const age = dayjs().diff(dayjs(sheet.checkedOn), 'day');
   return (
     <section aria-labelledby={`sheet-${sheet.slug}`} className="spec-sheet sheet">
@@ -105,6 +109,7 @@ function Sheet({ sheet, onWrite }: { sheet: SpecSheet; onWrite: (writing: Writin
           {sheet.afterUpload && ` · afterwards scaled to ${sheet.afterUpload.longEdge} px and recompressed`}
         </span>
       </header>
+      <SheetFindings sheet={sheet} findings={findings} />
       <ul className="spec-places">
         {sheet.places.map((place) => (
           <PlaceCard key={place.slug} place={place} onWrite={onWrite} />
@@ -117,6 +122,7 @@ function Sheet({ sheet, onWrite }: { sheet: SpecSheet; onWrite: (writing: Writin
 /** Every place of every network, with its numbers. */
 export function SpecBookScreen() {
   const { data, error, refetch } = useSpecBook();
+  const { data: findings = [] } = useSheetFindings();
   const { add, save } = useOwnPlaces();
   const note = useUndoNote();
   const [writing, setWriting] = useState<Writing | null>(null);
@@ -160,7 +166,7 @@ export function SpecBookScreen() {
         </nav>
       )}
       {data?.map((sheet) => (
-        <Sheet key={sheet.slug} sheet={sheet} onWrite={setWriting} />
+        <Sheet key={sheet.slug} sheet={sheet} findings={findings} onWrite={setWriting} />
       ))}
     </div>
   );

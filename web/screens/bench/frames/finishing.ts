@@ -4,7 +4,7 @@ import type { Finish, FinishChoice, Project } from '@inkwell/core/model';
 
 /** What finishes there are, and what the project says of all its frames, as both are set now. */
 export interface Finishing {
-  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'lettering'>;
+  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'lettering' | 'posting'>;
   finishes: readonly Finish[];
   /** What the project's words are set in; null while the fonts are loading. */
   book: FontBook | null;

@@ -1,4 +1,4 @@
-import { keepNothing, type Measured, type PlaceOfNetwork, type Planned } from '@inkwell/core/model';
+import { keepNothing, type Measured, nothingSaid, type PlaceOfNetwork, type Planned } from '@inkwell/core/model';
 import { byHand, sampleOriginal, samplePlace, sampleWeight } from '@inkwell/core/testing';
 import { expect, test } from 'vitest';
 import { frameFacts } from './frameFacts.ts';
@@ -7,7 +7,13 @@ const one = {
   original: sampleOriginal(),
   at: { id: 'net/sample', network: {}, place: samplePlace() } as PlaceOfNetwork,
   finishing: {
-    project: { finishId: 'crisp', keeping: keepNothing, composing: 'seen' as const, lettering: [] },
+    project: {
+      finishId: 'crisp',
+      keeping: keepNothing,
+      composing: 'seen' as const,
+      lettering: [],
+      posting: nothingSaid,
+    },
     finishes: [],
     book: null,
   },

@@ -5,6 +5,7 @@ import {
   type FrameSettings,
   keepNothing,
   type Lettering,
+  nothingSaid,
   type OpenProject,
   type Window,
 } from '@inkwell/core/model';
@@ -85,7 +86,12 @@ export function useFinishing(store: Bench): Finishing {
   return useMemo(
     () => ({
       project: {
-        ...(Object.values(projects)[0] ?? { finishId: plainFinishId, keeping: keepNothing, composing: 'seen' }),
+        ...(Object.values(projects)[0] ?? {
+          finishId: plainFinishId,
+          keeping: keepNothing,
+          composing: 'seen',
+          posting: nothingSaid,
+        }),
         lettering,
       },
       finishes: Object.values(rows).map((row) => ({ ...row, ...settings[row.id] })),

@@ -1,9 +1,9 @@
 import { isOnOriginal } from '@inkwell/core/lettering';
 import type { Lettering, MetadataPolicy, Weight, Words } from '@inkwell/core/model';
-import { Button, Checkbox, Input } from 'antd';
-import { useState } from 'react';
+import { Button, Checkbox } from 'antd';
 import type { BenchFrame } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
+import { WordField } from './WordField.tsx';
 
 const wordFields: [keyof Words, string][] = [
   ['credit', 'Credit'],
@@ -61,7 +61,7 @@ export function FileWords({ one, weight }: { one: BenchFrame; weight: Weight | n
         <WordField
           key={`${original.id} ${key} ${original.words[key]}`}
           label={label}
-          long={key === 'altText'}
+          most={key === 'altText' ? 2000 : 300}
           value={original.words[key]}
           onSet={(text) => setWords(key, text)}
         />
@@ -85,25 +85,4 @@ function writtenOn(lettering: Lettering, originalId: string): string {
     .flatMap((item) => (item.kind === 'words' && isOnOriginal(item, originalId) ? [item.text] : []))
     .map(sentence)
     .join(' ');
-}
-
-/** A text that is taken when the field is left. */
-function WordField(props: { label: string; long: boolean; value: string; onSet: (text: string) => void }) {
-  const { label, long, value, onSet } = props;
-  const [text, setText] = useState(value);
-  const take = () => text.trim() !== value && onSet(text.trim());
-  const field = {
-    size: 'small' as const,
-    'aria-label': label,
-    placeholder: label,
-    maxLength: long ? 2000 : 300,
-    value: text,
-    onChange: ({ target }: { target: { value: string } }) => setText(target.value),
-    onBlur: take,
-  };
-  return long ? (
-    <Input.TextArea {...field} autoSize={{ minRows: 1, maxRows: 4 }} />
-  ) : (
-    <Input {...field} onPressEnter={take} />
-  );
 }

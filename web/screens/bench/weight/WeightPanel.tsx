@@ -8,6 +8,7 @@ import { Curve } from './Curve.tsx';
 import { FileNumbers } from './FileNumbers.tsx';
 import { FileWords } from './FileWords.tsx';
 import { FormatProposal } from './FormatProposal.tsx';
+import { PostingFields } from './PostingFields.tsx';
 import { QualityField } from './QualityField.tsx';
 import { isOf, type Series } from './series.ts';
 import { useCurve } from './useCurve.ts';
@@ -102,6 +103,7 @@ export function WeightPanel(props: {
       )}
       <WeighingFields one={one} state={state} />
       <FileWords one={one} weight={weight} />
+      <PostingFields one={one} state={state} />
     </aside>
   );
 }

@@ -1,0 +1,26 @@
+import { type SheetFinding, SheetFindingSchema } from '@inkwell/core/model';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { z } from 'zod';
+import { ask } from './client.ts';
+
+const key = ['sheetFindings'];
+
+/** What dry runs have measured against the spec book. */
+export const useSheetFindings = () =>
+  useQuery({ queryKey: key, queryFn: () => ask(z.array(SheetFindingSchema), '/sheet-findings') });
+
+/** Takes a measured number over, puts it aside, or takes that back. */
+export function useChangeFinding() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: ({ id, version, state }: Pick<SheetFinding, 'id' | 'version' | 'state'>) =>
+      ask(SheetFindingSchema, `/sheet-findings/${id}`, { method: 'PATCH', body: { version, change: { state } } }),
+    // Frames follow from the numbers of their places.
+    onSettled: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: key }),
+        client.invalidateQueries({ queryKey: ['spec-book'] }),
+        client.invalidateQueries({ queryKey: ['measured'] }),
+      ]),
+  });
+}

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import type { Plane } from '../planes/index.ts';
-import { cutOf, cutThings, leftOf, lostEdges, offsetOf } from './index.ts';
+import { cutOf, cutThings, fromTheMiddle, leftOf, lostEdges, offsetOf } from './index.ts';
 
 /** Smooth, and nowhere the same. */
 const landscape = (width: number, height: number): Plane => ({
@@ -76,5 +76,7 @@ test('edges that are lost add up to what is gone, and take from marks what lies 
     { name: 'Kite', isMust: true, share: 0.5 },
     { name: 'Bin', isMust: true, share: 1 },
   ]);
+  expect(fromTheMiddle({ left: 33, right: 35, top: 0, bottom: 0 })).toEqual({ left: 34, right: 34, top: 0, bottom: 0 });
+  expect(fromTheMiddle({ left: 0, right: 0, top: 20, bottom: 47 })).toEqual({ left: 0, right: 0, top: 20, bottom: 47 });
   expect(lostEdges(file, null, 0)).toEqual({ left: 0, top: 0, right: 0, bottom: 0 });
 });

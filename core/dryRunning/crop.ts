@@ -78,6 +78,18 @@ export function lostEdges({ width, height }: Dimensions, cut: Cut | null, offset
   return cut.axis === 'x' ? { ...nothing, left: before, right: after } : { ...nothing, top: before, bottom: after };
 }
 
+/** Scaling moves pictures by up to so many pixels: a cut that is no further from the middle is one from the middle. */
+const scalingMoves = 1.5;
+
+/** What is gone at each edge, as it was meant: networks cut from the middle. */
+export function fromTheMiddle(lost: LostEdges): LostEdges {
+  const even = (a: number, b: number): [number, number] =>
+    Math.abs(a - b) / 2 <= scalingMoves ? [Math.floor((a + b) / 2), Math.ceil((a + b) / 2)] : [a, b];
+  const [left, right] = even(lost.left, lost.right);
+  const [top, bottom] = even(lost.top, lost.bottom);
+  return { left, right, top, bottom };
+}
+
 /** The part of a file that is left. */
 export const leftOf = ({ width, height }: Dimensions, { left, top, right, bottom }: LostEdges): Rect => ({
   left,

@@ -62,6 +62,14 @@ export function usePosted(id: string) {
   const tick = useMutation({
     mutationFn: (body: { post: string; posted: boolean }) =>
       ask(z.array(z.string()), `/deliveries/${id}/posted`, { method: 'POST', body }),
+    // A tick stands at once; what the server says of all of them follows.
+    onMutate: async ({ post, posted }) => {
+      await client.cancelQueries({ queryKey: key });
+      client.setQueryData<string[]>(key, (before = []) => [
+        ...before.filter((one) => one !== post),
+        ...(posted ? [post] : []),
+      ]);
+    },
     onSuccess: (posted) => client.setQueryData(key, posted),
     onError: () => client.invalidateQueries({ queryKey: key }),
   });

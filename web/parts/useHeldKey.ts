@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react';
+import { isTyping } from './isTyping.ts';
 
 /** Says whether a key is held, except while something is typed. */
 export function useHeldKey(key: string, onHeld: (held: boolean) => void) {
@@ -6,8 +7,7 @@ export function useHeldKey(key: string, onHeld: (held: boolean) => void) {
   latest.current = onHeld;
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [role="combobox"]');
-      if (event.key.toLowerCase() === key && !event.ctrlKey && !event.metaKey && !typing) {
+      if (event.key.toLowerCase() === key && !event.ctrlKey && !event.metaKey && !isTyping(event.target)) {
         latest.current(event.type === 'keydown');
       }
     };

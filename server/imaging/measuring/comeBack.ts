@@ -1,4 +1,4 @@
-import { cutOf, cutThings, leftOf, lostEdges, offsetOf } from '@inkwell/core/dryRunning';
+import { cutOf, cutThings, fromTheMiddle, leftOf, lostEdges, offsetOf } from '@inkwell/core/dryRunning';
 import { intersection, piecesOf, type Rect } from '@inkwell/core/geometry';
 import { contrastNeeded } from '@inkwell/core/lettering';
 import type { Chroma, ComeBack, Dimensions, LostEdges, ShownAt, WordsShown } from '@inkwell/core/model';
@@ -60,7 +60,12 @@ export async function measureComeBack(uploaded: Uploaded, { kept, shown }: SentB
       words: await wordsAsShown(uploaded, delivered, lost, back, shownWidth),
     });
   }
-  return { kept: keptFacts, lost, cut: cutThings(thingsIn(uploaded, delivered), delivered, lost), shown: measured };
+  return {
+    kept: keptFacts,
+    lost: fromTheMiddle(lost),
+    cut: cutThings(thingsIn(uploaded, delivered), delivered, lost),
+    shown: measured,
+  };
 }
 
 const opaque = async (data: Buffer): Promise<Pixels> =>
@@ -97,8 +102,8 @@ async function lostOf(delivered: Pixels, kept: Buffer, facts: Dimensions): Promi
   const whole = { width: side(delivered.width), height: side(delivered.height) };
   const part =
     cut.axis === 'x'
-      ? { width: Math.round(whole.width * cut.left), height: whole.height }
-      : { width: whole.width, height: Math.round(whole.height * cut.left) };
+      ? { width: Math.floor(whole.width * cut.left), height: whole.height }
+      : { width: whole.width, height: Math.floor(whole.height * cut.left) };
   const [all, rest] = await Promise.all([scaledTo(delivered, whole), scaledTo(await opaque(kept), part)]);
   const offset = offsetOf(luminancePlane(all), luminancePlane(rest), cut.axis);
   return lostEdges(delivered, cut, offset / (cut.axis === 'x' ? whole.width : whole.height));

@@ -1,8 +1,8 @@
 import './DryRunScreen.css';
-import { type DryRun, standInNotice } from '@inkwell/core/model';
+import { type DryRun, type DryRunFile, standInNotice } from '@inkwell/core/model';
 import { Button, Progress, Segmented } from 'antd';
 import dayjs from 'dayjs';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { isRunning, useCancelDryRun, useDryRun } from '../../api/dryRuns.ts';
 import { Failure, Skeleton } from '../../parts/States.tsx';
@@ -33,27 +33,40 @@ export function DryRunScreen() {
       </div>
     );
   }
+  const which: Which = search.get('look') === 'doubtful' ? 'doubtful' : 'all';
+  const files = which === 'all' ? run.files : run.files.filter(({ outcome }) => levelOf(outcome) !== 'fine');
   const open = run.files.find(({ position }) => `${position}` === search.get('file'));
-  if (open)
-    return (
-      <ShownView run={run} file={open} onBack={() => setSearch({})} onOpen={(at) => setSearch({ file: `${at}` })} />
-    );
-  return <Run run={run} onOpen={(position) => setSearch({ file: `${position}` })} />;
+  /** The address is a way back: which files one looks at, and the one that is open. */
+  const go = (to: { look?: Which; file?: number }) =>
+    setSearch({
+      ...((to.look ?? which) === 'doubtful' ? { look: 'doubtful' } : {}),
+      ...(to.file === undefined ? {} : { file: `${to.file}` }),
+    });
+  if (open) {
+    return <ShownView run={run} files={files} file={open} onBack={() => go({})} onOpen={(file) => go({ file })} />;
+  }
+  return <Run run={run} files={files} which={which} onWhich={(look) => go({ look })} onOpen={(file) => go({ file })} />;
 }
 
 type Which = 'all' | 'doubtful';
 
-function Run({ run, onOpen }: { run: DryRun; onOpen: (position: number) => void }) {
+function Run(props: {
+  run: DryRun;
+  /** Those that are looked at. */
+  files: readonly DryRunFile[];
+  which: Which;
+  onWhich: (which: Which) => void;
+  onOpen: (position: number) => void;
+}) {
+  const { run, files, which, onWhich, onOpen } = props;
   const project = useOpenProject();
   const cancel = useCancelDryRun();
   const note = useUndoNote();
   const [side, setSide] = useState<'shown' | 'delivered'>('shown');
   const [isHeld, setHeld] = useState(false);
-  const [which, setWhich] = useState<Which>('all');
   useHeldKey('d', setHeld);
-  useEffect(() => () => setHeld(false), []);
   const over = run.files.filter(({ outcome }) => outcome).length;
-  const doubtful = run.files.filter(({ outcome }) => levelOf(outcome) !== 'fine');
+  const doubtful = run.files.filter(({ outcome }) => levelOf(outcome) !== 'fine').length;
   const back = run.deliveryId ? `/projects/${project.id}/deliver` : `/projects/${project.id}`;
   return (
     <div className="page dry-run">
@@ -83,10 +96,10 @@ function Run({ run, onOpen }: { run: DryRun; onOpen: (position: number) => void 
             size="small"
             aria-label="Which files"
             value={which}
-            onChange={setWhich}
+            onChange={onWhich}
             options={[
               { value: 'all', label: 'All files' },
-              { value: 'doubtful', label: `To look at (${doubtful.length})` },
+              { value: 'doubtful', label: `To look at (${doubtful})` },
             ]}
           />
           <Segmented<'shown' | 'delivered'>
@@ -104,12 +117,7 @@ function Run({ run, onOpen }: { run: DryRun; onOpen: (position: number) => void 
       {isRunning(run) && (
         <Progress percent={Math.round((100 * over) / Math.max(1, run.files.length))} showInfo={false} />
       )}
-      <RunWall
-        run={run}
-        files={which === 'all' ? run.files : doubtful}
-        side={isHeld ? 'delivered' : side}
-        onOpen={onOpen}
-      />
+      <RunWall run={run} files={files} side={isHeld ? 'delivered' : side} onOpen={onOpen} />
     </div>
   );
 }

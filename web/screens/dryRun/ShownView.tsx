@@ -3,6 +3,7 @@ import { Button, Segmented } from 'antd';
 import { useEffect, useState } from 'react';
 import { runPictureUrl } from '../../api/dryRuns.ts';
 import { CompareRoom, type View } from '../../compare/CompareRoom.tsx';
+import { isTyping } from '../../parts/isTyping.ts';
 import type { Surround } from '../../theme/palette.ts';
 import { NeutralPage } from './NeutralPage.tsx';
 import { ShownFigures } from './ShownFigures.tsx';
@@ -12,20 +13,22 @@ type Mode = 'compare' | 'page';
 /** One file of a run: delivered and as shown, at the same spot and scale or on a page, with what was measured. */
 export function ShownView(props: {
   run: DryRun;
+  /** Those that one goes through. */
+  files: readonly DryRunFile[];
   file: DryRunFile;
   onBack: () => void;
   onOpen: (position: number) => void;
 }) {
-  const { run, file, onBack, onOpen } = props;
+  const { run, files, file, onBack, onOpen } = props;
   const { line, outcome } = file;
   const back = outcome?.state === 'shown' ? outcome.back : null;
   const [width, setWidth] = useState<number | null>(null);
   const [mode, setMode] = useState<Mode>('compare');
   const [goTo, setGoTo] = useState<{ x: number; y: number } | null>(null);
   const at = back?.shown.find(({ shownWidth }) => shownWidth === width) ?? back?.shown[0] ?? null;
-  const index = run.files.findIndex(({ position }) => position === file.position);
+  const index = files.findIndex(({ position }) => position === file.position);
   useKeys(onBack, (by) => {
-    const next = run.files[index + by];
+    const next = files[index + by];
     if (next) onOpen(next.position);
   });
   return (
@@ -59,18 +62,18 @@ export function ShownView(props: {
               size="small"
               disabled={index <= 0}
               title="The file before (key ,)"
-              onClick={() => onOpen(run.files[index - 1]?.position ?? 0)}
+              onClick={() => onOpen(files[index - 1]?.position ?? 0)}
             >
               ‹
             </Button>
             <span className="small quiet">
-              {index + 1} of {run.files.length}
+              {index + 1} of {files.length}
             </span>
             <Button
               size="small"
-              disabled={index >= run.files.length - 1}
+              disabled={index >= files.length - 1}
               title="The next file (key .)"
-              onClick={() => onOpen(run.files[index + 1]?.position ?? 0)}
+              onClick={() => onOpen(files[index + 1]?.position ?? 0)}
             >
               ›
             </Button>
@@ -165,9 +168,7 @@ function Compared(props: { run: DryRun; file: DryRunFile; at: ShownAt; goTo: { x
 function useKeys(onBack: () => void, onStep: (by: -1 | 1) => void) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const isTyping =
-        event.target instanceof HTMLElement && event.target.closest('input, textarea, [role="combobox"]');
-      if (isTyping || event.ctrlKey || event.metaKey) return;
+      if (isTyping(event.target) || event.ctrlKey || event.metaKey) return;
       if (event.key === 'Escape') onBack();
       else if (event.key === '.') onStep(1);
       else if (event.key === ',') onStep(-1);

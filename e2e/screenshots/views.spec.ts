@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
-import { choose, openDemo, settled, test, undoAll, wallFrame } from '../support/bench.ts';
+import { choose, openDemo, settled, networkTest as test, undoAll, wallFrame } from '../support/bench.ts';
 
 const picture = (name: string) => ({
   path: join(import.meta.dirname, '..', '..', 'docs', 'screenshots', `${name}.png`),
@@ -64,18 +64,6 @@ test('the main views of the demo', async ({ page }) => {
   await page.getByRole('group', { name: 'Seen: face, sure' }).hover();
   await still(page);
   await page.screenshot(picture('seen'));
-  await page.getByLabel('Ring', { exact: true }).click();
-  await page.locator('.ant-select-item[title="Ring outside the picture"]').click();
-  await page.getByRole('button', { name: /^Colour of the ring/ }).click();
-  await page
-    .getByRole('button', { name: /^Use #/ })
-    .last()
-    .click();
-  await page.getByRole('button', { name: /^Take a colour/ }).hover({ position: { x: 60, y: 60 } });
-  await settled(page, 'sunpane/profile-picture');
-  await page.screenshot(picture('round-frame'));
-  await page.keyboard.press('Escape');
-  await undoAll(page);
   const figures = page.getByRole('table', { name: 'Figures' });
   await page.getByRole('tab', { name: 'Five flyers' }).click();
   await choose(page, 'sunpane/portrait-post');
@@ -150,18 +138,28 @@ test('the main views of the demo', async ({ page }) => {
   await page.reload();
   await expect(page.getByRole('region', { name: 'Quillpost' })).toBeVisible();
   await page.screenshot(picture('choose'));
-  await page.getByRole('button', { name: 'New place …' }).click();
-  await page.getByLabel('Name of the place').fill('Blog header');
-  await page.getByText('Ratio and long edge').click();
-  await page.screenshot(picture('own-place'));
-  await page.getByRole('button', { name: 'Cancel' }).click();
   await page.getByRole('link', { name: 'Deliver' }).click();
   await page.getByRole('button', { name: 'Deliver 29 files' }).click();
   await page.getByRole('link', { name: /Download the archive/ }).waitFor();
   await page.screenshot(picture('delivery'));
+  await page.getByRole('link', { name: 'Posting kit' }).click();
+  await page.getByRole('region', { name: 'Sunpane' }).getByRole('checkbox').first().check();
+  await page.getByRole('region', { name: 'Sunpane' }).scrollIntoViewIfNeeded();
+  await still(page);
+  await page.screenshot(picture('kit'));
+  await page.getByRole('link', { name: 'All deliveries' }).click();
+  await page.getByRole('button', { name: 'Dry run' }).click();
+  await expect(page.getByRole('progressbar')).toHaveCount(0);
+  await expect(page.getByRole('status')).toContainText('1 refused');
+  await page.getByText(/^To look at/).click();
+  await still(page);
+  await page.screenshot(picture('dry-run'));
+  await page.getByRole('button', { name: /Portrait post, Five flyers: Cut/ }).click();
+  await page.getByText('On a page').click();
+  await still(page);
+  await page.screenshot(picture('as-shown'));
   for (const [name, path] of [
     ['projects', '/'],
-    ['originals', '/originals'],
     ['spec-book', '/spec-book'],
   ] as const) {
     await page.goto(path, { waitUntil: 'networkidle' });

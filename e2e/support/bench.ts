@@ -2,30 +2,33 @@ import { toScreen, type Viewport } from '@inkwell/core/geometry';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { type Program, startProgram } from './program.ts';
 
-/**
- * Playwright's test with the program's address, failing on any error that the page reports. Every worker has a program of
- * its own, with the demo in it; its tests share it.
- */
-export const test = base.extend<{ quiet: undefined }, { program: Program }>({
-  program: [
-    async ({ browserName: _ }, use, { workerIndex }) => {
-      const program = await startProgram(`worker${workerIndex}`);
-      await use(program);
-      await program.stop();
-    },
-    { scope: 'worker' },
-  ],
-  baseURL: async ({ program }, use) => use(program.address),
-  quiet: [
-    async ({ page }, use) => {
-      const errors: string[] = [];
-      page.on('pageerror', (error) => errors.push(error.message));
-      await use(undefined);
-      expect(errors).toEqual([]);
-    },
-    { auto: true },
-  ],
-});
+/** Playwright's test with the program's address, failing on any error that the page reports. */
+const testOn = (name: string, hasNetworks: boolean) =>
+  base.extend<{ quiet: undefined }, { program: Program }>({
+    program: [
+      async ({ browserName: _ }, use, { workerIndex }) => {
+        const program = await startProgram(`${name}${workerIndex}`, hasNetworks);
+        await use(program);
+        await program.stop();
+      },
+      { scope: 'worker' },
+    ],
+    baseURL: async ({ program }, use) => use(program.address),
+    quiet: [
+      async ({ page }, use) => {
+        const errors: string[] = [];
+        page.on('pageerror', (error) => errors.push(error.message));
+        await use(undefined);
+        expect(errors).toEqual([]);
+      },
+      { auto: true },
+    ],
+  });
+
+/** Every worker has a program of its own, with the demo in it; its tests share it. */
+export const test = testOn('worker', false);
+/** The same with the simulated networks beside it. */
+export const networkTest = testOn('networks', true);
 
 export async function openDemo(page: Page): Promise<void> {
   await page.goto('/');

@@ -1,15 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { choose, openDemo, test } from '../support/bench.ts';
-
-/** WCAG 2.2, levels A and AA. */
-const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
-
-/** What is wrong on the page as it stands, one line for each kind of fault. */
-async function faults(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).withTags(rules).analyze();
-  return violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(' ')).join(' | ')}`);
-}
+import { faults } from '../support/faults.ts';
 
 test('every screen and open panel holds WCAG 2.2 AA', async ({ page }) => {
   await page.goto('/');

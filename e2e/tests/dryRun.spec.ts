@@ -1,32 +1,17 @@
 import { readFile } from 'node:fs/promises';
-import { test as base, expect, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { openDemo, networkTest as test } from '../support/bench.ts';
+import { faults } from '../support/faults.ts';
 import { filesOf } from '../support/files.ts';
-import { type Program, startProgram } from '../support/program.ts';
-
-/** Of these tests alone the program has the simulated networks beside it. */
-const test = base.extend<object, { program: Program }>({
-  program: [
-    async ({ browserName: _ }, use, { workerIndex }) => {
-      const program = await startProgram(`networks${workerIndex}`, true);
-      await use(program);
-      await program.stop();
-    },
-    { scope: 'worker' },
-  ],
-  baseURL: async ({ program }, use) => use(program.address),
-});
 
 async function delivered(page: Page): Promise<void> {
-  await page.goto('/');
-  await page.getByRole('link', { name: 'Open Festival week', exact: true }).click();
+  await openDemo(page);
   await page.getByRole('link', { name: 'Deliver' }).click();
   await page.getByRole('button', { name: /^Deliver \d+ files$/ }).click();
   await expect(page.locator('.delivery-card[data-state="done"]')).toHaveCount(1);
 }
 
 test('a delivery is posted by its kit, and tried on the simulated networks first', async ({ page, context }) => {
-  const errors: string[] = [];
-  page.on('pageerror', (error) => errors.push(error.message));
   await delivered(page);
 
   // The kit: post by post, with its words; a tick is seen by whoever looks next.
@@ -46,6 +31,7 @@ test('a delivery is posted by its kit, and tried on the simulated networks first
     .uncheck();
   await expect(story.getByRole('checkbox')).not.toBeChecked();
   await other.close();
+  expect.soft(await faults(page), 'kit').toEqual([]);
   // A file alone, and all of a network.
   const [file] = await Promise.all([page.waitForEvent('download'), story.getByRole('link').click()]);
   expect(file.suggestedFilename()).toMatch(/^kite-maker_sunpane_story_1080x1920\.jpg$/);
@@ -66,6 +52,7 @@ test('a delivery is posted by its kit, and tried on the simulated networks first
   await expect(page.getByRole('status')).toContainText(/28 of 29 files shown, 1 refused, 5 cut\./);
   await page.getByText(/^To look at \(6\)$/).click();
   await expect(page.locator('.run-card')).toHaveCount(6);
+  expect.soft(await faults(page), 'wall of a dry run').toEqual([]);
 
   // One that was cut: both sides of the comparison, by a key, and on a page.
   await page.getByRole('button', { name: /Portrait post, Five flyers: Cut/ }).click();
@@ -78,8 +65,10 @@ test('a delivery is posted by its kit, and tried on the simulated networks first
   await page.keyboard.down('d');
   await expect(view).toHaveAttribute('data-showing', 'delivered');
   await page.keyboard.up('d');
+  expect.soft(await faults(page), 'compared').toEqual([]);
   await page.getByText('On a page').click();
   await expect(page.getByRole('img', { name: 'Portrait post, as shown' })).toHaveJSProperty('complete', true);
+  expect.soft(await faults(page), 'on a page').toEqual([]);
   await page.keyboard.press('Escape');
 
   // One that was refused: in the network's words and in ours; then the number is taken over on the sheet.
@@ -87,9 +76,9 @@ test('a delivery is posted by its kit, and tried on the simulated networks first
   await expect(figures).toContainText('Set its format to JPEG on the bench, then deliver again.');
   await page.getByRole('link', { name: 'Spec book' }).click();
   const measured = page.getByRole('list', { name: 'Measured at Pipwire' });
+  expect.soft(await faults(page), 'measured on a sheet').toEqual([]);
   await measured.getByRole('button', { name: 'Take JPEG, WebP over' }).click();
   await expect(measured).toContainText('The sheet said JPEG, PNG, WebP.');
   await measured.getByRole('button', { name: 'Back to JPEG, PNG, WebP' }).click();
   await expect(measured.getByRole('button', { name: 'Leave it' })).toBeVisible();
-  expect(errors).toEqual([]);
 });

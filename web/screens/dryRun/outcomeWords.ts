@@ -22,7 +22,7 @@ export function lostWords({ left, right, top, bottom }: LostEdges): string {
     if (a === b) return a > 0 ? [`${a} px ${one} and ${other}`] : [];
     return [...(a > 0 ? [`${a} px ${one}`] : []), ...(b > 0 ? [`${b} px ${other}`] : [])];
   };
-  return [...sides(left, right, 'left', 'right'), ...sides(top, bottom, 'at the top', 'at the bottom')].join(', ');
+  return [...sides(left, right, 'left', 'right'), ...sides(top, bottom, 'top', 'bottom')].join(', ');
 }
 
 /** The width at which least is left: that counts. */

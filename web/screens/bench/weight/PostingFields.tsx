@@ -35,25 +35,28 @@ export function PostingFields({ one, state }: { one: BenchFrame; state: FrameSta
         const own = posting[key];
         return (
           <div key={key} className="posting-field">
+            <div className="row spread">
+              <span className="quiet small">{label}</span>
+              {own === null && above[key] !== '' && (
+                <Button size="small" type="text" title={`Say nothing here: ${label}`} onClick={() => set(key, '')}>
+                  None here
+                </Button>
+              )}
+              {own === '' && above[key] !== '' && (
+                <Button size="small" type="text" onClick={() => set(key, null)}>
+                  Take that of the {key === 'altText' ? 'picture' : 'project'} again
+                </Button>
+              )}
+            </div>
             <WordField
               key={`${frame.id} ${own}`}
               label={label}
               name={`${label} of this frame`}
               most={most}
               value={own ?? ''}
-              placeholder={own === null && above[key] !== '' ? above[key] : label}
+              placeholder={own === null && above[key] !== '' ? above[key] : 'None'}
               onSet={(text) => set(key, text === '' ? null : text)}
             />
-            {own === null && above[key] !== '' && (
-              <Button size="small" type="text" title={`Say nothing here: ${label}`} onClick={() => set(key, '')}>
-                None here
-              </Button>
-            )}
-            {own === '' && above[key] !== '' && (
-              <Button size="small" type="text" onClick={() => set(key, null)}>
-                None here: take “{above[key].slice(0, 24)}” again
-              </Button>
-            )}
           </div>
         );
       })}

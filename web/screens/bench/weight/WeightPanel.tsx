@@ -4,6 +4,7 @@ import { Select } from 'antd';
 import { type Encoding, type EncodingSubject, type Trial, useWays } from '../../../api/encodings.ts';
 import { FailureLine } from '../../../parts/States.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
+import { AsShown } from './AsShown.tsx';
 import { Curve } from './Curve.tsx';
 import { FileNumbers } from './FileNumbers.tsx';
 import { FileWords } from './FileWords.tsx';
@@ -47,6 +48,7 @@ export function WeightPanel(props: {
   return (
     <aside className="compare-panel weight-panel" aria-label="Weight">
       <FileNumbers one={one} state={state} file={file} onGoTo={onGoTo} />
+      <AsShown one={one} state={state} />
       {state.grid && (
         <div className="row small">
           <span>File</span>

@@ -98,6 +98,13 @@ export const leftOf = ({ width, height }: Dimensions, { left, top, right, bottom
   height: Math.max(1, height - top - bottom),
 });
 
+/**
+ * The gap between two tiles, as a share of a tile's width, by the width of a post and of its tiles as they are shown; null where no two
+ * stand side by side.
+ */
+export const gapBetween = (postWidth: number, tileWidth: number, columns: number): number | null =>
+  columns < 2 ? null : Math.max(0, (postWidth - columns * tileWidth) / (columns - 1) / tileWidth);
+
 /** Less of a thing than this may go without anybody seeing it. */
 const leastCut = 0.005;
 

@@ -10,7 +10,7 @@ import type {
 } from '../model/index.ts';
 import { standInNotice } from '../model/index.ts';
 import { samplePlace } from '../testing/index.ts';
-import { differences, hardToRead, refusedFile, withMeasured } from './index.ts';
+import { differences, gapBetween, hardToRead, refusedFile, withMeasured } from './index.ts';
 
 const place: Place = {
   ...samplePlace({ width: 1080, height: 1350, formats: ['jpeg', 'png'] }),
@@ -70,6 +70,7 @@ const shown = (
     cut: [],
     shown: [],
     seams: [],
+    gap: null,
   },
 });
 const found = (outcome: DryRunOutcome, book = { place, after }) =>
@@ -121,6 +122,34 @@ test('what came back says what the place and the network really do', () => {
     { field: 'encoding', quality: 60, measured: 'JPEG 60, 4:2:0' },
   ]);
   expect(differences(line, shown({ width: 10, height: 10 }), { place, after: undefined })).toEqual([]);
+  const block = { ...place, group: { kind: 'block' as const, columns: 2, rows: 1, gap: 0.015, postingOrder: [0, 1] } };
+  const gapped = (gap: number): DryRunOutcome => {
+    const outcome = shown({ width: 864, height: 1080 });
+    const tile = {
+      shownWidth: 506,
+      width: 250,
+      height: 100,
+      bytes: 1,
+      format: 'jpeg' as const,
+      sha256: 't',
+      screen: null,
+    };
+    const figures = {
+      similarity: 99,
+      worst: { left: 0, top: 0, width: 9, height: 9, similarity: 99 },
+      colourShift: { mean: 0, most: 0 },
+      halo: 0,
+      words: [],
+    };
+    return outcome.state === 'shown'
+      ? { state: 'shown', back: { ...outcome.back, gap, shown: [{ ...tile, ...figures }] } }
+      : outcome;
+  };
+  expect(found(gapped(gapBetween(506, 250, 2) ?? 0), { place: block, after })).toMatchObject([
+    { of: 'place', field: 'gap', gap: 0.024, said: 'gaps of 1.5 % of a tile', measured: 'gaps of 2.4 % of a tile' },
+  ]);
+  expect(found(gapped(0.016), { place: block, after })).toEqual([]);
+  expect(gapBetween(360, 360, 1)).toBeNull();
   expect(differences(line, { state: 'not reached', why: '' }, { place, after })).toEqual([]);
 });
 

@@ -31,7 +31,11 @@ const rounding = 1;
 export function differences(line: ManifestFile, outcome: DryRunOutcome, book: BookSays): Difference[] {
   if (outcome.state === 'refused') return refusedDifferently(line, outcome, book);
   if (outcome.state !== 'shown') return [];
-  return [...shapedDifferently(line, outcome, book), ...processedDifferently(line, outcome, book)];
+  return [
+    ...shapedDifferently(line, outcome, book),
+    ...gappedDifferently(outcome, book),
+    ...processedDifferently(line, outcome, book),
+  ];
 }
 
 function refusedDifferently(
@@ -85,6 +89,19 @@ function shapedDifferently(
   if (!isCut || typeof height !== 'number' || line.width !== width || line.height !== height) return [];
   const measured = Math.round((width * back.kept.height) / back.kept.width);
   return [inPlace({ field: 'height', height: measured }, `${width} × ${height} px`, `${width} × ${measured} px`)];
+}
+
+/** Gaps are drawn in whole pixels: a difference is one of more than that. */
+function gappedDifferently(
+  { back: { gap, shown } }: Extract<DryRunOutcome, { state: 'shown' }>,
+  { place: { group } }: BookSays,
+): Difference[] {
+  const [widest] = shown;
+  if (gap === null || !widest || group?.kind !== 'block') return [];
+  if (Math.abs(gap - group.gap) * widest.width <= rounding) return [];
+  const measured = Math.min(0.2, Math.round(gap * 1000) / 1000);
+  const words = (share: number) => `gaps of ${Number((100 * share).toFixed(1))} % of a tile`;
+  return [inPlace({ field: 'gap', gap: measured }, words(group.gap), words(measured))];
 }
 
 function processedDifferently(

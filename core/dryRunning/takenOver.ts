@@ -52,6 +52,8 @@ function placeAs(place: Place, change: SheetChange): Place {
       return { ...place, height: change.height };
     case 'most panels':
       return place.group?.kind === 'panels' ? { ...place, group: { ...place.group, max: change.most } } : place;
+    case 'gap':
+      return place.group?.kind === 'block' ? { ...place, group: { ...place.group, gap: change.gap } } : place;
     default:
       return place;
   }

@@ -57,6 +57,8 @@ export const ShownAtSchema = RenditionSchema.extend({
   shownWidth: z.int().positive(),
   /** Of the picture that came back. */
   sha256: z.string(),
+  /** Of the whole post as the network’s page shows it; null where it was not fetched. */
+  screen: z.string().nullable().default(null),
   similarity: z.number(),
   worst: SpotSchema,
   /** CIEDE2000 between areas: the mean, and of the hundredth that has moved most. */
@@ -84,6 +86,8 @@ export const ComeBackSchema = z.object({
   cut: z.array(CutThingSchema),
   shown: z.array(ShownAtSchema),
   seams: z.array(ShownSeamSchema),
+  /** Between two tiles of its block, as a share of a tile’s width; null where there is none. */
+  gap: z.number().nullable().default(null),
 });
 export type ComeBack = z.infer<typeof ComeBackSchema>;
 

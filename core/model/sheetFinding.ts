@@ -9,6 +9,7 @@ export const SheetChangeSchema = z.discriminatedUnion('field', [
   z.object({ field: z.literal('formats'), formats: z.array(ImageFormatSchema).min(1) }),
   z.object({ field: z.literal('height'), height: z.int().min(8).max(20_000) }),
   z.object({ field: z.literal('most panels'), most: z.int().min(2).max(100) }),
+  z.object({ field: z.literal('gap'), gap: z.number().min(0).max(0.2) }),
   z.object({ field: z.literal('long edge'), longEdge: AfterUploadSchema.shape.longEdge }),
   z.object({
     field: z.literal('encoding'),

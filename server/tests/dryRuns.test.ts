@@ -149,6 +149,10 @@ test('a delivery is uploaded, in order, and what comes back is measured: scaled,
   // A block is one post: uploaded down the columns, and looked at across its seams.
   const block = at(run, 'Four-up block');
   expect(new Set(block.map(({ post }) => post)).size).toBe(1);
+  const [tile] = block.flatMap(({ outcome }) => (outcome?.state === 'shown' ? [outcome.back] : []));
+  expect(tile?.gap).toBeCloseTo(0.016, 2);
+  const screen = await client.bytes(`/dry-runs/${run.id}/pictures/${tile?.shown[0]?.screen}`);
+  expect(await sharp(screen).metadata()).toMatchObject({ format: 'png' });
   expect(block.map(({ outcome }) => (outcome?.state === 'shown' ? outcome.back.seams.length : -1))).toEqual([
     2, 1, 1, 0,
   ]);

@@ -31,9 +31,9 @@ export interface Uploaded {
 }
 
 /** What was measured, without where its pictures are kept. */
-export interface MeasuredBack extends Omit<ComeBack, 'kept' | 'shown' | 'seams'> {
+export interface MeasuredBack extends Omit<ComeBack, 'kept' | 'shown' | 'seams' | 'gap'> {
   kept: Omit<ComeBack['kept'], 'sha256'>;
-  shown: Omit<ShownAt, 'sha256'>[];
+  shown: Omit<ShownAt, 'sha256' | 'screen'>[];
 }
 
 /** At most so many pixels across an axis along which nothing is cut, when it is looked for what is. */

@@ -105,7 +105,12 @@ export async function settleUploads(
     .values(outcomes.map((one) => ({ dryRunId: id, ...one })))
     .onConflictDoNothing();
   const pictures = outcomes.flatMap(({ outcome }) =>
-    outcome.state === 'shown' ? [outcome.back.kept.sha256, ...outcome.back.shown.map(({ sha256 }) => sha256)] : [],
+    outcome.state === 'shown'
+      ? [
+          outcome.back.kept.sha256,
+          ...outcome.back.shown.flatMap(({ sha256, screen }) => (screen ? [sha256, screen] : [sha256])),
+        ]
+      : [],
   );
   await keepPictures(db, id, pictures);
   await db

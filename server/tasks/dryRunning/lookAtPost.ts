@@ -1,8 +1,10 @@
 import { createHash } from 'node:crypto';
+import { gapBetween } from '@inkwell/core/dryRunning';
 import { piecesOf } from '@inkwell/core/geometry';
 import type { ComeBack, NetworkPost, ShownSeam } from '@inkwell/core/model';
 import { readPlan } from '@inkwell/core/planning';
 import { type MeasuredBack, measureComeBack, type SentBack } from '../../imaging/measuring/comeBack.ts';
+import { measureFile } from '../../imaging/measuring/measure.ts';
 import { stepsBetween } from '../../imaging/measuring/seams.ts';
 import type { Database } from '../../store/database.ts';
 import { blobBytes } from '../../store/library/blobs.ts';
@@ -36,17 +38,38 @@ export async function lookAtPost(
     const sent = { kept: await client.kept(post, file.number), shown };
     backs.push({ upload, data, sent, measured: await measuredOf(upload, data, sent) });
   }
+  const screens = await screensOf(client, post);
   const seams = await seamsOf(backs);
+  const gap = await gapOf(post, screens);
   return backs.map(({ upload: { position }, sent, measured }) => {
-    const shown = measured.shown.map((one, at) => ({ ...one, sha256: sha256Of(sent.shown[at]?.data) }));
+    const shown = measured.shown.map((one, at) => {
+      const screen = screens.get(one.shownWidth);
+      return { ...one, sha256: sha256Of(sent.shown[at]?.data), screen: screen ? sha256Of(screen) : null };
+    });
     const kept = { ...measured.kept, sha256: sha256Of(sent.kept) };
-    const back: ComeBack = { ...measured, kept, shown, seams: seams.get(position) ?? [] };
+    const back: ComeBack = { ...measured, kept, shown, seams: seams.get(position) ?? [], gap };
     return {
       position,
       outcome: { state: 'shown', back },
-      pictures: [sent.kept, ...sent.shown.map(({ data }) => data)],
+      pictures: [sent.kept, ...sent.shown.map(({ data }) => data), ...screens.values()],
     };
   });
+}
+
+/** The whole post as the network's page shows it, by the width. */
+async function screensOf(client: NetworkClient, post: NetworkPost): Promise<Map<number, Buffer>> {
+  const screens = new Map<number, Buffer>();
+  for (const { shownWidth } of post.files[0]?.shown ?? [])
+    screens.set(shownWidth, await client.screen(post, shownWidth));
+  return screens;
+}
+
+/** The gap between the tiles of a post, measured on its widest screen. */
+async function gapOf({ files, columns }: NetworkPost, screens: ReadonlyMap<number, Buffer>): Promise<number | null> {
+  const tile = files[0]?.shown[0];
+  const screen = tile && screens.get(tile.shownWidth);
+  if (!tile || !screen || files.length < 2) return null;
+  return gapBetween((await measureFile(screen)).width, tile.width, columns);
 }
 
 const sha256Of = (data: Buffer = Buffer.alloc(0)) => createHash('sha256').update(data).digest('hex');

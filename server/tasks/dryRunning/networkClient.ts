@@ -84,6 +84,9 @@ export class NetworkClient {
   shown = (post: Pick<NetworkPost, 'id'>, number: number, width: number) =>
     this.ask('GET', `/posts/${post.id}/files/${number}/shown/${width}`);
 
+  /** The post as the network's page shows it at a width. */
+  screen = (post: Pick<NetworkPost, 'id'>, width: number) => this.ask('GET', `/posts/${post.id}/screen/${width}`);
+
   private async post(method: string, path: string, asked: Asked = {}): Promise<NetworkPost> {
     const { name } = this.account;
     const answer = NetworkPostSchema.safeParse(jsonOf(await this.ask(method, path, asked)));

@@ -1,6 +1,7 @@
 import './NeutralPage.css';
 import type { DryRun, DryRunFile, Purpose, ShownAt } from '@inkwell/core/model';
 import type { ReactNode } from 'react';
+import { runPictureUrl } from '../../api/dryRuns.ts';
 import { PostPicture } from './PostPicture.tsx';
 
 /** A page as wide as this or less is drawn as a phone's, in CSS pixels. */
@@ -38,7 +39,16 @@ export function NeutralPage({ run, file, at }: { run: DryRun; file: DryRunFile; 
         <figure key={side}>
           <figcaption className="small">{side === 'shown' ? 'As shown' : 'Delivered'}</figcaption>
           <Page kind={kind} width={width}>
-            <PostPicture run={run} file={file} spec={spec} width={width} side={side} withControls />
+            {side === 'shown' && at?.screen && spec.group?.kind !== 'quilt' ? (
+              // Mask, controls, gaps and fold are the network's own here.
+              <img
+                className="network-screen"
+                alt={`${spec.name}, as the network shows it`}
+                src={runPictureUrl(run, at.screen)}
+              />
+            ) : (
+              <PostPicture run={run} file={file} spec={spec} width={width} side={side} withControls />
+            )}
           </Page>
         </figure>
       ))}

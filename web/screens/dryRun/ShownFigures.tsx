@@ -72,7 +72,7 @@ function Refusal({ file: { line, outcome } }: { file: DryRunFile }) {
 }
 
 function Back({ back, at, onWorst }: { back: ComeBack; at: ShownAt | null; onWorst: (() => void) | null }) {
-  const { kept, lost, cut, seams } = back;
+  const { kept, lost, cut, seams, gap } = back;
   const lostWordsHere = at ? hardToRead(at.words) : [];
   return (
     <>
@@ -129,6 +129,7 @@ function Back({ back, at, onWorst }: { back: ComeBack; at: ShownAt | null; onWor
       ) : (
         <p className="quiet">The sheet does not say at which width this place is shown.</p>
       )}
+      {gap !== null && <p className="small">Gaps between its tiles: {(100 * gap).toFixed(1)} % of a tile.</p>}
       {at && at.words.length > 0 && (
         <table className="figures small">
           <caption>Contrast of its words</caption>

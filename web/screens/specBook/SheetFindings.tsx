@@ -9,6 +9,7 @@ const fieldWords: Record<SheetChange['field'], string> = {
   formats: 'the formats',
   height: 'the dimensions',
   'most panels': 'the panels',
+  gap: 'the gaps between tiles',
   'long edge': 'the long edge after the upload',
   encoding: 'the encoding after the upload',
 };

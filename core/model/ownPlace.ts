@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { boundedPlace, PlaceFieldsSchema } from './place.ts';
 
 /** What a person says of a place of their own; its slug and its row are made for it. */
-export const OwnPlaceSchema = PlaceFieldsSchema.omit({ slug: true, own: true }).superRefine(boundedPlace);
+export const OwnPlaceSchema = PlaceFieldsSchema.omit({ slug: true, own: true, measured: true }).superRefine(
+  boundedPlace,
+);
 export type OwnPlace = z.infer<typeof OwnPlaceSchema>;
 
 /** Where it is kept: in a sheet of one's own under a name, or for one project only. */

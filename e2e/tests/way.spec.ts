@@ -58,11 +58,11 @@ test('a picture of one’s own goes to five places on three networks, framed by 
   const manifest = ManifestSchema.parse(JSON.parse(files.get('manifest.json')?.toString() ?? ''));
   expect(manifest.leftOut).toEqual([]);
   expect([...files.keys()]).toEqual([
-    'Sunpane/1 Portrait post/mowe-uber-der-dune_sunpane_portrait-post_1080x1350.jpg',
-    'Sunpane/2 Story/mowe-uber-der-dune_sunpane_story_1080x1920.jpg',
     'Candlecast/1 Video thumbnail/mowe-uber-der-dune_candlecast_video-thumbnail_1280x720.jpg',
     'Pipwire/1 Header/mowe-uber-der-dune_pipwire_header_1500x500.jpg',
     'Pipwire/2 Profile picture/mowe-uber-der-dune_pipwire_profile-picture_512x512.jpg',
+    'Sunpane/1 Portrait post/mowe-uber-der-dune_sunpane_portrait-post_1080x1350.jpg',
+    'Sunpane/2 Story/mowe-uber-der-dune_sunpane_story_1080x1920.jpg',
     'manifest.json',
     'posting.csv',
     'posting.html',

@@ -67,7 +67,10 @@ test('a delivery is posted by its kit, and tried on the simulated networks first
   await page.keyboard.up('d');
   expect.soft(await faults(page), 'compared').toEqual([]);
   await page.getByText('On a page').click();
-  await expect(page.getByRole('img', { name: 'Portrait post, as the network shows it' })).toHaveJSProperty('complete', true);
+  await expect(page.getByRole('img', { name: 'Portrait post, as the network shows it' })).toHaveJSProperty(
+    'complete',
+    true,
+  );
   expect.soft(await faults(page), 'on a page').toEqual([]);
   await page.keyboard.press('Escape');
 

@@ -212,6 +212,9 @@ test('a screen shows a post through its mask, under its controls, with its gaps 
     true,
     false,
   ]);
+  // Every screen says in words that it is simulated, with whatever fonts the machine has.
+  const below = Array.from({ length: 390 }, (_, x) => story.at(x, story.info.height - 9));
+  expect(below.some((level) => level < 160)).toBe(true);
   const round = await screenOf('pipwire', { place: 'profile-picture' }, [await white(512, 512)], 128);
   expect([round.at(1, 1), round.at(64, 64)].map((level) => level > 250)).toEqual([false, true]);
   const folded = await screenOf('corkmoor', { place: 'long-card' }, [await white(1000, 2000)], 240);

@@ -1,4 +1,6 @@
+import { fileURLToPath } from 'node:url';
 import { type Area, type Place, standInNotice } from '@inkwell/core/model';
+import { createCanvas, GlobalFonts } from '@napi-rs/canvas';
 import sharp, { type Sharp } from 'sharp';
 import { pieceWidth } from './processing.ts';
 
@@ -118,14 +120,24 @@ function foldedHeight(shown: Area, { width }: Place, full: number, scale: number
   return isFold ? Math.min(full, Math.max(1, Math.round(shown.height * scale))) : full;
 }
 
+const notices = { font: '10px Notice', colour: '#333333', left: 4, baseline: 13, wide: 440 } as const;
+// Whatever fonts a machine has, or none.
+GlobalFonts.registerFromPath(
+  fileURLToPath(import.meta.resolve('@expo-google-fonts/noto-sans/400Regular/NotoSans_400Regular.ttf')),
+  'Notice',
+);
+
+/** A line below a picture that says that all of it is simulated. */
 async function withNotice(picture: Sharp): Promise<Buffer> {
   const { data, info } = await picture.png().toBuffer({ resolveWithObject: true });
-  const words = Buffer.from(
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${info.width}" height="${noticeHeight}"><text x="4" y="13" font-size="10" font-family="sans-serif" fill="#333">${info.width < 240 ? 'Simulated' : standInNotice}</text></svg>`,
-  );
+  const canvas = createCanvas(info.width, noticeHeight);
+  const pen = canvas.getContext('2d');
+  pen.font = notices.font;
+  pen.fillStyle = notices.colour;
+  pen.fillText(info.width < notices.wide ? 'Simulated' : standInNotice, notices.left, notices.baseline);
   return sharp(data)
     .extend({ bottom: noticeHeight, background: '#ffffff' })
-    .composite([{ input: words, left: 0, top: info.height }])
+    .composite([{ input: canvas.toBuffer('image/png'), left: 0, top: info.height }])
     .png()
     .toBuffer();
 }

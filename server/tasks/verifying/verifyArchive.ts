@@ -25,7 +25,7 @@ export async function verifyArchive(path: string): Promise<Verification> {
   const zip = await yauzl.openPromise(path).catch((error: NodeJS.ErrnoException) => {
     const isMissing = error.code === 'ENOENT';
     throw new UserError(
-      isMissing ? `There is no file ${path}.` : `${path} cannot be read as an archive: ${error.message}.`,
+      isMissing ? `There is no file ${path}.` : `${path} cannot be read as an archive: ${sentence(error)}`,
       isMissing ? 404 : 422,
     );
   });
@@ -52,13 +52,16 @@ export async function verifyArchive(path: string): Promise<Verification> {
     }
   } catch (error) {
     if (error instanceof UserError) throw error;
-    throw new UserError(`${path} is damaged: ${error instanceof Error ? error.message : String(error)}.`);
+    throw new UserError(`${path} is damaged: ${sentence(error)}`);
   } finally {
     zip.close();
   }
   if (!manifest) throw new UserError(`${path} has no manifest.json: it is no archive of a delivery.`);
   return { manifest, verdicts: [...twice, ...verified(manifest, found, shippedPlaces())] };
 }
+
+/** What a library says, with one full stop at its end. */
+const sentence = (error: unknown) => `${error instanceof Error ? error.message : String(error)}`.replace(/\.*$/, '.');
 
 function readManifest(data: Buffer): Manifest {
   let read: unknown;

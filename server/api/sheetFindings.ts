@@ -2,7 +2,8 @@ import { SheetFindingSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../services.ts';
-import { changeFinding, sheetFindings } from '../tasks/library/measuredSheets.ts';
+import { listSheetFindings } from '../store/library/sheetFindings.ts';
+import { changeFinding } from '../tasks/library/measuredSheets.ts';
 import { idOf } from './params.ts';
 
 export const FindingStateSchema = z.object({
@@ -15,7 +16,7 @@ export function sheetFindingsRouter(services: Services): Router {
   const router = Router();
 
   router.get('/', async (_request, response) => {
-    response.json(await sheetFindings(services));
+    response.json(await listSheetFindings(services.db));
   });
 
   router.patch('/:id', async (request, response) => {

@@ -321,8 +321,7 @@ export interface DeliveryItem {
   finish?: NonNullable<ManifestFile['finish']>;
   /** Which piece of the plan's picture it is, where that is cut. */
   piece?: PieceOfWhole;
-  /** The frame it is of, the place as it was, and what is said where it is posted; not noted by earlier versions. */
-  frameId?: string;
+  /** The place as it was, and what is said where it is posted; not noted by earlier versions. */
   placeThen?: PlaceThen;
   posting?: PostingWords;
   /** What of the picture matters, in pixels of the file or of the whole that it is cut from. */

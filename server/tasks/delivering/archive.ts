@@ -7,17 +7,18 @@ import type { StoredDelivery } from '../../store/projects/deliveries.ts';
 import { postingPage } from './postingPage.ts';
 import { postingTable } from './postingTable.ts';
 
-/** What a delivery says about itself in the archive, whose files are in posting order. */
-export const manifestOf = (
+/** What a delivery, or what of it is for one network, says about itself in the archive, whose files are in posting order. */
+const manifestOf = (
   stored: Pick<StoredDelivery, 'projectName'>,
   delivery: Delivery,
   files: readonly KitFile[],
+  network: string | null,
 ): Manifest => ({
   manifest: 2,
   project: stored.projectName,
   delivered: delivery.createdAt,
   files: files.map(({ line, path }) => ({ ...line, file: path })),
-  leftOut: delivery.leftOut,
+  leftOut: delivery.leftOut.filter((one) => network === null || one.network === network),
 });
 
 /**
@@ -39,7 +40,7 @@ export function archiveOf(
   for (const { line, path } of files) {
     zip.addReadStreamLazy(path, { ...options, size: line.bytes }, (ready) => ready(null, readBlob(db, line.sha256)));
   }
-  for (const [name, text] of textsOf(stored, delivery, kit, files)) zip.addBuffer(Buffer.from(text), name, options);
+  for (const [name, text] of textsOf(stored, delivery, kit, network)) zip.addBuffer(Buffer.from(text), name, options);
   zip.end();
   return zip.outputStream;
 }
@@ -51,9 +52,9 @@ const textsOf = (
   stored: StoredDelivery,
   delivery: Delivery,
   kit: readonly KitNetwork[],
-  files: readonly KitFile[],
+  network: string | null,
 ): [name: string, text: string][] => [
-  ['manifest.json', `${JSON.stringify(manifestOf(stored, delivery, files), null, 2)}\n`],
+  ['manifest.json', `${JSON.stringify(manifestOf(stored, delivery, kitFiles(kit), network), null, 2)}\n`],
   ['posting.csv', postingTable(kit)],
   ['posting.html', postingPage(stored.projectName, delivery, kit)],
 ];

@@ -49,7 +49,6 @@ export function deliveryItems(
   );
   return files.map(({ frame, original, project, at, plan, finish, piece, blocked, placeThen, marks }, index) => ({
     fileName: names[index] ?? '',
-    frameId: frame.id,
     plan,
     original: original.name,
     network: at.network.name,

@@ -1,8 +1,8 @@
-import type { Delivery, ManifestFile } from '@inkwell/core/model';
+import type { ManifestFile } from '@inkwell/core/model';
 import { postingKit } from '@inkwell/core/posting';
 import type { DeliveryItem, DryRunItem } from '../../store/schema.ts';
 
-/** What is uploaded of finished files, post by post in posting order; `items` are those that the files were made from. */
+/** What is uploaded of finished files, post by post in posting order; nothing of what is from before its place was noted. @param items that the files were made from */
 export function dryRunItems(files: readonly ManifestFile[], items: readonly DeliveryItem[]): DryRunItem[] {
   const byName = new Map(items.map((item) => [item.fileName, item]));
   return postingKit(files).flatMap(({ entries }) =>
@@ -18,7 +18,3 @@ export function dryRunItems(files: readonly ManifestFile[], items: readonly Deli
     ),
   );
 }
-
-/** What a delivery uploads; empty where it is from before its places were noted. */
-export const itemsOfDelivery = ({ files }: Pick<Delivery, 'files'>, items: readonly DeliveryItem[]): DryRunItem[] =>
-  dryRunItems(files, items);

@@ -2,6 +2,7 @@ import type { DryRunOutcome } from '@inkwell/core/model';
 import type { NetworkAccount } from '../../networkAccounts.ts';
 import type { Database, Queryable } from '../../store/database.ts';
 import { blobBytes, keepBytes } from '../../store/library/blobs.ts';
+import { keepSheetFindings } from '../../store/library/sheetFindings.ts';
 import { findDelivery } from '../../store/projects/deliveries.ts';
 import {
   beginDryRun,
@@ -16,10 +17,10 @@ import {
 } from '../../store/projects/dryRuns.ts';
 import type { DryRunItem, WorkTask } from '../../store/schema.ts';
 import { addWork, dropFailed, failedDryRuns, type NewWork, priorities } from '../../store/work.ts';
-import { findingsIn, keepFindings } from '../library/measuredSheets.ts';
+import { findingsIn } from '../library/measuredSheets.ts';
 import type { Keep } from '../plans/measurePlan.ts';
 import type { Planner } from '../plans/planner.ts';
-import { itemsOfDelivery } from './dryRunItems.ts';
+import { dryRunItems } from './dryRunItems.ts';
 import { lookAtPost } from './lookAtPost.ts';
 import { NetworkAway, NetworkClient } from './networkClient.ts';
 import { Cancelled, type PostOutcome, type Upload, uploadPost } from './uploadPost.ts';
@@ -71,7 +72,7 @@ async function begin(db: Database, run: StoredDryRun): Promise<Keep | Later> {
     const found = await findDelivery(db, run.deliveryId);
     const state = found?.delivery.state ?? 'failed';
     if (state === 'waiting' || state === 'working') return { laterMs: deliveryMs };
-    items = found && state === 'done' ? itemsOfDelivery(found.delivery, found.stored.items) : [];
+    items = found && state === 'done' ? dryRunItems(found.delivery.files, found.stored.items) : [];
   }
   if (items.length === 0) {
     const why =
@@ -142,7 +143,7 @@ async function settlePost(
       dryRunId,
       outcomes.map(({ position, outcome }) => ({ position, outcome })),
     );
-    await keepFindings(tx, findingsIn(planning, dryRunId, told));
+    await keepSheetFindings(tx, findingsIn(planning, dryRunId, told));
   });
 }
 
@@ -177,6 +178,8 @@ async function waitOrGiveUp(
   { open, current, isPublished }: Stopped,
   { message, retryMs }: NetworkAway,
 ): Promise<Keep | Later> {
+  // A network that says when to come back is there: from then on it has not been away.
+  if (retryMs !== null) await stopWaiting(db, run.id, network);
   const since = await waitAt(db, run.id, network, message);
   if (retryMs !== null) return { laterMs: retryMs };
   if (Date.now() - since.getTime() < giveUpMs) return { laterMs: againMs };

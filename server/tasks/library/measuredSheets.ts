@@ -1,14 +1,7 @@
 import { differences } from '@inkwell/core/dryRunning';
 import type { DryRunOutcome, ManifestFile, SheetFinding } from '@inkwell/core/model';
 import type { Services } from '../../services.ts';
-import type { Queryable } from '../../store/database.ts';
-import {
-  findSheetFinding,
-  keepSheetFindings,
-  listSheetFindings,
-  type NewFinding,
-  setFindingState,
-} from '../../store/library/sheetFindings.ts';
+import { findSheetFinding, type NewFinding, setFindingState } from '../../store/library/sheetFindings.ts';
 import { framesAffected } from '../../store/projects/frames.ts';
 import { orNotFound } from '../../userError.ts';
 import type { Planning } from '../plans/planner.ts';

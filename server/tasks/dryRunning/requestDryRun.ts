@@ -18,11 +18,12 @@ import { dropDryRunWork, priorities } from '../../store/work.ts';
 import { orNotFound, UserError } from '../../userError.ts';
 import { deliveryItems, wantedFrames } from '../delivering/deliveryItems.ts';
 import { manifestLine } from '../delivering/manifestLine.ts';
+import { finishedFiles } from '../plans/finishedFiles.ts';
 import { queueMeasuring } from '../plans/measuredFrames.ts';
 import { dryRunItems } from './dryRunItems.ts';
 import { queueDryRun } from './runDryRun.ts';
 
-type Stores = Pick<Services, 'db' | 'planner'>;
+type Stores = Pick<Services, 'db'>;
 
 const what = 'This dry run';
 
@@ -52,7 +53,11 @@ export async function dryRunOfDelivery({ db }: Stores, deliveryId: string): Prom
  * @param plan that the person has seen
  * @throws UserError where the frame has changed since, its file is not made yet, or it may not be delivered
  */
-export async function dryRunOfFrame({ db, planner }: Stores, frameId: string, plan: string): Promise<DryRun> {
+export async function dryRunOfFrame(
+  { db, planner, copies }: Pick<Services, 'db' | 'planner' | 'copies'>,
+  frameId: string,
+  plan: string,
+): Promise<DryRun> {
   const framed = orNotFound(await findFrame(db, frameId), 'This frame');
   const planning = await planner.open();
   const wanted = wantedFrames(planning, [framed]);
@@ -63,35 +68,32 @@ export async function dryRunOfFrame({ db, planner }: Stores, frameId: string, pl
   const items = deliveryItems(wanted, defaultPattern, planning.sheets);
   const blocked = items.find((item) => item.blocked?.length)?.blocked ?? [];
   if (blocked.length > 0) throw new UserError(`This frame may not be delivered as it is: ${blocked.join(' ')}`, 409);
+  const weight = (await knownWeights(db, [plan])).get(plan);
+  if (!weight) {
+    await db.transaction((tx) => queueMeasuring(tx, planning, [framed], priorities.looked, true));
+    throw new UserError('The file of this frame is still being made. Try again in a moment.', 409);
+  }
+  // Files are kept for a while only: one that is not there any more is encoded again.
+  await finishedFiles({ db, copies }, frame.plan);
+  const kept = orNotFound(await keptEncodings(db, plan, items.length), 'The file of this frame');
+  const lines = items.flatMap((item): ManifestFile[] => {
+    const index = item.piece?.index ?? 0;
+    const [file, encoding, read] = [weight.files[index], kept[index], readPlan(item.plan)];
+    return file && encoding && read ? [manifestLine({ item, plan: read, file, encoding }, plan)] : [];
+  });
+  const { projectId } = framed.frame;
+  const uploads = dryRunItems(lines, items);
   return db.transaction(async (tx) => {
-    const weight = (await knownWeights(tx, [plan])).get(plan);
-    const kept = await keptEncodings(tx, plan, items.length);
-    if (!weight || !kept) {
-      await queueMeasuring(tx, planning, [framed], priorities.looked, true);
-      throw new UserError('The file of this frame is still being made. Try again in a moment.', 409);
-    }
-    const lines = items.flatMap((item): ManifestFile[] => {
-      const index = item.piece?.index ?? 0;
-      const [file, encoding, read] = [weight.files[index], kept[index], readPlan(item.plan)];
-      return file && encoding && read ? [manifestLine({ item, plan: read, file, encoding }, plan)] : [];
-    });
-    const run = await addDryRun(tx, {
-      projectId: framed.frame.projectId,
-      deliveryId: null,
-      items: dryRunItems(lines, items),
-    });
-    await keepPictures(
-      tx,
-      run.id,
-      lines.map(({ sha256 }) => sha256),
-    );
+    const run = await addDryRun(tx, { projectId, deliveryId: null, items: uploads });
+    const pictures = lines.map(({ sha256 }) => sha256);
+    await keepPictures(tx, run.id, pictures);
     await queueDryRun(tx, run.id);
     return run;
   });
 }
 
 /** Ends a dry run. What was posted stays, and what came back; nothing more is uploaded. @throws UserError where it is over */
-export async function cancelDryRun({ db }: Pick<Stores, 'db'>, id: string): Promise<DryRun> {
+export async function cancelDryRun({ db }: Stores, id: string): Promise<DryRun> {
   orNotFound(await storedDryRun(db, id), what);
   const isCancelled = await db.transaction(async (tx) => {
     const ended = await endDryRun(tx, id, 'cancelled');
@@ -103,7 +105,7 @@ export async function cancelDryRun({ db }: Pick<Stores, 'db'>, id: string): Prom
 }
 
 /** Makes sure that a picture is one of a run. @throws UserError where it is not */
-export async function checkPicture({ db }: Pick<Stores, 'db'>, id: string, sha256: string): Promise<void> {
+export async function checkPicture({ db }: Stores, id: string, sha256: string): Promise<void> {
   const run = orNotFound(await storedDryRun(db, id), what);
   orNotFound(await isPictureOf(db, run, sha256), 'This picture');
 }

@@ -38,11 +38,6 @@ export function findingsIn({ sheets, places }: Planning, dryRunId: string, outco
   });
 }
 
-export const keepFindings = (db: Queryable, found: readonly NewFinding[]): Promise<void> =>
-  keepSheetFindings(db, found);
-
-export const sheetFindings = ({ db }: Pick<Services, 'db'>): Promise<SheetFinding[]> => listSheetFindings(db);
-
 /**
  * Takes a measured number over into the spec book, puts it aside, or takes that back; asks for what has to be measured anew of the
  * frames that it touches.

@@ -139,5 +139,5 @@ test('a panorama becomes five panels, a block and a quilt that meet exactly; a t
     [4, 2, 2],
   ]);
   expect(of('Profile quilt')[0]?.piece).toMatchObject({ number: 1, row: 2, column: 3 });
-  expect(files.get('posting.html')?.toString()).toContain('to be uploaded in this order and no other');
+  expect(files.get('posting.html')?.toString()).toContain('uploaded in this order and no other');
 });

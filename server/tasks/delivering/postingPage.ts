@@ -1,5 +1,5 @@
 import { type Delivery, formatLabel, formatWeight } from '@inkwell/core/model';
-import { alternativeText, type KitEntry, type KitFile, type KitNetwork, type Post } from '@inkwell/core/posting';
+import { alternativeText, type KitFile, type KitNetwork, orderWords, type Post } from '@inkwell/core/posting';
 import escapeHtml from 'escape-html';
 
 const style = `
@@ -9,15 +9,6 @@ const style = `
   .files { display: flex; flex-wrap: wrap; gap: 12px; margin: 6px 0; padding: 0; list-style: none; } .files li { width: 170px; overflow-wrap: anywhere; }
   .files img { max-width: 160px; max-height: 160px; border: 1px solid #ccc; display: block; } .quiet { color: #566074; font-size: 12.5px; }
   dl { display: grid; grid-template-columns: 120px 1fr; gap: 2px 10px; margin: 4px 0; } dt { color: #566074; } dd { margin: 0; white-space: pre-wrap; }`;
-
-/** How the files of a post are uploaded, in words; empty where there is but one. */
-const howWords = (entry: KitEntry, { files }: Post): string => {
-  const piece = files[0]?.line.piece;
-  if (!piece) return '';
-  if (entry.group === 'panels') return `${files.length} panels, swiped from the left`;
-  if (entry.group === 'quilt') return `Post ${piece.number} of ${piece.of}: row ${piece.row}, column ${piece.column}`;
-  return `${piece.columns} × ${piece.rows} tiles, to be uploaded in this order and no other`;
-};
 
 /** The address of a file from the page, which lies beside the folders. */
 const href = (path: string) => path.split('/').map(encodeURIComponent).join('/');
@@ -51,7 +42,7 @@ export function postingPage(
   const networks = kit.map(({ network, entries }) => {
     const shown = entries.map((entry) => {
       const posts = entry.posts.map((post) => {
-        const how = howWords(entry, post);
+        const how = orderWords(entry, post);
         const items = post.files.map((file) => fileItem(file, post.files.length > 1)).join('\n');
         return `<div class="post"><span class="box"></span>${escapeHtml(how || 'One picture')}<ol class="files">${items}</ol>${wordList(post)}</div>`;
       });

@@ -1,6 +1,7 @@
 import './DeliveryScreen.css';
 import { DownloadOutlined } from '@ant-design/icons';
 import { defaultPattern, fileNames, nameable, patternProblem, patternWords } from '@inkwell/core/naming';
+import { postingWords } from '@inkwell/core/posting';
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -39,6 +40,7 @@ export function DeliveryScreen() {
   const cautious = frames.filter((one) => one.findings.some((finding) => finding.level === 'caution'));
   const measuring = frames.filter((one) => !one.weight && !one.failure).length;
   const failed = frames.filter((one) => !one.weight && one.failure);
+  const untold = frames.filter(({ frame, original }) => postingWords(original, project, frame).altText === '');
   const seen = frames.flatMap(({ frame, planHash }) => (planHash ? [{ frameId: frame.id, plan: planHash }] : []));
 
   return (
@@ -89,6 +91,12 @@ export function DeliveryScreen() {
               <Link to={`/projects/${project.id}?original=${original.id}&frame=${frame.id}`}>Look at it</Link>
             </li>
           ))}
+          {untold.length > 0 && (
+            <li className="quiet">
+              {untold.length} of {counted(frames.length, 'frame')} {untold.length === 1 ? 'has' : 'have'} no alternative
+              text.
+            </li>
+          )}
           {measuring > 0 && (
             <li className="quiet">
               Still being weighed: {counted(measuring, 'frame')}, which can be delivered anyway.

@@ -5,7 +5,7 @@ import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { isRunning, useCancelDryRun, useDryRun } from '../../api/dryRuns.ts';
-import { Failure, Skeleton } from '../../parts/States.tsx';
+import { Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useHeldKey } from '../../parts/useHeldKey.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
@@ -45,20 +45,33 @@ export function DryRunScreen() {
   if (open) {
     return <ShownView run={run} files={files} file={open} onBack={() => go({})} onOpen={(file) => go({ file })} />;
   }
-  return <Run run={run} files={files} which={which} onWhich={(look) => go({ look })} onOpen={(file) => go({ file })} />;
+  return (
+    <Run
+      run={run}
+      error={error}
+      onAgain={() => void refetch()}
+      files={files}
+      which={which}
+      onWhich={(look) => go({ look })}
+      onOpen={(file) => go({ file })}
+    />
+  );
 }
 
 type Which = 'all' | 'doubtful';
 
 function Run(props: {
   run: DryRun;
+  /** Why nothing newer is known of it; null where that is so. */
+  error: unknown;
+  onAgain: () => void;
   /** Those that are looked at. */
   files: readonly DryRunFile[];
   which: Which;
   onWhich: (which: Which) => void;
   onOpen: (position: number) => void;
 }) {
-  const { run, files, which, onWhich, onOpen } = props;
+  const { run, error, onAgain, files, which, onWhich, onOpen } = props;
   const project = useOpenProject();
   const cancel = useCancelDryRun();
   const note = useUndoNote();
@@ -89,7 +102,8 @@ function Run(props: {
       </div>
       <div className="row spread wrap dry-run-line">
         <p role="status" className="dry-run-words">
-          {run.failure ?? runWords(run)} {run.waiting && <span className="dry-run-waiting">{run.waiting}</span>}
+          {run.failure ? <span className="run-problem">{run.failure}</span> : runWords(run)}{' '}
+          {run.waiting && <span className="dry-run-waiting">{run.waiting}</span>}
         </p>
         <div className="row wrap">
           <Segmented<Which>
@@ -114,6 +128,7 @@ function Run(props: {
           />
         </div>
       </div>
+      {error !== null && <FailureLine error={error} again={onAgain} />}
       {isRunning(run) && (
         <Progress percent={Math.round((100 * over) / Math.max(1, run.files.length))} showInfo={false} />
       )}

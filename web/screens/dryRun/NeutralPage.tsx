@@ -67,105 +67,71 @@ function Lines({ widths }: { widths: readonly number[] }) {
   );
 }
 
+/** What stands above and below a picture that fills its page's width: lines in per cent, and whether its author stands above it. */
+const around = {
+  feed: { hasAuthor: true, above: [], below: [30, 94, 66] },
+  head: { hasAuthor: false, above: [], below: [44, 70, 28] },
+  link: { hasAuthor: false, above: [], below: [22, 88, 60] },
+  article: { hasAuthor: false, above: [96, 92, 97, 60], below: [94, 98, 42] },
+} as const;
+
+/** Rows of a list: the lines beside each picture, and what a picture of the others looks like. */
+const rows = {
+  list: { lines: [92, 74, 38], ratio: '16 / 9', rounding: 0 },
+  round: { lines: [36, 90, 62], ratio: '1', rounding: '50%' },
+} as const;
+/** Room beside a picture in a list, in CSS pixels. */
+const beside = 230;
+
 function Page({ kind, width, children }: { kind: (typeof pages)[Purpose]; width: number; children: ReactNode }) {
-  const page = (className: string, content: ReactNode, inner = width) => (
-    <div className={`neutral-page ${className}`} style={{ width: inner }}>
-      {content}
+  if (kind === 'story') return <div className="neutral-page">{children}</div>;
+  if (kind === 'cards') {
+    return (
+      <div className="neutral-page neutral-cards">
+        <span className="neutral-blank" style={{ width, height: width * 0.9 }} aria-hidden="true" />
+        <span>{children}</span>
+        <span className="neutral-blank" style={{ width, height: width * 1.3 }} aria-hidden="true" />
+      </div>
+    );
+  }
+  if (kind === 'list' || kind === 'round') {
+    const { lines, ratio, rounding } = rows[kind];
+    const other = (
+      <span
+        className="neutral-blank"
+        style={{ width, aspectRatio: ratio, borderRadius: rounding }}
+        aria-hidden="true"
+      />
+    );
+    return (
+      <div className="neutral-page" style={{ width: width + beside }}>
+        {[other, children, other].map((picture, row) => (
+          <div key={`${row * 1}`} className="neutral-row">
+            {picture}
+            <Lines widths={lines} />
+          </div>
+        ))}
+      </div>
+    );
+  }
+  const { hasAuthor, above, below } = around[kind];
+  return (
+    <div className="neutral-page" style={{ width }}>
+      {hasAuthor && (
+        <div className="neutral-row">
+          <span className="neutral-blank neutral-author" aria-hidden="true" />
+          <Lines widths={[40, 24]} />
+        </div>
+      )}
+      {above.length > 0 && <Text widths={above} />}
+      {children}
+      <Text widths={below} />
     </div>
   );
-  switch (kind) {
-    case 'story':
-      return page('neutral-bare', children);
-    case 'list':
-      return page(
-        'neutral-list',
-        [0, 1, 2].map((row) => (
-          <div key={row} className="neutral-row">
-            {row === 1 ? (
-              children
-            ) : (
-              <span className="neutral-blank" style={{ width, aspectRatio: '16 / 9' }} aria-hidden="true" />
-            )}
-            <Lines widths={[92, 74, 38]} />
-          </div>
-        )),
-        width + 210,
-      );
-    case 'round':
-      return page(
-        'neutral-list',
-        [0, 1, 2].map((row) => (
-          <div key={row} className="neutral-row">
-            {row === 1 ? (
-              children
-            ) : (
-              <span
-                className="neutral-blank"
-                style={{ width, height: width, borderRadius: '50%' }}
-                aria-hidden="true"
-              />
-            )}
-            <Lines widths={[36, 90, 62]} />
-          </div>
-        )),
-        Math.max(300, width + 230),
-      );
-    case 'head':
-      return page(
-        'neutral-head',
-        <>
-          {children}
-          <div className="neutral-pad">
-            <Lines widths={[44, 70, 28]} />
-          </div>
-        </>,
-      );
-    case 'link':
-      return page(
-        'neutral-link',
-        <>
-          {children}
-          <div className="neutral-pad">
-            <Lines widths={[22, 88, 60]} />
-          </div>
-        </>,
-      );
-    case 'cards':
-      return page(
-        'neutral-cards',
-        <>
-          <span className="neutral-blank" style={{ width, height: width * 0.9 }} aria-hidden="true" />
-          <span>{children}</span>
-          <span className="neutral-blank" style={{ width, height: width * 1.3 }} aria-hidden="true" />
-        </>,
-        2 * width + 12,
-      );
-    case 'article':
-      return page(
-        'neutral-article',
-        <>
-          <div className="neutral-pad">
-            <Lines widths={[96, 92, 97, 60]} />
-          </div>
-          {children}
-          <div className="neutral-pad">
-            <Lines widths={[94, 98, 42]} />
-          </div>
-        </>,
-      );
-    default:
-      return page(
-        'neutral-feed',
-        <>
-          <div className="neutral-who">
-            <span className="neutral-blank" style={{ width: 34, height: 34, borderRadius: '50%' }} aria-hidden="true" />
-            <Lines widths={[40, 24]} />
-          </div>
-          {children}
-          <div className="neutral-pad">
-            <Lines widths={[30, 94, 66]} />
-          </div>
-        </>,
-      );
-  }
 }
+
+const Text = ({ widths }: { widths: readonly number[] }) => (
+  <div className="neutral-pad">
+    <Lines widths={widths} />
+  </div>
+);

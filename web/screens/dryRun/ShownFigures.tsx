@@ -6,6 +6,7 @@ import {
   formatLimit,
   formatWeight,
   type ShownAt,
+  standInNotice,
 } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { isCut, lostWords } from './outcomeWords.ts';
@@ -32,6 +33,7 @@ export function ShownFigures(props: { file: DryRunFile; at: ShownAt | null; onWo
       )}
       {outcome?.state === 'refused' && <Refusal file={file} />}
       {outcome?.state === 'shown' && <Back back={outcome.back} at={at} onWorst={onWorst} />}
+      <p className="quiet small">{standInNotice}</p>
     </aside>
   );
 }

@@ -1,6 +1,6 @@
 import { CopyOutlined } from '@ant-design/icons';
 import { type Delivery, formatLabel, formatWeight } from '@inkwell/core/model';
-import { alternativeText, type KitEntry, type KitFile, type Post } from '@inkwell/core/posting';
+import { alternativeText, type KitEntry, type KitFile, orderWords, type Post } from '@inkwell/core/posting';
 import { Button, Checkbox } from 'antd';
 import { type DragEvent, Fragment, useState } from 'react';
 import { fileUrl } from '../../api/deliveries.ts';
@@ -27,7 +27,7 @@ export function KitEntryRow(props: {
         </div>
       </div>
       <div>
-        {entry.posts.map((post, at) => (
+        {entry.posts.map((post) => (
           <div
             key={post.key}
             className="kit-post"
@@ -36,7 +36,7 @@ export function KitEntryRow(props: {
           >
             <div className="row wrap">
               <Checkbox checked={posted.has(post.key)} onChange={({ target }) => onTick(post.key, target.checked)}>
-                {entry.posts.length > 1 ? `Post ${at + 1} of ${entry.posts.length} is posted` : 'Posted'}
+                Posted
               </Checkbox>
               <span className="quiet small">{orderWords(entry, post)}</span>
             </div>
@@ -51,15 +51,6 @@ export function KitEntryRow(props: {
       </div>
     </article>
   );
-}
-
-/** In which order the files of a post go up, or where its tile comes to stand. */
-function orderWords({ group }: KitEntry, { files }: Post): string {
-  const piece = files[0]?.line.piece;
-  if (!piece) return '';
-  if (group === 'panels') return `${files.length} panels, uploaded in this order`;
-  if (group === 'quilt') return `row ${piece.row}, column ${piece.column} of the profile page`;
-  return `${piece.columns} × ${piece.rows} tiles, uploaded in this order and no other`;
 }
 
 /** A file that can be dragged to where it is posted, or downloaded. */

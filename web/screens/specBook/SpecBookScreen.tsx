@@ -7,7 +7,7 @@ import { useOwnPlaces } from '../../api/ownPlaces.ts';
 import { useSheetFindings } from '../../api/sheetFindings.ts';
 import { useSpecBook } from '../../api/specBook.ts';
 import { counted } from '../../parts/counted.ts';
-import { Failure, Skeleton } from '../../parts/States.tsx';
+import { Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { PlaceForm } from '../../places/PlaceForm.tsx';
 import { PlaceOutline } from '../../places/PlaceOutline.tsx';
@@ -122,7 +122,7 @@ function Sheet(props: { sheet: SpecSheet; findings: readonly SheetFinding[]; onW
 /** Every place of every network, with its numbers. */
 export function SpecBookScreen() {
   const { data, error, refetch } = useSpecBook();
-  const { data: findings = [] } = useSheetFindings();
+  const { data: findings = [], error: unmeasured, refetch: askAgain } = useSheetFindings();
   const { add, save } = useOwnPlaces();
   const note = useUndoNote();
   const [writing, setWriting] = useState<Writing | null>(null);
@@ -155,6 +155,7 @@ export function SpecBookScreen() {
         />
       )}
       {error && <Failure error={error} again={() => void refetch()} />}
+      {unmeasured && <FailureLine error={unmeasured} again={() => void askAgain()} />}
       {!data && !error && <Skeleton height={500} />}
       {data && (
         <nav aria-label="Networks" className="row wrap spec-ways">

@@ -16,7 +16,7 @@ import { openLog } from './log.ts';
 import { networksFile, readAccounts } from './networkAccounts.ts';
 import type { Services } from './services.ts';
 import type { Settings } from './settings.ts';
-import { shippedNetworks } from './standins/networkSheet.ts';
+import { networkSheets } from './standins/networkSheet.ts';
 import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts';
 import { openDatabase } from './store/database.ts';
 import { blobToFile } from './store/library/blobs.ts';
@@ -129,7 +129,7 @@ export async function startWorker(settings: Settings): Promise<RunningWorker> {
 export async function startNetworks(settings: Settings): Promise<RunningStandIns> {
   await mkdir(settings.INKWELL_DATA, { recursive: true });
   const log = openLog(join(settings.INKWELL_DATA, 'networks.log'), settings.LOG_LEVEL);
-  const networks = shippedNetworks(settings.INKWELL_NETWORKS ?? null);
+  const networks = networkSheets(settings.INKWELL_NETWORKS ?? null);
   return startStandIns(settings.DATABASE_URL, networksFile(settings.INKWELL_DATA), networks, log);
 }
 

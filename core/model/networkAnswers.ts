@@ -80,13 +80,13 @@ export const NetworkPostSchema = Told.extend({
 });
 export type NetworkPost = z.infer<typeof NetworkPostSchema>;
 
-export const NetworkAccountSchema = Told.extend({
+export const AccountAnswerSchema = Told.extend({
   network: z.string(),
   name: z.string(),
   /** Published posts. */
   posts: z.int().min(0),
 });
-export type NetworkAccount = z.infer<typeof NetworkAccountSchema>;
+export type AccountAnswer = z.infer<typeof AccountAnswerSchema>;
 
 /** What a post is begun with. */
 export const NewPostSchema = z.object({

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { setTimeout } from 'node:timers/promises';
-import { type NetworkAccount, type NetworkPost, NewPostSchema, type Place, standInNotice } from '@inkwell/core/model';
+import { type AccountAnswer, type NetworkPost, NewPostSchema, type Place, standInNotice } from '@inkwell/core/model';
 import express, { type ErrorRequestHandler, type Express, type Request } from 'express';
 import type { Logger } from 'pino';
 import { z } from 'zod';
@@ -64,7 +64,7 @@ export function networkApp({ db, sheet, token, log }: NetworkService): Express {
   });
 
   app.get('/account', async (_request, response) => {
-    const account: NetworkAccount = {
+    const account: AccountAnswer = {
       ...told,
       network: sheet.slug,
       name: sheet.name,

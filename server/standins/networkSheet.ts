@@ -34,7 +34,7 @@ const MannersSchema = z.strictObject({
 });
 
 /** A network as a file says it is: what its places have otherwise than the spec book's sheet that it is like. */
-export const NetworkFileSchema = z.strictObject({
+export const NetworkDescriptionSchema = z.strictObject({
   like: SlugSchema,
   /** Of a network that is like another one. */
   slug: SlugSchema.optional(),
@@ -49,7 +49,7 @@ export const NetworkFileSchema = z.strictObject({
 });
 
 /** A simulated network as it really is, which the spec book may not know. */
-export interface NetworkSheet extends Omit<z.infer<typeof NetworkFileSchema>, 'like' | 'places'> {
+export interface NetworkSheet extends Omit<z.infer<typeof NetworkDescriptionSchema>, 'like' | 'places'> {
   slug: string;
   name: string;
   places: SpecSheet['places'];
@@ -61,7 +61,7 @@ export interface NetworkSheet extends Omit<z.infer<typeof NetworkFileSchema>, 'l
  * @throws where the file is not as the schema says, or names a sheet or a place that is not there
  */
 export function networkOf(file: unknown, sheets: readonly SpecSheet[]): NetworkSheet {
-  const { like, places: others, ...read } = NetworkFileSchema.parse(file);
+  const { like, places: others, ...read } = NetworkDescriptionSchema.parse(file);
   const sheet = sheets.find(({ slug }) => slug === like);
   if (!sheet) throw new Error(`No sheet is called ${like}.`);
   const unknown = Object.keys(others).find((slug) => !sheet.places.some((place) => place.slug === slug));
@@ -71,7 +71,7 @@ export function networkOf(file: unknown, sheets: readonly SpecSheet[]): NetworkS
 }
 
 /** The networks that ship with the program, and those of another folder, as they really are. @throws where a file is wrong, with its name */
-export function shippedNetworks(further: string | null = null): NetworkSheet[] {
+export function networkSheets(further: string | null = null): NetworkSheet[] {
   const sheets = shippedSheets();
   const folders = [new URL('./networks/', import.meta.url), ...(further === null ? [] : [pathUrl(further)])];
   return folders.flatMap((folder) =>

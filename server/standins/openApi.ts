@@ -1,5 +1,5 @@
 import {
-  NetworkAccountSchema,
+  AccountAnswerSchema,
   NetworkPostSchema,
   NetworkRefusalSchema,
   NewPostSchema,
@@ -159,8 +159,8 @@ export const networkOpenApi = () => ({
   components: {
     securitySchemes: { account: { type: 'http', scheme: 'bearer' } },
     schemas: {
-      About: schemaOf(NetworkAccountSchema.omit({ posts: true })),
-      Account: schemaOf(NetworkAccountSchema),
+      About: schemaOf(AccountAnswerSchema.omit({ posts: true })),
+      Account: schemaOf(AccountAnswerSchema),
       NewPost: schemaOf(NewPostSchema, 'input'),
       Post: schemaOf(NetworkPostSchema),
       Refusal: schemaOf(NetworkRefusalSchema),

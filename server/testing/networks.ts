@@ -6,7 +6,7 @@ import addFormats from 'ajv-formats';
 import { pino } from 'pino';
 import { inject } from 'vitest';
 import type { NetworkAccount } from '../networkAccounts.ts';
-import { type NetworkSheet, shippedNetworks } from '../standins/networkSheet.ts';
+import { type NetworkSheet, networkSheets } from '../standins/networkSheet.ts';
 import { startStandIns } from '../standins/startStandIns.ts';
 
 const published = join(import.meta.dirname, '..', '..', 'docs', 'formats', 'network.openapi.json');
@@ -27,7 +27,7 @@ export const patient: NetworkSheet['manners'] = {
 
 /** The networks that ship, patient unless a test says otherwise. */
 export const networksWith = (change: (sheet: NetworkSheet) => Partial<NetworkSheet> = () => ({})): NetworkSheet[] =>
-  shippedNetworks().map((sheet) => ({ ...sheet, manners: { ...patient }, ...change(sheet) }));
+  networkSheets().map((sheet) => ({ ...sheet, manners: { ...patient }, ...change(sheet) }));
 
 /** Starts networks on a database. */
 export const startNetworksOn = (databaseUrl: string, sheets: readonly NetworkSheet[], dataFolder: string) =>

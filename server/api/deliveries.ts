@@ -1,10 +1,11 @@
 import { defaultPattern, fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
+import { smallerPicture } from '../imaging/encoding/smallerPicture.ts';
 import type { Services } from '../services.ts';
 import { deliveriesOfProject, findDelivery } from '../store/projects/deliveries.ts';
 import { archiveOf } from '../tasks/delivering/archive.ts';
-import { deliveredFile, posted, smallerFile, tickPost } from '../tasks/delivering/deliveredFiles.ts';
+import { deliveredFile, posted, tickPost } from '../tasks/delivering/deliveredFiles.ts';
 import { endDelivery, requestDelivery } from '../tasks/delivering/requestDelivery.ts';
 import { forEver } from '../tasks/plans/askedFrame.ts';
 import { orNotFound, UserError } from '../userError.ts';
@@ -62,7 +63,7 @@ export function deliveriesRouter(services: Services): Router {
       const { name, width } = FileSchema.parse(request.query);
       const { line, data } = await deliveredFile(services, idOf(request), name);
       response.setHeader('Cache-Control', forEver);
-      if (width !== undefined) response.type('webp').send(await smallerFile(data, width));
+      if (width !== undefined) response.type('webp').send(await smallerPicture(data, width));
       else response.attachment(line.file).type(line.format).send(data);
     }),
   );

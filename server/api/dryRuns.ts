@@ -1,9 +1,10 @@
 import { Router } from 'express';
 import { z } from 'zod';
+import { smallerPicture } from '../imaging/encoding/smallerPicture.ts';
+import { sniff } from '../imaging/intake/looking/sniff.ts';
 import type { Services } from '../services.ts';
 import { blobBytes } from '../store/library/blobs.ts';
 import { dryRunsOfProject, findDryRun } from '../store/projects/dryRuns.ts';
-import { smallerFile } from '../tasks/delivering/deliveredFiles.ts';
 import { cancelDryRun, checkPicture, dryRunOfDelivery, dryRunOfFrame } from '../tasks/dryRunning/requestDryRun.ts';
 import { forEver } from '../tasks/plans/askedFrame.ts';
 import { notFound, orNotFound } from '../userError.ts';
@@ -53,17 +54,10 @@ export function dryRunsRouter(services: Services): Router {
       const { width } = PictureSchema.parse(request.query);
       const data = orNotFound(await blobBytes(db, sha256.data), 'This picture');
       response.setHeader('Cache-Control', forEver);
-      if (width === undefined) response.setHeader('Content-Type', typeOf(data)).send(data);
-      else response.type('webp').send(await smallerFile(data, width));
+      if (width === undefined) response.type(sniff(data)).send(data);
+      else response.type('webp').send(await smallerPicture(data, width));
     }),
   );
 
   return router;
-}
-
-/** What a picture is, by its first bytes. */
-function typeOf(data: Buffer): string {
-  if (data[0] === 0xff) return 'image/jpeg';
-  if (data[0] === 0x89) return 'image/png';
-  return data.toString('latin1', 8, 12) === 'WEBP' ? 'image/webp' : 'image/avif';
 }

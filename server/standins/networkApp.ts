@@ -1,13 +1,10 @@
-import { createHash } from 'node:crypto';
 import { setTimeout } from 'node:timers/promises';
 import { type AccountAnswer, type NetworkPost, NewPostSchema, type Place, standInNotice } from '@inkwell/core/model';
 import express, { type ErrorRequestHandler, type Express, type Request } from 'express';
 import type { Logger } from 'pino';
 import { z } from 'zod';
-import { refusalOf, uploadedFile } from './gate.ts';
 import { Manners } from './manners.ts';
 import type { NetworkSheet } from './networkSheet.ts';
-import { processed } from './processing/processing.ts';
 import { postScreen, profileScreen } from './processing/screen.ts';
 import { Refused, spoken } from './refused.ts';
 import type { StandInDatabase } from './store/database.ts';
@@ -17,7 +14,6 @@ import {
   emptyNetwork,
   filesOfPost,
   findPost,
-  keepFile,
   keptPicture,
   newestPictures,
   publishedCount,
@@ -25,6 +21,7 @@ import {
   type StoredPost,
   shownPicture,
 } from './store/posts.ts';
+import { checkPieces, placeNamed, takeFile } from './taking.ts';
 
 /** More is not even read: no network takes files like this. */
 const mostUploaded = '64mb';
@@ -77,7 +74,7 @@ export function networkApp({ db, sheet, token, log }: NetworkService): Express {
     const key = KeySchema.safeParse(request.get('idempotency-key'));
     const wanted = NewPostSchema.safeParse(request.body);
     if (!key.success || !wanted.success) throw new Refused(400, { code: 'unreadable request' });
-    checkPieces(placeNamed(wanted.data.place), wanted.data.pieces);
+    checkPieces(placeNamed(sheet, wanted.data.place), wanted.data.pieces);
     response.status(201).json(await answer(await beginPost(db, sheet.slug, key.data, wanted.data)));
   });
 
@@ -93,7 +90,11 @@ export function networkApp({ db, sheet, token, log }: NetworkService): Express {
       if (mishap === 'fails') throw new Refused(500, { code: 'broken' });
       if (mishap === 'breaks before it is kept') return void request.socket.destroy();
       await setTimeout(sheet.manners.slowMs);
-      const isNew = await take(await postOf(request), numberOf(request), bodyOf(request), altTextOf(request));
+      const isNew = await takeFile(db, sheet, await postOf(request), {
+        number: numberOf(request),
+        data: bodyOf(request),
+        altText: altTextOf(request),
+      });
       if (mishap === 'breaks before it is answered') return void request.socket.destroy();
       response.status(isNew ? 201 : 200).json(await answer(await postOf(request)));
     },
@@ -128,7 +129,7 @@ export function networkApp({ db, sheet, token, log }: NetworkService): Express {
 
   app.get('/posts/:id/screen/:width', async (request, response) => {
     const post = await postOf(request);
-    const place = placeNamed(post.place);
+    const place = placeNamed(sheet, post.place);
     const width = widthOf(request);
     const pieces = [];
     for (const file of await filesOfPost(db, post.id)) {
@@ -175,12 +176,6 @@ export function networkApp({ db, sheet, token, log }: NetworkService): Express {
   app.use(answerErrors);
   return app;
 
-  function placeNamed(slug: string): Place {
-    const place = sheet.places.find((one) => one.slug === slug);
-    if (!place) throw new Refused(404, { code: 'unknown place' });
-    return place;
-  }
-
   async function postOf(request: Request): Promise<StoredPost> {
     const id = z.uuid().safeParse(request.params.id);
     const post = id.success ? await findPost(db, sheet.slug, id.data) : null;
@@ -200,38 +195,6 @@ export function networkApp({ db, sheet, token, log }: NetworkService): Express {
   }: StoredPost): Promise<NetworkPost> {
     return { ...told, id, network, place, state, pieces, columns, caption, number, files: await filesOfPost(db, id) };
   }
-
-  /** Takes a file as the next one of a post. False where it was taken before: asked twice, it is one. */
-  async function take(post: StoredPost, number: number, data: Buffer, altText: string): Promise<boolean> {
-    const sha256 = createHash('sha256').update(data).digest('hex');
-    if (await isTaken(post, number, sha256)) return false;
-    if (post.state === 'published') throw new Refused(409, { code: 'already published' });
-    const place = placeNamed(post.place);
-    const file = await uploadedFile(data);
-    if (!file) throw new Refused(422, { code: 'unreadable picture' });
-    const refusal = refusalOf(file, place, sheet.gate);
-    if (refusal) throw new Refused(refusal.code === 'too heavy' ? 413 : 422, refusal);
-    const made = await processed(data, place, sheet.afterUpload, post.columns);
-    if (await keepFile(db, post.id, { number, sha256, altText, ...made })) return true;
-    if (await isTaken(post, number, sha256)) return false;
-    throw new Refused(409, { code: 'out of order' });
-  }
-
-  async function isTaken(post: StoredPost, number: number, sha256: string): Promise<boolean> {
-    const known = (await filesOfPost(db, post.id)).find((one) => one.number === number);
-    if (known && known.sha256 !== sha256) throw new Refused(409, { code: 'other content' });
-    if (!known && number > post.pieces) throw new Refused(409, { code: 'too many files' });
-    return known !== undefined;
-  }
-}
-
-/** How many files a post of a place may have. */
-function checkPieces({ group }: Place, pieces: number): void {
-  const most = group?.kind === 'panels' ? group.max : group?.kind === 'block' ? group.columns * group.rows : 1;
-  const least = group?.kind === 'panels' ? group.min : most;
-  const counts = { allowed: least === most ? `${most}` : `${least} to ${most}`, measured: `${pieces}` };
-  if (pieces > most) throw new Refused(422, { code: 'too many files', ...counts, mostFiles: most });
-  if (pieces < least) throw new Refused(422, { code: 'too few files', ...counts });
 }
 
 /** Where the file that was uploaded as this number stands, row by row, from 0. */

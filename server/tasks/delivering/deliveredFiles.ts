@@ -1,6 +1,5 @@
 import type { Delivery, ManifestFile } from '@inkwell/core/model';
 import { postingKit } from '@inkwell/core/posting';
-import sharp from 'sharp';
 import type { Services } from '../../services.ts';
 import { blobBytes } from '../../store/library/blobs.ts';
 import { findDelivery } from '../../store/projects/deliveries.ts';
@@ -27,11 +26,6 @@ export async function deliveredFile(
     'This file',
   );
   return { line, data: orNotFound(await blobBytes(services.db, line.sha256), 'This file') };
-}
-
-/** A delivered file in small, as WebP, at most as wide as it is. */
-export async function smallerFile(data: Buffer, width: number): Promise<Buffer> {
-  return sharp(data).resize({ width, withoutEnlargement: true }).webp({ quality: 85 }).toBuffer();
 }
 
 /** The posts of a delivery that are posted. */

@@ -1,3 +1,3 @@
 import { defineConfig } from 'drizzle-kit';
 
-export default defineConfig({ dialect: 'postgresql', schema: './store/schema.ts', out: './store/migrations' });
+export default defineConfig({ dialect: 'postgresql', schema: './store/schema/index.ts', out: './store/migrations' });

@@ -6,7 +6,7 @@ import { clearUnused } from '../store/library/clearing.ts';
 import { storedDelivery } from '../store/projects/deliveries.ts';
 import { findFrame, framesOfProject } from '../store/projects/frames.ts';
 import { projectIds } from '../store/projects/projects.ts';
-import type { WorkTask } from '../store/schema.ts';
+import type { WorkTask } from '../store/schema/index.ts';
 import {
   type ClaimedWork,
   claimWork,

@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import type pg from 'pg';
 import { openPool } from '../postgres.ts';
-import * as schema from './schema.ts';
+import * as schema from './schema/index.ts';
 
 export type Database = NodePgDatabase<typeof schema>;
 /** What queries run on: the database or a transaction of it. */

@@ -1,6 +1,6 @@
 import { eq, sql } from 'drizzle-orm';
 import type { Database } from './database.ts';
-import { milestones } from './schema.ts';
+import { milestones } from './schema/index.ts';
 
 /**
  * Does `task` unless it was done before in the life of this database. A task that fails is done again next time. Another process

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Queryable } from './database.ts';
-import type { finishes, letterStyles, originals, ownFonts, ownPlaces, projects } from './schema.ts';
+import type { finishes, letterStyles, originals, ownFonts, ownPlaces, projects } from './schema/index.ts';
 
 type Deletable =
   | typeof finishes

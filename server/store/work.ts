@@ -1,6 +1,6 @@
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import type { Queryable } from './database.ts';
-import { type WorkTask, work } from './schema.ts';
+import { type WorkTask, work } from './schema/index.ts';
 
 /**
  * Whoever waits at the bench comes first, then files that only have to be put into a delivery, deliveries, what there is to be seen

@@ -10,7 +10,7 @@ import { BoundedFolder } from '../imaging/copies/boundedFolder.ts';
 import { renderAs, renderFiles } from '../imaging/encoding/render.ts';
 import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { originals } from '../store/schema.ts';
+import { originals } from '../store/schema/index.ts';
 import { until } from '../testing/client.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';

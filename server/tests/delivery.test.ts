@@ -6,7 +6,7 @@ import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { addDelivery, findDelivery } from '../store/projects/deliveries.ts';
-import { blobChunks } from '../store/schema.ts';
+import { blobChunks } from '../store/schema/index.ts';
 import { queueDelivery } from '../tasks/delivering/queueDelivery.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';

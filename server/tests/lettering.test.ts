@@ -18,7 +18,7 @@ import fontEditor from 'fonteditor-core';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { clearUnused } from '../store/library/clearing.ts';
-import { originals } from '../store/schema.ts';
+import { originals } from '../store/schema/index.ts';
 import { fontFile } from '../testing/fonts.ts';
 import { startProgram } from '../testing/program.ts';
 

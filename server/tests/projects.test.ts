@@ -15,7 +15,7 @@ import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { clearUnused } from '../store/library/clearing.ts';
-import { blobs, deliveries, originals, work } from '../store/schema.ts';
+import { blobs, deliveries, originals, work } from '../store/schema/index.ts';
 import { until } from '../testing/client.ts';
 import { chart, difference } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';

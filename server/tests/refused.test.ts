@@ -4,7 +4,7 @@ import { Readable } from 'node:stream';
 import { OriginalSchema, originalLimits } from '@inkwell/core/model';
 import sharp, { type Sharp } from 'sharp';
 import { expect, test } from 'vitest';
-import { blobs, originals } from '../store/schema.ts';
+import { blobs, originals } from '../store/schema/index.ts';
 import { several } from '../testing/foreignFiles.ts';
 import { chart, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';

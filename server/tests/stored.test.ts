@@ -8,7 +8,7 @@ import { mapTwoAtATime } from '../mapTwoAtATime.ts';
 import { openDatabase } from '../store/database.ts';
 import { blobToFile, keepBytes, keepFile, readBlob } from '../store/library/blobs.ts';
 import { reachMilestone } from '../store/milestones.ts';
-import { blobChunks, blobs } from '../store/schema.ts';
+import { blobChunks, blobs } from '../store/schema/index.ts';
 import { ownDatabase } from '../testing/databases.ts';
 
 const databaseUrl = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));

@@ -1,6 +1,6 @@
 import { afterAll, expect, inject, test } from 'vitest';
 import { openDatabase } from '../store/database.ts';
-import { work } from '../store/schema.ts';
+import { work } from '../store/schema/index.ts';
 import { addWork, claimWork, dropUnwanted, finishWork, type NewWork, priorities } from '../store/work.ts';
 import { ownDatabase } from '../testing/databases.ts';
 

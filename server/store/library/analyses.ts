@@ -1,7 +1,7 @@
 import { type Analysis, AnalysisSchema, analyserVersion, type PictureSource } from '@inkwell/core/model';
 import { and, eq, inArray, isNull, lt, or, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { analyses, originals } from '../schema.ts';
+import { analyses, originals } from '../schema/index.ts';
 
 /** A page or frame of a file. */
 type Page = Pick<PictureSource, 'sha256' | 'page'>;

@@ -5,7 +5,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
-import { blobChunks, blobs } from '../schema.ts';
+import { blobChunks, blobs } from '../schema/index.ts';
 
 const chunkBytes = 1 << 20;
 

@@ -1,7 +1,7 @@
 import { and, isNotNull, lt, sql } from 'drizzle-orm';
 import type { Database } from '../database.ts';
 import { boundEncodings } from '../measured/encodings.ts';
-import { originals, projects } from '../schema.ts';
+import { originals, projects } from '../schema/index.ts';
 
 /** Encodings of so many bytes are kept. */
 const encodingsBound = 4_000_000_000;

@@ -1,7 +1,7 @@
 import type { Finish, FinishSettings } from '@inkwell/core/model';
 import { and, asc, count, eq, isNull, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { finishes, frames, originals, projects } from '../schema.ts';
+import { finishes, frames, originals, projects } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
 
 type Row = typeof finishes.$inferSelect;

@@ -1,7 +1,7 @@
 import type { LetterStyleSettings, NamedLetterStyle } from '@inkwell/core/model';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { letterStyles } from '../schema.ts';
+import { letterStyles } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
 
 type Row = typeof letterStyles.$inferSelect;

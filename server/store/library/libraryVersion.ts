@@ -1,6 +1,6 @@
 import type { Queryable } from '../database.ts';
 import { prepared } from '../prepared.ts';
-import { libraryVersions } from '../schema.ts';
+import { libraryVersions } from '../schema/index.ts';
 
 const versions = prepared((db) => db.select().from(libraryVersions).prepare('library_version'));
 

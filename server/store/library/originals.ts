@@ -1,7 +1,7 @@
 import type { Original, OriginalSettings } from '@inkwell/core/model';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
-import { originals } from '../schema.ts';
+import { originals } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
 import { keepFile } from './blobs.ts';
 

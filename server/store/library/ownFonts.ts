@@ -1,7 +1,7 @@
 import type { FontFamily } from '@inkwell/core/model';
 import { asc, count, isNull, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { ownFonts, projects } from '../schema.ts';
+import { ownFonts, projects } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
 
 /** A font of a person's own, and the blob that holds it. */

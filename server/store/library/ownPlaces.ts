@@ -2,7 +2,7 @@ import { type KeptIn, type OwnPlace, PlaceSchema, type SpecSheet } from '@inkwel
 import { fileNameWord } from '@inkwell/core/naming';
 import { and, asc, count, eq, isNull, like, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
-import { frames, ownPlaces } from '../schema.ts';
+import { frames, ownPlaces } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
 
 /** As the schema of a sheet allows. */

@@ -1,7 +1,7 @@
 import type { SheetFinding } from '@inkwell/core/model';
 import { asc, eq, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { sheetFindings } from '../schema.ts';
+import { sheetFindings } from '../schema/index.ts';
 
 type Row = typeof sheetFindings.$inferSelect;
 

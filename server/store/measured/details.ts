@@ -1,7 +1,7 @@
 import type { DetailKept } from '@inkwell/core/model';
 import { inArray } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { details } from '../schema.ts';
+import { details } from '../schema/index.ts';
 
 /** Those that have been measured, by their hash. */
 export async function knownDetails(db: Queryable, hashes: readonly string[]): Promise<Map<string, DetailKept[]>> {

@@ -1,7 +1,7 @@
 import type { FinishFigures } from '@inkwell/core/model';
 import { inArray } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { figures } from '../schema.ts';
+import { figures } from '../schema/index.ts';
 
 /** Those of the given plans that have been measured, by plan hash. */
 export async function knownFigures(db: Queryable, planHashes: readonly string[]): Promise<Map<string, FinishFigures>> {

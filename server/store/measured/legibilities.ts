@@ -1,7 +1,7 @@
 import type { Legibility } from '@inkwell/core/model';
 import { inArray } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { legibilities } from '../schema.ts';
+import { legibilities } from '../schema/index.ts';
 
 /** Those that have been measured, by their hash. */
 export async function knownLegibilities(db: Queryable, hashes: readonly string[]): Promise<Map<string, Legibility[]>> {

@@ -2,7 +2,7 @@ import type { Weight } from '@inkwell/core/model';
 import { sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
 import { prepared } from '../prepared.ts';
-import { weights } from '../schema.ts';
+import { weights } from '../schema/index.ts';
 
 const ofPlans = prepared((db) =>
   db

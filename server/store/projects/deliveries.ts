@@ -1,7 +1,7 @@
 import type { Delivery, LeftOut, ManifestFile } from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { type DeliveryItem, deliveries, deliveryFiles } from '../schema.ts';
+import { type DeliveryItem, deliveries, deliveryFiles } from '../schema/index.ts';
 
 type Row = typeof deliveries.$inferSelect;
 export type StoredDelivery = Row;

@@ -1,7 +1,7 @@
 import type { DryRun, DryRunOutcome } from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { type DryRunItem, dryRunFiles, dryRunPictures, dryRuns, dryRunWaits } from '../schema.ts';
+import { type DryRunItem, dryRunFiles, dryRunPictures, dryRuns, dryRunWaits } from '../schema/index.ts';
 
 export type StoredDryRun = typeof dryRuns.$inferSelect;
 

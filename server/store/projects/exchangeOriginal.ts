@@ -2,7 +2,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import { UserError } from '../../userError.ts';
 import type { Queryable } from '../database.ts';
 import { setOriginalDeleted } from '../library/originals.ts';
-import { frames, originals, projectOriginals, projects } from '../schema.ts';
+import { frames, originals, projectOriginals, projects } from '../schema/index.ts';
 
 /**
  * Puts one original in the place of another in a project: in its order, in its frames, and in the words that are shown on it alone. It

@@ -4,7 +4,7 @@ import type { Queryable } from '../database.ts';
 import { analysesOf } from '../library/analyses.ts';
 import { toOriginal } from '../library/originals.ts';
 import { prepared } from '../prepared.ts';
-import { frames, originals, projectOriginals, projects } from '../schema.ts';
+import { frames, originals, projectOriginals, projects } from '../schema/index.ts';
 
 export type NewFrame = Omit<Frame, 'id' | 'version'>;
 

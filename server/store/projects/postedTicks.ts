@@ -1,6 +1,6 @@
 import { and, asc, eq } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { postedTicks } from '../schema.ts';
+import { postedTicks } from '../schema/index.ts';
 
 /** The posts of a delivery that are posted, by the names of their first files, in the order in which they were ticked. */
 export async function postedOf(db: Queryable, deliveryId: string): Promise<string[]> {

@@ -4,7 +4,7 @@ import { and, asc, desc, eq, inArray, isNull, type Placeholder, sql } from 'driz
 import type { Database, Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
 import { prepared } from '../prepared.ts';
-import { frames, originals, projectOriginals, projects } from '../schema.ts';
+import { frames, originals, projectOriginals, projects } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
 import { type FramedPicture, framedColumns, framesOfProject, isChosen, toFramed } from './frames.ts';
 

@@ -5,7 +5,7 @@ import { blobBytes } from '../../store/library/blobs.ts';
 import { keptEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
 import { beginDelivery, type SettledFile, settle, unsettledItems } from '../../store/projects/deliveries.ts';
-import type { DeliveryItem, WorkTask } from '../../store/schema.ts';
+import type { DeliveryItem, WorkTask } from '../../store/schema/index.ts';
 import { dropFailed, failedOfDeliveries, failures } from '../../store/work.ts';
 import { planKey } from '../plans/measuredFrames.ts';
 import type { Keep } from '../plans/measurePlan.ts';

@@ -7,7 +7,7 @@ import { postingWords } from '@inkwell/core/posting';
 import { asComposed } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import type { FramedPicture } from '../../store/projects/frames.ts';
-import type { DeliveryItem, MarkThen } from '../../store/schema.ts';
+import type { DeliveryItem, MarkThen } from '../../store/schema/index.ts';
 import type { Planning } from '../plans/planner.ts';
 
 /** A frame that is to be delivered, with all that follows for it. */

@@ -2,7 +2,7 @@ import { windowRect } from '@inkwell/core/geometry';
 import type { EncodedFile, ManifestFile } from '@inkwell/core/model';
 import { besideClosing, planContentArea, type RenderPlan, wordsOn } from '@inkwell/core/planning';
 import type { KeptEncoding } from '../../store/measured/encodings.ts';
-import type { DeliveryItem } from '../../store/schema.ts';
+import type { DeliveryItem } from '../../store/schema/index.ts';
 
 /** A file of a delivery that is made, with what was measured of it. */
 export interface MadeFile {

@@ -3,7 +3,7 @@ import type { Database, Queryable } from '../../store/database.ts';
 import { plansWithEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
 import { finishDelivery, openDeliveries, type StoredDelivery } from '../../store/projects/deliveries.ts';
-import type { DeliveryItem } from '../../store/schema.ts';
+import type { DeliveryItem } from '../../store/schema/index.ts';
 import { addWork, type NewWork, priorities } from '../../store/work.ts';
 import { planKey } from '../plans/measuredFrames.ts';
 

@@ -1,6 +1,6 @@
 import type { ManifestFile } from '@inkwell/core/model';
 import { postingKit } from '@inkwell/core/posting';
-import type { DeliveryItem, DryRunItem } from '../../store/schema.ts';
+import type { DeliveryItem, DryRunItem } from '../../store/schema/index.ts';
 
 /** What is uploaded of finished files, post by post in posting order; nothing of what is from before its place was noted. @param items that the files were made from */
 export function dryRunItems(files: readonly ManifestFile[], items: readonly DeliveryItem[]): DryRunItem[] {

@@ -15,7 +15,7 @@ import {
   storedDryRun,
   waitAt,
 } from '../../store/projects/dryRuns.ts';
-import type { DryRunItem, WorkTask } from '../../store/schema.ts';
+import type { DryRunItem, WorkTask } from '../../store/schema/index.ts';
 import { addWork, dropFailed, failedDryRuns, type NewWork, priorities } from '../../store/work.ts';
 import { findingsIn } from '../library/measuredSheets.ts';
 import type { Keep } from '../plans/measurePlan.ts';

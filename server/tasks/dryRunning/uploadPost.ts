@@ -1,7 +1,7 @@
 import { refusedFile } from '@inkwell/core/dryRunning';
 import type { DryRunOutcome, NetworkPost } from '@inkwell/core/model';
 import { alternativeText } from '@inkwell/core/posting';
-import type { DryRunItem } from '../../store/schema.ts';
+import type { DryRunItem } from '../../store/schema/index.ts';
 import { type NetworkClient, NetworkRefused } from './networkClient.ts';
 
 /** A file of a post with where it stands in its run. */

@@ -12,7 +12,7 @@ import { keepEncodings, keptEncodings } from '../../store/measured/encodings.ts'
 import { keepFigures, knownFigures } from '../../store/measured/figures.ts';
 import { keepLegibility } from '../../store/measured/legibilities.ts';
 import { keepWeight, knownWeights } from '../../store/measured/weights.ts';
-import type { WorkTask } from '../../store/schema.ts';
+import type { WorkTask } from '../../store/schema/index.ts';
 import { finishedFiles } from './finishedFiles.ts';
 import { openedFiles } from './openedFiles.ts';
 

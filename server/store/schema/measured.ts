@@ -1,0 +1,55 @@
+import type { DetailKept, FinishFigures, Legibility, MeasuredFile, SeamStep, Weight } from '@inkwell/core/model';
+import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import { bytes, moment } from './columns.ts';
+import { blobs } from './library.ts';
+
+/** What finishing has done to a frame, as it was measured, by plan. */
+export const figures = pgTable('figures', {
+  planHash: text('plan_hash').primaryKey(),
+  figures: jsonb('figures').$type<FinishFigures>().notNull(),
+  measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
+/** Full-size encodings that were measured, by plan. */
+export const weights = pgTable('weights', {
+  planHash: text('plan_hash').primaryKey(),
+  weight: jsonb('weight').$type<Weight>().notNull(),
+  measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
+/** What is left of marks at small sizes, as it was measured, by what it depends on. */
+export const details = pgTable('details', {
+  hash: text('hash').primaryKey(),
+  kept: jsonb('kept').$type<DetailKept[]>().notNull(),
+  measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
+/** How well words can be read where their file is shown, as it was measured, by what it depends on. */
+export const legibilities = pgTable('legibilities', {
+  hash: text('hash').primaryKey(),
+  found: jsonb('found').$type<Legibility[]>().notNull(),
+  measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
+/** The finished files of plans as they were encoded while they were measured, so that a delivery encodes nothing. Bounded. */
+export const encodings = pgTable(
+  'encodings',
+  {
+    planHash: text('plan_hash').notNull(),
+    /** In reading order, from 0. */
+    piece: integer('piece').notNull(),
+    sha256: text('sha256')
+      .notNull()
+      .references(() => blobs.sha256),
+    bytes: bytes('bytes').notNull(),
+    /** What it was found to be when it was opened again. The bytes that are kept are those: their SHA-256 is checked. */
+    opened: jsonb('opened').$type<MeasuredFile>().notNull(),
+    seams: jsonb('seams').$type<SeamStep[]>().notNull(),
+    usedAt: moment('used_at').notNull().defaultNow(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.planHash, table.piece] }),
+    index('encodings_sha256').on(table.sha256),
+    index('encodings_used_at').on(table.usedAt),
+  ],
+);

@@ -1,0 +1,62 @@
+import type { KeepMark, PictureSource } from '@inkwell/core/model';
+import { bigint, doublePrecision, index, integer, jsonb, pgSequence, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import { type KeptPlan, moment } from './columns.ts';
+import { deliveries } from './deliveries.ts';
+
+/** What there is to do. */
+export type WorkTask =
+  /** Encodes the files of a plan, measures them, and keeps both. */
+  | {
+      kind: 'plan';
+      plan: KeptPlan /** Another way to make a frame's file: it shares the frame's pixels. */;
+      isWay: boolean;
+    }
+  /** Looks at a page or frame of a file for what matters in it. */
+  | { kind: 'analyse'; picture: PictureSource }
+  /** Measures what is left of marks where the file is shown small. */
+  | { kind: 'detail'; hash: string; plan: KeptPlan; marks: KeepMark[]; shownWidths: number[] }
+  /** Measures how well the words of a plan's files can be read where they are shown. */
+  | { kind: 'legibility'; hash: string; plan: KeptPlan; shownWidths: number[] }
+  /** Puts the files of a plan into a delivery, at the positions that they have there. */
+  | { kind: 'deliver'; deliveryId: string; planHash: string; positions: number[] }
+  /** Uploads what a dry run has for one network, in its order; without a network, finds out what there is to upload. */
+  | { kind: 'dry run'; dryRunId: string; network: string | null };
+
+/** Work that takes longer than a request should: one row for each, gone when it is done. See store/work.ts. */
+export const work = pgTable(
+  'work',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    /** What it is about. Asked for twice, it is one. */
+    key: text('key').notNull().unique(),
+    task: jsonb('task').$type<WorkTask>().notNull(),
+    priority: integer('priority').notNull(),
+    /** Among those of one priority the highest comes first. */
+    rank: doublePrecision('rank').notNull(),
+    /** The key of other work that has to be over first. */
+    after: text('after'),
+    deliveryId: uuid('delivery_id').references(() => deliveries.id, { onDelete: 'cascade' }),
+    /** The frames that it is measured for; null where it is done whatever has become of them. */
+    wantedBy: uuid('wanted_by').array(),
+    state: text('state').$type<'waiting' | 'working' | 'failed'>().notNull().default('waiting'),
+    attempts: integer('attempts').notNull().default(0),
+    /** The number of the worker that has it. */
+    worker: integer('worker'),
+    notBefore: moment('not_before').notNull().defaultNow(),
+    /** Why the last attempt failed, in words. */
+    failure: text('failure'),
+  },
+  (table) => [
+    index('work_next').on(table.state, table.priority, table.rank),
+    index('work_delivery').on(table.deliveryId),
+  ],
+);
+
+/** Every worker that starts takes the next number. */
+export const workers = pgSequence('workers', { maxValue: 2_147_483_647, cycle: true });
+
+/** Things that are done once in the life of a database, such as filling in the demo. */
+export const milestones = pgTable('milestones', {
+  name: text('name').primaryKey(),
+  reachedAt: moment('reached_at').notNull().defaultNow(),
+});

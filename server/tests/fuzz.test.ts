@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
 import {
   FinishFileSchema,
   FinishSettingsSchema,
@@ -11,26 +11,26 @@ import {
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { ArchiveSchema, DeliverSchema, FileSchema, PostedSchema } from '../api/deliveries.ts';
-import { DryRunRequestSchema, PictureSchema } from '../api/dryRuns.ts';
-import { MeasuredTrialSchema, PieceSchema, TrialSchema, WaysSchema } from '../api/encodings.ts';
-import { SaveSchema as SaveFinish } from '../api/finishes.ts';
-import { MeasureSchema, PixelsSchema, ProofSchema } from '../api/frames.ts';
+import { ArchiveSchema, DeliverSchema, FileSchema, PostedSchema } from '../api/resources/deliveries.ts';
+import { DryRunRequestSchema, PictureSchema } from '../api/resources/dryRuns.ts';
+import { MeasuredTrialSchema, PieceSchema, TrialSchema, WaysSchema } from '../api/resources/encodings.ts';
+import { SaveSchema as SaveFinish } from '../api/resources/finishes.ts';
+import { MeasureSchema, PixelsSchema, ProofSchema } from '../api/resources/frames.ts';
 import {
   PageSchema,
   PointSchema,
   SettingsSchema as SaveOriginal,
   TrimOptionsSchema,
   WidthSchema,
-} from '../api/originals.ts';
-import { AddSchema, SaveSchema as SaveOwnPlace } from '../api/ownPlaces.ts';
+} from '../api/resources/originals.ts';
+import { AddSchema, SaveSchema as SaveOwnPlace } from '../api/resources/ownPlaces.ts';
 import {
   ChangeFramesSchema,
   ChangeOriginalsSchema,
   RewriteSchema,
   SettingsSchema as SaveProject,
-} from '../api/projects.ts';
-import { FindingStateSchema } from '../api/sheetFindings.ts';
+} from '../api/resources/projects.ts';
+import { FindingStateSchema } from '../api/resources/sheetFindings.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -90,11 +90,13 @@ const prefixes: Record<string, string> = {
   'app.ts': '',
 };
 const folder = join(import.meta.dirname, '..', 'api');
-const routes = readdirSync(folder).flatMap((file) =>
+const files = ['app.ts', ...readdirSync(join(folder, 'resources')).map((file) => join('resources', file))];
+const routes = files.flatMap((path) =>
   [
-    ...readFileSync(join(folder, file), 'utf8').matchAll(/(?:router|app)\.(get|post|patch|delete|put)\(\s*'([^']*)'/g),
-  ].map(([, method = '', path = '']) => {
-    const whole = `${prefixes[file] ?? `/${file.replace('.ts', '')}`}${path}`.replace(/^\/api/, '').replace(/\/$/, '');
+    ...readFileSync(join(folder, path), 'utf8').matchAll(/(?:router|app)\.(get|post|patch|delete|put)\(\s*'([^']*)'/g),
+  ].map(([, method = '', route = '']) => {
+    const file = basename(path);
+    const whole = `${prefixes[file] ?? `/${file.replace('.ts', '')}`}${route}`.replace(/^\/api/, '').replace(/\/$/, '');
     return `${method.toUpperCase()} ${whole}`;
   }),
 );

@@ -3,7 +3,7 @@ import type { OpenProject } from '@inkwell/core/model';
 import { NavLink, Outlet, useOutletContext, useParams, useSearchParams } from 'react-router';
 import { ApiError } from '../api/client.ts';
 import { useProject, useProjectActions } from '../api/projects.ts';
-import { NameField } from '../parts/NameField.tsx';
+import { NameField } from '../parts/fields/NameField.tsx';
 import { Failure, Skeleton } from '../parts/States.tsx';
 import { useUndoNote } from '../parts/useUndoNote.tsx';
 

@@ -6,7 +6,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { fileUrl, previewUrl, useOriginalActions, useOriginals } from '../../api/originals.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
-import { NameField } from '../../parts/NameField.tsx';
+import { NameField } from '../../parts/fields/NameField.tsx';
 import { PagePicker, pagesWord } from '../../parts/PagePicker.tsx';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';

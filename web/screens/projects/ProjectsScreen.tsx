@@ -10,7 +10,7 @@ import { proofUrl } from '../../api/frames.ts';
 import { useProjectActions, useProjects } from '../../api/projects.ts';
 import { usePlaces } from '../../api/specBook.ts';
 import { counted } from '../../parts/counted.ts';
-import { NameField } from '../../parts/NameField.tsx';
+import { NameField } from '../../parts/fields/NameField.tsx';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 

@@ -1,7 +1,7 @@
 import { type Border, type Original, treatmentRanges } from '@inkwell/core/model';
 import { Checkbox } from 'antd';
-import { ChoiceField } from '../../../parts/ChoiceField.tsx';
-import { ColourField } from '../../../parts/ColourField.tsx';
+import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
+import { ColourField } from '../../../parts/fields/ColourField.tsx';
 import { palette } from '../../../theme/palette.ts';
 import { TuneField } from './TuneField.tsx';
 

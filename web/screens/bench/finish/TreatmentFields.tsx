@@ -6,7 +6,7 @@ import {
   scalingKernels,
   type Treatment,
 } from '@inkwell/core/model';
-import { ChoiceField } from '../../../parts/ChoiceField.tsx';
+import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 import { TuneField } from './TuneField.tsx';
 
 const kernelWords: Record<ScalingKernel, string> = {

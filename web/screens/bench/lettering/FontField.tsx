@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { useStore } from 'zustand';
 import { openBook, pageFonts } from '../../../fonts/pageFonts.ts';
-import { ChoiceField } from '../../../parts/ChoiceField.tsx';
+import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 
 /** A choice of all families that words can be set in; one that was put aside stays where it is chosen. */
 export function FontField(props: { label: string; name?: string; family: string; onChoose: (id: string) => void }) {

@@ -2,7 +2,7 @@ import { outlineRound, plateUnder } from '@inkwell/core/lettering';
 import { type Hand, type Item, noHand, type Original, type SetOff } from '@inkwell/core/model';
 import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
-import { ColourField } from '../../../parts/ColourField.tsx';
+import { ColourField } from '../../../parts/fields/ColourField.tsx';
 
 const waysToSetOff = [
   { value: 'as styled' as const, label: 'As in its style' },

@@ -7,7 +7,7 @@ import { memo, useState } from 'react';
 import { useStore } from 'zustand';
 import { usePlaces } from '../../../api/specBook.ts';
 import { pageFonts } from '../../../fonts/pageFonts.ts';
-import { ChoiceField } from '../../../parts/ChoiceField.tsx';
+import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 import { useOpenProject } from '../../ProjectLayout.tsx';
 import { TuneField } from '../finish/TuneField.tsx';
 import type { LetteringHands } from './useLettering.ts';

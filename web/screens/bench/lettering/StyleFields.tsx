@@ -2,8 +2,8 @@ import { type FontFamily, type LetterStyle, letterRanges, type Original, type Se
 import { Checkbox } from 'antd';
 import { useStore } from 'zustand';
 import { pageFonts } from '../../../fonts/pageFonts.ts';
-import { ChoiceField } from '../../../parts/ChoiceField.tsx';
-import { ColourField } from '../../../parts/ColourField.tsx';
+import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
+import { ColourField } from '../../../parts/fields/ColourField.tsx';
 import { TuneField } from '../finish/TuneField.tsx';
 import { FontField } from './FontField.tsx';
 import { OwnFonts } from './OwnFonts.tsx';

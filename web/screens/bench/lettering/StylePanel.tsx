@@ -4,7 +4,7 @@ import { Button, Checkbox, Input } from 'antd';
 import equal from 'fast-deep-equal';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { useLetterStyles } from '../../../api/letterStyles.ts';
-import { ColourField } from '../../../parts/ColourField.tsx';
+import { ColourField } from '../../../parts/fields/ColourField.tsx';
 import { TuneField } from '../finish/TuneField.tsx';
 import { newWords } from './newItems.ts';
 import { OwnStyles } from './OwnStyles.tsx';

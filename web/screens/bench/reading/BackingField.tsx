@@ -2,7 +2,7 @@ import { type Backing, carriesTransparency, type ImageFormat, type Original } fr
 import { flattenColour } from '@inkwell/core/planning';
 import { Select } from 'antd';
 import { useColours } from '../../../api/originals.ts';
-import { ColourField } from '../../../parts/ColourField.tsx';
+import { ColourField } from '../../../parts/fields/ColourField.tsx';
 
 type Choice = Backing['kind'] | 'none';
 const choices: { value: Choice; label: string }[] = [

@@ -3,7 +3,7 @@ import { flattenColour } from '@inkwell/core/planning';
 import { closingOffer, panelRange } from '@inkwell/core/splitting';
 import { Button, Select } from 'antd';
 import { useColours } from '../../../api/originals.ts';
-import { ColourField } from '../../../parts/ColourField.tsx';
+import { ColourField } from '../../../parts/fields/ColourField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 
 type Choice = OpaqueBacking['kind'] | 'none';

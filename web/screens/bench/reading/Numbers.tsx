@@ -3,7 +3,7 @@ import { boundsOf, clampWindow, turnBy, turnParts, turnTo, windowAt, windowRect 
 import type { Window } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
 import { useState } from 'react';
-import { NumberField } from '../../../parts/NumberField.tsx';
+import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 import { BackingField } from './BackingField.tsx';

@@ -2,8 +2,8 @@ import { carriesTransparency, type FrameChange, type Ring, ringWidths, stretches
 import { flattenColour } from '@inkwell/core/planning';
 import { Select } from 'antd';
 import { useColours } from '../../../api/originals.ts';
-import { ColourField } from '../../../parts/ColourField.tsx';
-import { NumberField } from '../../../parts/NumberField.tsx';
+import { ColourField } from '../../../parts/fields/ColourField.tsx';
+import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 

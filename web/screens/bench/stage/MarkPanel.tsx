@@ -3,7 +3,7 @@ import { type Rect, rectWithin } from '@inkwell/core/geometry';
 import { type KeepMark, type Mark, MarkNameSchema, MarkSchema, type Original } from '@inkwell/core/model';
 import { Button, Input, Select } from 'antd';
 import { type KeyboardEvent, type ReactNode, useState } from 'react';
-import { NumberField } from '../../../parts/NumberField.tsx';
+import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import { smallestMark, type Tool } from '../../../stage/tools.ts';
 import { inRole, middleRegion, newMark } from './marks.ts';
 

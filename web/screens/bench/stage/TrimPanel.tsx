@@ -4,7 +4,7 @@ import { Button, Checkbox, Segmented, Slider } from 'antd';
 import { useEffect, useState } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
 import { useTrimProposal } from '../../../api/originals.ts';
-import { NumberField } from '../../../parts/NumberField.tsx';
+import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import { smallestTrim } from '../../../stage/tools.ts';
 
 const firstTolerance = 12;

@@ -3,7 +3,7 @@ import { Button, Select, Slider } from 'antd';
 import { sentenceOf } from '../../../api/client.ts';
 import type { Encoding, Trial } from '../../../api/encodings.ts';
 import { useBenchStore } from '../state/useBench.ts';
-import type { Series } from './series.ts';
+import type { Series } from './curve/series.ts';
 
 /** Tries one quality after the other by hand; the true bytes follow. */
 export function QualityField(props: {

@@ -8,8 +8,8 @@ import {
 } from '@inkwell/core/model';
 import { bestQuality } from '@inkwell/core/planning';
 import { tierWords, usualAim } from '@inkwell/core/weighing';
-import { ChoiceField } from '../../../parts/ChoiceField.tsx';
-import { NumberField } from '../../../parts/NumberField.tsx';
+import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
+import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 

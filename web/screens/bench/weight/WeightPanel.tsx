@@ -5,16 +5,16 @@ import { type Encoding, type EncodingSubject, type Trial, useWays } from '../../
 import { FailureLine } from '../../../parts/States.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { AsShown } from './AsShown.tsx';
-import { Curve } from './Curve.tsx';
+import { Curve } from './curve/Curve.tsx';
+import { isOf, type Series } from './curve/series.ts';
+import { useCurve } from './curve/useCurve.ts';
 import { FileNumbers } from './FileNumbers.tsx';
-import { FileWords } from './FileWords.tsx';
 import { FormatProposal } from './FormatProposal.tsx';
-import { PostingFields } from './PostingFields.tsx';
 import { QualityField } from './QualityField.tsx';
-import { isOf, type Series } from './series.ts';
-import { useCurve } from './useCurve.ts';
 import { WaysOut } from './WaysOut.tsx';
 import { WeighingFields } from './WeighingFields.tsx';
+import { FileWords } from './words/FileWords.tsx';
+import { PostingFields } from './words/PostingFields.tsx';
 
 /** What a frame's file weighs and has lost, what it could weigh, and what is set about that. */
 export function WeightPanel(props: {

@@ -6,8 +6,8 @@ import { type Encoding, useTrial } from '../../../api/encodings.ts';
 import { CompareView } from '../../../compare/CompareView.tsx';
 import type { Surround } from '../../../theme/palette.ts';
 import { type BenchFrame, useFrameState } from '../frames/benchFrame.ts';
+import { seriesOf } from './curve/series.ts';
 import { EncodingCompare, type MadeFile } from './EncodingCompare.tsx';
-import { seriesOf } from './series.ts';
 import { WeightPanel } from './WeightPanel.tsx';
 
 /** One frame's file: the picture and what encoding has made of it, and beside it what it weighs and could weigh. */

@@ -1,10 +1,10 @@
 import { plainSettings, plainWeighing, type WeightUnit } from '@inkwell/core/model';
 import { samplePlace } from '@inkwell/core/testing';
 import { expect, test } from 'vitest';
-import { bisecting, isOf, seriesOf } from './series.ts';
+import { bisecting, isOf, seriesOf } from './curve/series.ts';
+import { tickWords, weightTicks } from './curve/weightTicks.ts';
 import { similarityWords } from './similarityWords.ts';
 import { weighingWords } from './weighingWords.ts';
-import { tickWords, weightTicks } from './weightTicks.ts';
 
 test('numbers are bisected: all of them once, and the first few lie far apart', () => {
   const order = bisecting(5, 95);

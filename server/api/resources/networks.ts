@@ -1,6 +1,6 @@
 import { Router } from 'express';
-import type { Services } from '../services.ts';
-import { emptyNetworks, networksThere } from '../tasks/dryRunning/networks.ts';
+import type { Services } from '../../services.ts';
+import { emptyNetworks, networksThere } from '../../tasks/dryRunning/networks.ts';
 
 /** The simulated networks, as far as a person has to do with them. */
 export function networksRouter({ accounts }: Pick<Services, 'accounts'>): Router {

@@ -1,10 +1,10 @@
 import { SheetFindingSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
-import type { Services } from '../services.ts';
-import { listSheetFindings } from '../store/library/sheetFindings.ts';
-import { changeFinding } from '../tasks/library/measuredSheets.ts';
-import { idOf } from './params.ts';
+import type { Services } from '../../services.ts';
+import { listSheetFindings } from '../../store/library/sheetFindings.ts';
+import { changeFinding } from '../../tasks/library/measuredSheets.ts';
+import { idOf } from '../params.ts';
 
 export const FindingStateSchema = z.object({
   version: z.int32().positive(),

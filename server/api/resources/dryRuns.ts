@@ -1,15 +1,15 @@
 import { Router } from 'express';
 import { z } from 'zod';
-import { smallerPicture } from '../imaging/encoding/smallerPicture.ts';
-import { sniff } from '../imaging/intake/looking/sniff.ts';
-import type { Services } from '../services.ts';
-import { blobBytes } from '../store/library/blobs.ts';
-import { dryRunsOfProject, findDryRun } from '../store/projects/dryRuns.ts';
-import { cancelDryRun, checkPicture, dryRunOfDelivery, dryRunOfFrame } from '../tasks/dryRunning/requestDryRun.ts';
-import { forEver } from '../tasks/plans/askedFrame.ts';
-import { notFound, orNotFound } from '../userError.ts';
-import { drawing } from './drawing.ts';
-import { idOf } from './params.ts';
+import { smallerPicture } from '../../imaging/encoding/smallerPicture.ts';
+import { sniff } from '../../imaging/intake/looking/sniff.ts';
+import type { Services } from '../../services.ts';
+import { blobBytes } from '../../store/library/blobs.ts';
+import { dryRunsOfProject, findDryRun } from '../../store/projects/dryRuns.ts';
+import { cancelDryRun, checkPicture, dryRunOfDelivery, dryRunOfFrame } from '../../tasks/dryRunning/requestDryRun.ts';
+import { forEver } from '../../tasks/plans/askedFrame.ts';
+import { notFound, orNotFound } from '../../userError.ts';
+import { drawing } from '../drawing.ts';
+import { idOf } from '../params.ts';
 
 /** Of a delivery, or of one frame as it was seen. */
 export const DryRunRequestSchema = z.union([

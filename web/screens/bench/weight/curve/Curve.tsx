@@ -3,7 +3,7 @@ import { kneeOf } from '@inkwell/core/weighing';
 import { Segmented } from 'antd';
 import { useState } from 'react';
 import { ReferenceDot, ReferenceLine, ResponsiveContainer, Scatter, ScatterChart, XAxis, YAxis } from 'recharts';
-import { palette } from '../../../theme/palette.ts';
+import { palette } from '../../../../theme/palette.ts';
 import { isOf, type Series } from './series.ts';
 import type { CurvePoint } from './useCurve.ts';
 import { tickWords, weightTicks } from './weightTicks.ts';

@@ -3,15 +3,15 @@ import { LetterStyleFileSchema, LetterStyleSettingsSchema } from '@inkwell/core/
 import { fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
-import type { Services } from '../services.ts';
+import type { Services } from '../../services.ts';
 import {
   addLetterStyle,
   findLetterStyle,
   listLetterStyles,
   setLetterStyleDeleted,
-} from '../store/library/letterStyles.ts';
-import { orNotFound } from '../userError.ts';
-import { idOf } from './params.ts';
+} from '../../store/library/letterStyles.ts';
+import { orNotFound } from '../../userError.ts';
+import { idOf } from '../params.ts';
 
 /** Styles of words that people made: kept under a name, put aside and taken back, written to files and read from them. */
 export function letterStylesRouter({ db }: Pick<Services, 'db'>): Router {

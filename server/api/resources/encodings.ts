@@ -2,14 +2,14 @@ import { ColoursSchema, type ImageFormat, ImageFormatSchema, WeighingSchema } fr
 import { fileCount, type RenderPlan } from '@inkwell/core/planning';
 import { Router } from 'express';
 import { z } from 'zod';
-import type { TrialAsked } from '../imaging/encoding/trials.ts';
-import { fromPixels } from '../imaging/stages/pixels.ts';
-import type { Services } from '../services.ts';
-import { askedFrame, forEver } from '../tasks/plans/askedFrame.ts';
-import { changed, measureWays, waysToEncode } from '../tasks/plans/waysToEncode.ts';
-import { orNotFound, UserError } from '../userError.ts';
-import { drawing } from './drawing.ts';
-import { idOf } from './params.ts';
+import type { TrialAsked } from '../../imaging/encoding/trials.ts';
+import { fromPixels } from '../../imaging/stages/pixels.ts';
+import type { Services } from '../../services.ts';
+import { askedFrame, forEver } from '../../tasks/plans/askedFrame.ts';
+import { changed, measureWays, waysToEncode } from '../../tasks/plans/waysToEncode.ts';
+import { orNotFound, UserError } from '../../userError.ts';
+import { drawing } from '../drawing.ts';
+import { idOf } from '../params.ts';
 
 export const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
 export const TrialSchema = PieceSchema.extend({

@@ -1,22 +1,28 @@
 import { FrameSettingsSchema, NameSchema, ProjectSettingsSchema, RewritingSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
-import type { Services } from '../services.ts';
-import { framesOfProject } from '../store/projects/frames.ts';
-import { addProject, openProject, originalsOf, renameProject, setProjectDeleted } from '../store/projects/projects.ts';
-import { seenOf } from '../tasks/library/lookingAt.ts';
-import { rewriteOriginal } from '../tasks/library/rewriting.ts';
-import { measuredOf } from '../tasks/plans/measuredFrames.ts';
+import type { Services } from '../../services.ts';
+import { framesOfProject } from '../../store/projects/frames.ts';
+import {
+  addProject,
+  openProject,
+  originalsOf,
+  renameProject,
+  setProjectDeleted,
+} from '../../store/projects/projects.ts';
+import { seenOf } from '../../tasks/library/lookingAt.ts';
+import { rewriteOriginal } from '../../tasks/library/rewriting.ts';
+import { measuredOf } from '../../tasks/plans/measuredFrames.ts';
 import {
   changeProjectSettings,
   chooseFrames,
   chooseOriginals,
   copyProject,
   takeProjectBack,
-} from '../tasks/projects/changeProject.ts';
-import { listedProjects } from '../tasks/projects/listedProjects.ts';
-import { orNotFound } from '../userError.ts';
-import { idOf } from './params.ts';
+} from '../../tasks/projects/changeProject.ts';
+import { listedProjects } from '../../tasks/projects/listedProjects.ts';
+import { orNotFound } from '../../userError.ts';
+import { idOf } from '../params.ts';
 
 export const ChangeFramesSchema = z.object({
   add: z

@@ -1,15 +1,15 @@
 import { FrameChangeSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
-import { partOfPicture } from '../imaging/stages/partOfPicture.ts';
-import type { Services } from '../services.ts';
-import { priorities } from '../store/work.ts';
-import { askedFrame, forEver } from '../tasks/plans/askedFrame.ts';
-import { finishedFiles } from '../tasks/plans/finishedFiles.ts';
-import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
-import { changeFrame } from '../tasks/projects/changeFrame.ts';
-import { drawing } from './drawing.ts';
-import { idOf } from './params.ts';
+import { partOfPicture } from '../../imaging/stages/partOfPicture.ts';
+import type { Services } from '../../services.ts';
+import { priorities } from '../../store/work.ts';
+import { askedFrame, forEver } from '../../tasks/plans/askedFrame.ts';
+import { finishedFiles } from '../../tasks/plans/finishedFiles.ts';
+import { queueMeasuring } from '../../tasks/plans/measuredFrames.ts';
+import { changeFrame } from '../../tasks/projects/changeFrame.ts';
+import { drawing } from '../drawing.ts';
+import { idOf } from '../params.ts';
 
 export const SaveSchema = z.object({ version: z.int32().positive(), change: FrameChangeSchema });
 export const ProofSchema = z.object({

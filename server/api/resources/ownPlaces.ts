@@ -1,11 +1,11 @@
 import { KeptInSchema, OwnPlaceSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
-import type { Services } from '../services.ts';
-import { setOwnPlaceDeleted } from '../store/library/ownPlaces.ts';
-import { changeOwnPlace, makeOwnPlace, putOwnPlaceAside } from '../tasks/library/changeOwnPlace.ts';
-import { orNotFound } from '../userError.ts';
-import { idOf } from './params.ts';
+import type { Services } from '../../services.ts';
+import { setOwnPlaceDeleted } from '../../store/library/ownPlaces.ts';
+import { changeOwnPlace, makeOwnPlace, putOwnPlaceAside } from '../../tasks/library/changeOwnPlace.ts';
+import { orNotFound } from '../../userError.ts';
+import { idOf } from '../params.ts';
 
 export const AddSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
 export const SaveSchema = z.object({ version: z.int32().positive(), place: OwnPlaceSchema });

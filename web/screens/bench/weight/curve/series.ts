@@ -1,6 +1,6 @@
 import { formatLabel, type ImageFormat, type Place, type Weighing } from '@inkwell/core/model';
-import type { Encoding } from '../../../api/encodings.ts';
-import { palette } from '../../../theme/palette.ts';
+import type { Encoding } from '../../../../api/encodings.ts';
+import { palette } from '../../../../theme/palette.ts';
 
 /** One line of the curve: a way to encode, over all its qualities. */
 export interface Series extends Omit<Encoding, 'quality'> {

@@ -2,25 +2,25 @@ import { NameSchema, OriginalSettingsSchema } from '@inkwell/core/model';
 import { wholePlan } from '@inkwell/core/planning';
 import { type Response, Router } from 'express';
 import { z } from 'zod';
-import { bodyOf } from '../imaging/measuring/bodyOf.ts';
-import { colourAt, proposeColours } from '../imaging/measuring/colours.ts';
-import { proposeTrim } from '../imaging/measuring/trimming.ts';
-import type { Services } from '../services.ts';
-import { readBlob } from '../store/library/blobs.ts';
+import { bodyOf } from '../../imaging/measuring/bodyOf.ts';
+import { colourAt, proposeColours } from '../../imaging/measuring/colours.ts';
+import { proposeTrim } from '../../imaging/measuring/trimming.ts';
+import type { Services } from '../../services.ts';
+import { readBlob } from '../../store/library/blobs.ts';
 import {
   duplicateOriginal,
   findOriginal,
   listOriginals,
   renameOriginal,
   setOriginalDeleted,
-} from '../store/library/originals.ts';
-import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../tasks/library/changeOriginal.ts';
-import { queueLooking, switchedOff } from '../tasks/library/lookingAt.ts';
-import { drawnTexts } from '../tasks/library/rewriting.ts';
-import { orNotFound, UserError } from '../userError.ts';
-import { drawing } from './drawing.ts';
-import { idOf } from './params.ts';
-import { uploadedFile } from './upload.ts';
+} from '../../store/library/originals.ts';
+import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../../tasks/library/changeOriginal.ts';
+import { queueLooking, switchedOff } from '../../tasks/library/lookingAt.ts';
+import { drawnTexts } from '../../tasks/library/rewriting.ts';
+import { orNotFound, UserError } from '../../userError.ts';
+import { drawing } from '../drawing.ts';
+import { idOf } from '../params.ts';
+import { uploadedFile } from '../upload.ts';
 
 export const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
 export const PageSchema = z.coerce.number().int().min(0);

@@ -1,7 +1,7 @@
 import type { FramePosting, ProjectPosting } from '@inkwell/core/model';
 import { Button } from 'antd';
-import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
-import { useBenchStore } from '../state/useBench.ts';
+import type { BenchFrame, FrameState } from '../../frames/benchFrame.ts';
+import { useBenchStore } from '../../state/useBench.ts';
 import { WordField } from './WordField.tsx';
 
 const frameFields = [

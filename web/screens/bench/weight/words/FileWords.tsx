@@ -1,8 +1,8 @@
 import { isOnOriginal } from '@inkwell/core/lettering';
 import type { Lettering, MetadataPolicy, Weight, Words } from '@inkwell/core/model';
 import { Button, Checkbox } from 'antd';
-import type { BenchFrame } from '../frames/benchFrame.ts';
-import { useBenchStore } from '../state/useBench.ts';
+import type { BenchFrame } from '../../frames/benchFrame.ts';
+import { useBenchStore } from '../../state/useBench.ts';
 import { WordField } from './WordField.tsx';
 
 const wordFields: [keyof Words, string][] = [

@@ -3,11 +3,11 @@ import { FinishFileSchema, FinishSettingsSchema } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
-import type { Services } from '../services.ts';
-import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../store/library/finishes.ts';
-import { changeFinish, putFinishAside } from '../tasks/library/changeFinish.ts';
-import { orNotFound } from '../userError.ts';
-import { idOf } from './params.ts';
+import type { Services } from '../../services.ts';
+import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../../store/library/finishes.ts';
+import { changeFinish, putFinishAside } from '../../tasks/library/changeFinish.ts';
+import { orNotFound } from '../../userError.ts';
+import { idOf } from '../params.ts';
 
 export const SaveSchema = z.object({ version: z.int32().positive(), change: FinishSettingsSchema.partial() });
 

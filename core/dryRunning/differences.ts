@@ -9,6 +9,8 @@ import {
   type SheetChange,
 } from '../model/index.ts';
 
+import { isCut } from './counts.ts';
+
 /** A difference with what the spec book said, in words. */
 export interface Difference {
   /** Whether it is about the place, or about all that is uploaded to its network. */
@@ -85,8 +87,7 @@ function shapedDifferently(
   { place }: BookSays,
 ): Difference[] {
   const { width, height } = place;
-  const isCut = Object.values(back.lost).some((pixels) => pixels > 0);
-  if (!isCut || typeof height !== 'number' || line.width !== width || line.height !== height) return [];
+  if (!isCut(back.lost) || typeof height !== 'number' || line.width !== width || line.height !== height) return [];
   const measured = Math.round((width * back.kept.height) / back.kept.width);
   return [inPlace({ field: 'height', height: measured }, `${width} × ${height} px`, `${width} × ${measured} px`)];
 }

@@ -1,3 +1,4 @@
+export * from './counts.ts';
 export * from './crop.ts';
 export * from './differences.ts';
 export * from './hardToRead.ts';

@@ -127,3 +127,21 @@ export const DryRunSchema = z.object({
   files: z.array(DryRunFileSchema),
 });
 export type DryRun = z.infer<typeof DryRunSchema>;
+
+/** How far a run is, in numbers of files. */
+export const DryRunCountsSchema = z.object({
+  files: z.int().min(0),
+  /** Of which it is known what became. */
+  over: z.int().min(0),
+  shown: z.int().min(0),
+  refused: z.int().min(0),
+  /** Shown, with something cut off. */
+  cut: z.int().min(0),
+});
+export type DryRunCounts = z.infer<typeof DryRunCountsSchema>;
+
+/** A run in a list: without its files. */
+export const DryRunSummarySchema = DryRunSchema.omit({ files: true, waiting: true }).extend({
+  counts: DryRunCountsSchema,
+});
+export type DryRunSummary = z.infer<typeof DryRunSummarySchema>;

@@ -1,5 +1,13 @@
 import { type AddressInfo, connect, createServer } from 'node:net';
-import { type DryRun, type DryRunFile, DryRunSchema, SheetFindingSchema, SpecSheetSchema } from '@inkwell/core/model';
+import { runCounts } from '@inkwell/core/dryRunning';
+import {
+  type DryRun,
+  type DryRunFile,
+  DryRunSchema,
+  DryRunSummarySchema,
+  SheetFindingSchema,
+  SpecSheetSchema,
+} from '@inkwell/core/model';
 import sharp from 'sharp';
 import { afterAll, expect, test } from 'vitest';
 import { z } from 'zod';
@@ -310,7 +318,11 @@ test('one frame can be run without a delivery, as it was seen; a run can be canc
     (posts) => posts.every(({ state }) => state === 'published'),
   );
   Object.assign(mannersOf('pipwire'), { slowMs: 0 });
-  expect((await client.ask('GET', `/dry-runs?project=${project.id}`)).body).toHaveLength(6);
+  // In a list runs are told in numbers, and they are those of their files.
+  const { body } = await client.ask('GET', `/dry-runs?project=${project.id}`);
+  const listed = z.array(DryRunSummarySchema).parse(body);
+  expect(listed).toHaveLength(6);
+  for (const one of listed) expect(one.counts).toEqual(runCounts(await runOf(one.id)));
 });
 
 test('a worker that is killed in the middle, again and again, posts nothing twice, out of order or half', async () => {

@@ -1,4 +1,4 @@
-import { type DryRun, DryRunSchema, NetworkStatusSchema } from '@inkwell/core/model';
+import { type DryRun, DryRunSchema, DryRunSummarySchema, NetworkStatusSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask, tell } from './client.ts';
@@ -8,11 +8,11 @@ const workingPollMs = 700;
 /** Whether there is more to come of a run. */
 export const isRunning = ({ state }: Pick<DryRun, 'state'>): boolean => state === 'waiting' || state === 'working';
 
-/** The dry runs of a project, newest first. */
+/** The dry runs of a project in numbers, newest first. */
 export function useDryRuns(projectId: string) {
   return useQuery({
     queryKey: ['dryRuns', projectId],
-    queryFn: () => ask(z.array(DryRunSchema), `/dry-runs?project=${projectId}`),
+    queryFn: () => ask(z.array(DryRunSummarySchema), `/dry-runs?project=${projectId}`),
     refetchInterval: ({ state }) => (state.data?.some(isRunning) ? workingPollMs : false),
   });
 }

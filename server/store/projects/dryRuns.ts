@@ -1,5 +1,5 @@
-import type { DryRun, DryRunOutcome } from '@inkwell/core/model';
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import type { DryRun, DryRunOutcome, DryRunSummary } from '@inkwell/core/model';
+import { and, asc, count, desc, eq, inArray, type SQL, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
 import { type DryRunItem, dryRunFiles, dryRunPictures, dryRuns, dryRunWaits } from '../schema/index.ts';
 
@@ -47,10 +47,36 @@ export async function addDryRun(
   return toDryRun(db, row);
 }
 
-/** Newest first. */
-export async function dryRunsOfProject(db: Queryable, projectId: string): Promise<DryRun[]> {
-  const rows = await db.select().from(dryRuns).where(eq(dryRuns.projectId, projectId)).orderBy(desc(dryRuns.createdAt));
-  return Promise.all(rows.map((row) => toDryRun(db, row)));
+const stateOf = sql`${dryRunFiles.outcome} ->> 'state'`;
+/** Counts the files of which something holds. */
+const countWhere = (holds: SQL) => sql<number>`(count(*) filter (where ${holds}))::int`;
+
+/** The runs of a project in numbers, newest first. */
+export async function dryRunsOfProject(db: Queryable, projectId: string): Promise<DryRunSummary[]> {
+  const isSomethingLost = sql`exists (
+    select from jsonb_each_text(${dryRunFiles.outcome} #> '{back,lost}') as edge where edge.value::float8 > 0)`;
+  const rows = await db
+    .select({
+      id: dryRuns.id,
+      projectId: dryRuns.projectId,
+      deliveryId: dryRuns.deliveryId,
+      state: dryRuns.state,
+      failure: dryRuns.failure,
+      createdAt: dryRuns.createdAt,
+      counts: {
+        files: sql<number>`jsonb_array_length(${dryRuns.items})`,
+        over: count(dryRunFiles.position),
+        shown: countWhere(sql`${stateOf} = 'shown'`),
+        refused: countWhere(sql`${stateOf} = 'refused'`),
+        cut: countWhere(isSomethingLost),
+      },
+    })
+    .from(dryRuns)
+    .leftJoin(dryRunFiles, eq(dryRunFiles.dryRunId, dryRuns.id))
+    .where(eq(dryRuns.projectId, projectId))
+    .groupBy(dryRuns.id)
+    .orderBy(desc(dryRuns.createdAt));
+  return rows.map((row) => ({ ...row, createdAt: row.createdAt.toISOString() }));
 }
 
 export async function findDryRun(db: Queryable, id: string): Promise<DryRun | null> {

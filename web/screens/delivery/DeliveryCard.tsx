@@ -1,7 +1,7 @@
 import { seamCautions } from '@inkwell/core/checking';
 import {
   type Delivery,
-  type DryRun,
+  type DryRunSummary,
   formatLabel,
   formatLimit,
   formatWeight,
@@ -50,7 +50,7 @@ const tableWidth = 640;
 export function DeliveryCard(props: {
   delivery: Delivery;
   /** The dry runs of it, newest first. */
-  runs: readonly DryRun[];
+  runs: readonly DryRunSummary[];
   open: boolean;
   icon: ReactNode;
 }) {
@@ -146,7 +146,7 @@ export function DeliveryCard(props: {
               <Link to={`/projects/${delivery.projectId}/deliver/dry-runs/${run.id}`}>
                 {dayjs(run.createdAt).format('D MMM, HH:mm')}
               </Link>{' '}
-              <span className="quiet">{runWords(run)}</span>
+              <span className="quiet">{run.failure ?? runWords(run.state, run.counts)}</span>
             </span>
           ))}
         </p>

@@ -1,4 +1,5 @@
 import './DryRunScreen.css';
+import { runCounts } from '@inkwell/core/dryRunning';
 import { type DryRun, type DryRunFile, standInNotice } from '@inkwell/core/model';
 import { Button, Progress, Segmented } from 'antd';
 import dayjs from 'dayjs';
@@ -78,7 +79,7 @@ function Run(props: {
   const [side, setSide] = useState<'shown' | 'delivered'>('shown');
   const [isHeld, setHeld] = useState(false);
   useHeldKey('d', setHeld);
-  const over = run.files.filter(({ outcome }) => outcome).length;
+  const counts = runCounts(run);
   const doubtful = run.files.filter(({ outcome }) => levelOf(outcome) !== 'fine').length;
   const back = run.deliveryId ? `/projects/${project.id}/deliver` : `/projects/${project.id}`;
   return (
@@ -102,7 +103,7 @@ function Run(props: {
       </div>
       <div className="row spread wrap dry-run-line">
         <p role="status" className="dry-run-words">
-          {run.failure ? <span className="run-problem">{run.failure}</span> : runWords(run)}{' '}
+          {run.failure ? <span className="run-problem">{run.failure}</span> : runWords(run.state, counts)}{' '}
           {run.waiting && <span className="dry-run-waiting">{run.waiting}</span>}
         </p>
         <div className="row wrap">
@@ -130,7 +131,7 @@ function Run(props: {
       </div>
       {error !== null && <FailureLine error={error} again={onAgain} />}
       {isRunning(run) && (
-        <Progress percent={Math.round((100 * over) / Math.max(1, run.files.length))} showInfo={false} />
+        <Progress percent={Math.round((100 * counts.over) / Math.max(1, counts.files))} showInfo={false} />
       )}
       <RunWall run={run} files={files} side={isHeld ? 'delivered' : side} onOpen={onOpen} />
     </div>

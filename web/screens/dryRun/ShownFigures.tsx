@@ -1,4 +1,4 @@
-import { hardToRead } from '@inkwell/core/dryRunning';
+import { hardToRead, isCut } from '@inkwell/core/dryRunning';
 import {
   type ComeBack,
   type DryRunFile,
@@ -9,7 +9,7 @@ import {
   standInNotice,
 } from '@inkwell/core/model';
 import { Button } from 'antd';
-import { isCut, lostWords } from './outcomeWords.ts';
+import { lostWords } from './outcomeWords.ts';
 
 /** What was measured of a file that came back, or why it did not. */
 export function ShownFigures(props: { file: DryRunFile; at: ShownAt | null; onWorst: (() => void) | null }) {

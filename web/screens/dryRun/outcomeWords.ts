@@ -1,5 +1,5 @@
-import { hardToRead } from '@inkwell/core/dryRunning';
-import type { ComeBack, DryRun, DryRunFile, DryRunOutcome, LostEdges } from '@inkwell/core/model';
+import { hardToRead, isCut } from '@inkwell/core/dryRunning';
+import type { ComeBack, DryRun, DryRunCounts, DryRunOutcome, LostEdges } from '@inkwell/core/model';
 import { counted } from '../../parts/counted.ts';
 
 /** What a person should look at in an outcome: it was not taken, something was cut, or words are hard to read. */
@@ -13,8 +13,6 @@ export function levelOf(outcome: DryRunOutcome | null): Level {
     ? 'caution'
     : 'fine';
 }
-
-export const isCut = (lost: LostEdges): boolean => Object.values(lost).some((pixels) => pixels > 0);
 
 /** Which edges lost how much: `34 px left and right`. */
 export function lostWords({ left, right, top, bottom }: LostEdges): string {
@@ -42,21 +40,14 @@ export function outcomeWords(outcome: DryRunOutcome | null): string {
 }
 
 /** How a run went so far, in one sentence. */
-export function runWords({ state, files }: Pick<DryRun, 'state' | 'files'>): string {
-  const over = files.filter(({ outcome }) => outcome);
-  const count = (level: (file: DryRunFile) => boolean) => over.filter(level).length;
-  const shown = count(({ outcome }) => outcome?.state === 'shown');
-  const refused = count(({ outcome }) => outcome?.state === 'refused');
-  const cut = count(({ outcome }) => outcome?.state === 'shown' && isCut(outcome.back.lost));
-  const other = over.length - shown - refused;
+export function runWords(state: DryRun['state'], { files, over, shown, refused, cut }: DryRunCounts): string {
+  if (state === 'waiting') return files === 0 ? 'Waiting for the delivery to be made.' : 'Waiting to begin.';
+  const other = over - shown - refused;
   const parts = [
-    `${shown} of ${counted(files.length, 'file')} shown`,
+    `${shown} of ${counted(files, 'file')} shown`,
     ...(refused > 0 ? [`${refused} refused`] : []),
     ...(cut > 0 ? [`${cut} cut`] : []),
     ...(other > 0 ? [`${other} not posted`] : []),
   ];
-  const words = `${parts.join(', ')}.`;
-  if (state === 'cancelled') return `Cancelled. ${words}`;
-  if (state === 'waiting') return files.length === 0 ? 'Waiting for the delivery to be made.' : 'Waiting to begin.';
-  return words;
+  return `${state === 'cancelled' ? 'Cancelled. ' : ''}${parts.join(', ')}.`;
 }

@@ -9,18 +9,19 @@ const key = ['sheetFindings'];
 export const useSheetFindings = () =>
   useQuery({ queryKey: key, queryFn: () => ask(z.array(SheetFindingSchema), '/sheet-findings') });
 
-/** Takes a measured number over, puts it aside, or takes that back. */
+/** Takes a measured number over, puts it aside, or takes that back. Done as soon as the finding is as it was asked for. */
 export function useChangeFinding() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: ({ id, version, state }: Pick<SheetFinding, 'id' | 'version' | 'state'>) =>
       ask(SheetFindingSchema, `/sheet-findings/${id}`, { method: 'PATCH', body: { version, change: { state } } }),
-    // Frames follow from the numbers of their places.
-    onSettled: () =>
-      Promise.all([
-        client.invalidateQueries({ queryKey: key }),
-        client.invalidateQueries({ queryKey: ['spec-book'] }),
-        client.invalidateQueries({ queryKey: ['measured'] }),
-      ]),
+    onSuccess: async (finding) => {
+      await client.cancelQueries({ queryKey: key });
+      client.setQueryData<SheetFinding[]>(key, (all) => all?.map((one) => (one.id === finding.id ? finding : one)));
+    },
+    onSettled: () => {
+      // Frames follow from the numbers of their places.
+      for (const queryKey of [key, ['spec-book'], ['measured']]) void client.invalidateQueries({ queryKey });
+    },
   });
 }

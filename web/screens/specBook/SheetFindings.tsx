@@ -34,26 +34,27 @@ function Told({ sheet, finding }: { sheet: SpecSheet; finding: SheetFinding }) {
   const name = sheet.places.find(({ slug }) => slug === place)?.name ?? 'All of it';
   const field = fieldWords[finding.change.field];
   const set = (to: SheetFinding['state']) => change.mutate({ ...finding, state: to }, { onError: note.failed });
+  const isOpen = state === 'open';
   const on = dayjs(measuredOn).format('D MMM YYYY');
   return (
     <li data-state={state}>
       <span>
         <strong>{name}</strong>, {field}: measured on {on}: {measured}.{' '}
-        <span className="quiet">{state === 'taken over' ? `The sheet said ${said}.` : `The sheet says ${said}.`}</span>
+        <span className="quiet">{isOpen ? `The sheet says ${said}.` : `The sheet said ${said}.`}</span>
       </span>
       <span className="row">
-        {state === 'open' ? (
-          <>
-            <Button size="small" loading={change.isPending} onClick={() => set('taken over')}>
-              Take {measured} over
-            </Button>
-            <Button size="small" type="text" onClick={() => set('dismissed')}>
-              Leave it
-            </Button>
-          </>
-        ) : (
-          <Button size="small" type="text" loading={change.isPending} onClick={() => set('open')}>
-            Back to {said}
+        <Button
+          size="small"
+          type={isOpen ? 'default' : 'text'}
+          loading={change.isPending}
+          aria-disabled={change.isPending}
+          onClick={() => set(isOpen ? 'taken over' : 'open')}
+        >
+          {isOpen ? `Take ${measured} over` : `Back to ${said}`}
+        </Button>
+        {isOpen && (
+          <Button size="small" type="text" onClick={() => set('dismissed')}>
+            Leave it
           </Button>
         )}
       </span>

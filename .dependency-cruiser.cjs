@@ -46,6 +46,7 @@ module.exports = {
     coreFloor('naming', ['model', 'geometry']),
     coreFloor('posting', ['model', 'naming']),
     coreFloor('dryRunning', ['model', 'geometry', 'planes']),
+    coreFloor('surviving', ['model', 'geometry']),
     coreFloor('weighing', ['model']),
     coreFloor('planes', []),
     coreFloor('seeing', ['model', 'geometry', 'planes']),

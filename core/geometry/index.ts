@@ -5,5 +5,6 @@ export * from './openRects.ts';
 export * from './rect.ts';
 export * from './snapping.ts';
 export * from './turned.ts';
+export * from './uploadDimensions.ts';
 export * from './viewport.ts';
 export * from './window.ts';

@@ -55,6 +55,8 @@ export const ManifestFileSchema = DimensionsSchema.extend({
   sha256: z.string(),
   format: ImageFormatSchema,
   quality: z.int().nullable(),
+  /** Where a person chose other dimensions than the place's, in the same ratio: its pixels across. */
+  uploadWidth: z.int().positive().optional(),
   /** Null where the format keeps every pixel's colour anyway, and of deliveries from before it was noted. */
   chroma: ChromaSchema.nullable().default(null),
   /** Of a palette; null where the file has none. */

@@ -3,6 +3,7 @@ import { BackingSchema, ColourSchema, OpaqueBackingSchema } from './backing.ts';
 import { FinishChoiceSchema } from './finish.ts';
 import { ImageFormatSchema } from './format.ts';
 import { HandsSchema } from './hand.ts';
+import { placeSides } from './place.ts';
 import { PlannedSchema } from './planned.ts';
 import { asAbove, FramePostingSchema } from './posting.ts';
 import { RingSchema } from './ring.ts';
@@ -45,6 +46,8 @@ export const FrameSchema = z.object({
   weighing: WeighingSchema,
   /** In pixels, where the place takes a range of heights; null for the one that shows the most of the picture. */
   height: z.int().positive().nullable(),
+  /** Pixels across of its file where that has other dimensions than its place, in the same ratio; null for those of the place. */
+  uploadWidth: z.int().min(placeSides.least).max(placeSides.most).nullable(),
   /** Null where it is finished as its original is, or its project. */
   finishId: FinishChoiceSchema.shape.finishId,
   /** Null where the finish's own blend holds, or that of its original. */
@@ -77,6 +80,7 @@ export const FrameSettingsSchema = FrameSchema.pick({
   format: true,
   weighing: true,
   height: true,
+  uploadWidth: true,
   finishId: true,
   blend: true,
   hands: true,
@@ -100,6 +104,7 @@ export const plainSettings = {
   blend: null,
   weighing: plainWeighing,
   height: null,
+  uploadWidth: null,
   hands: {},
   posting: asAbove,
 } as const satisfies Partial<FrameSettings>;

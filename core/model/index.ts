@@ -30,6 +30,7 @@ export * from './rewritten.ts';
 export * from './ring.ts';
 export * from './sheetFinding.ts';
 export * from './similarity.ts';
+export * from './survival.ts';
 export * from './weighing.ts';
 export * from './weight.ts';
 export * from './window.ts';

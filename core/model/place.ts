@@ -153,6 +153,8 @@ export const SpecSheetSchema = z.object({
   checkedOn: z.iso.date(),
   /** Not known of a sheet of one's own. */
   afterUpload: AfterUploadSchema.optional(),
+  /** Between which lengths a side may lie where files of other dimensions than a place's, in its ratio, are taken too. */
+  otherSides: z.object({ least: z.int().positive(), most: z.int().positive() }).optional(),
   /** The one project that a sheet of one's own is meant for. */
   projectId: z.uuid().optional(),
   places: z.array(PlaceSchema),

@@ -1,4 +1,4 @@
-import { placeDimensions } from '../geometry/index.ts';
+import { fileDimensions, type UploadSettings } from '../geometry/index.ts';
 import {
   type Dimensions,
   formatExtension,
@@ -31,16 +31,15 @@ export interface Nameable {
 export function nameable(
   original: Pick<Original, 'name' | 'width' | 'height' | 'trim'>,
   at: PlaceOfNetwork,
-  format: ImageFormat,
+  settings: UploadSettings & { format: ImageFormat },
   piece: PieceOfWhole | null = null,
-  height: number | null = null,
 ): Nameable {
   return {
     name: original.name,
     network: at.network.name,
     place: at.place.name,
-    dimensions: placeDimensions(at.place, original, height),
-    extension: formatExtension[format],
+    dimensions: fileDimensions(at.place, original, settings),
+    extension: formatExtension[settings.format],
     ...(piece ? { piece } : {}),
   };
 }

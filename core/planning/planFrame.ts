@@ -12,6 +12,7 @@ import {
   type Pose,
   pictureBox,
   piecesOf,
+  uploadShare,
   wholeWindow,
 } from '../geometry/index.ts';
 import { type Lettered, wordsRoom } from '../lettering/index.ts';
@@ -27,7 +28,8 @@ import {
   type Window,
 } from '../model/index.ts';
 import { defaultHeadroom } from '../weighing/index.ts';
-import { encodingOf } from './encodingPlan.ts';
+import { uploadedPlan } from './derived/uploadedPlan.ts';
+import { encodingOf, plainEncoding } from './encodingPlan.ts';
 import { type LetteredFrame, type LetteringToPlan, letterFrame } from './letterFrame.ts';
 import { engineVersion, type RenderPlan } from './renderPlan.ts';
 import { watchedMarks, watchedRect } from './watched.ts';
@@ -61,13 +63,16 @@ export interface FrameToPlan {
 
 /** A plan, and what its words came to; null where it has none. */
 export interface PlannedFrame {
+  /** Of the files that are made. */
   plan: RenderPlan;
+  /** The same in the pixels of the place: what hands and findings are about. */
+  atPlace: RenderPlan;
   lettered: LetteredFrame | null;
   /** That its words ask its window for, in squares of its shorter side. */
   wordsRoom: number;
 }
 
-/** The plan of one frame at its full dimensions. */
+/** The plan of one frame's files. */
 export const planFrame = (frame: FrameToPlan): RenderPlan => planWithWords(frame).plan;
 
 /** The same with all that is to be said of its words. */
@@ -110,14 +115,22 @@ export function planWithWords({
       ? letterFrame({ ...lettering, book }, original, place, settings, bare)
       : null;
   const laid = { ...bare, lettering: lettered && laidOver(lettered) };
-  const dimensions = laid.grid?.piece ?? output;
-  const words = laid.lettering?.items.map(({ box }) => box) ?? [];
-  const watched = [
-    ...watchedMarks(original, laid).map(({ rect }) => rect),
-    ...words.flatMap((box) => watchedRect(box, output)),
-  ];
-  const encoding = encodingOf({ original, place, settings, keeping, headroom, dimensions, watched });
-  return { plan: { ...laid, encoding }, lettered, wordsRoom: room };
+  const withEncoding = (plan: RenderPlan): RenderPlan => {
+    const words = plan.lettering?.items.map(({ box }) => box) ?? [];
+    const watched = [
+      ...watchedMarks(original, plan).map(({ rect }) => rect),
+      ...words.flatMap((box) => watchedRect(box, plan.output)),
+    ];
+    const dimensions = plan.grid?.piece ?? plan.output;
+    return {
+      ...plan,
+      encoding: encodingOf({ original, place, settings, keeping, headroom, dimensions, watched }),
+    };
+  };
+  const atPlace = withEncoding({ ...laid, encoding: plainEncoding(settings.format) });
+  const share = uploadShare(place, settings);
+  const plan = share === 1 ? atPlace : withEncoding(uploadedPlan(atPlace, share));
+  return { plan, atPlace, lettered, wordsRoom: room };
 }
 
 /** The room that a project's words ask for in one frame, in squares of its shorter side. */

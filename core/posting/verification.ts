@@ -48,7 +48,7 @@ export function verified(
     const { opened } = file;
     return [
       ...manifestReasons(opened, line).map((text) => wrong(line.file, text)),
-      ...placeReasons(opened, line.placeThen?.spec).map((text) => wrong(line.file, text)),
+      ...placeReasons(opened, line.placeThen?.spec, line.uploadWidth).map((text) => wrong(line.file, text)),
       ...newerReasons(opened, line, now),
     ];
   });
@@ -71,12 +71,16 @@ function manifestReasons(opened: MeasuredFile, line: ManifestFile): string[] {
 
 const sides = ({ width, height }: { width: number; height: number }) => `${width} × ${height} px`;
 
-/** Why a place does not take a file; nothing is said where the place is not known. */
-function placeReasons(opened: MeasuredFile, place: Place | undefined): string[] {
+/**
+ * Why a place does not take a file; nothing is said where the place is not known.
+ *
+ * @param uploadWidth pixels across where the file was made in other dimensions than the place's, on purpose
+ */
+function placeReasons(opened: MeasuredFile, place: Place | undefined, uploadWidth = place?.width): string[] {
   if (!place) return [];
   const reasons: string[] = [];
-  const { width, height, formats, limit, name } = place;
-  const [least, most] = typeof height === 'number' ? [height, height] : [height.min, height.max];
+  const { formats, limit, name } = place;
+  const { width, least, most } = dimensionsTaken(place, uploadWidth);
   if (opened.width !== width || opened.height < least || opened.height > most) {
     const wanted = least === most ? sides({ width, height: least }) : `${width} × ${least} to ${most} px`;
     reasons.push(`It is ${sides(opened)}; ${name} wants ${wanted}.`);
@@ -90,10 +94,17 @@ function placeReasons(opened: MeasuredFile, place: Place | undefined): string[] 
   return reasons;
 }
 
+/** The width and the heights that a file may have. */
+function dimensionsTaken({ width, height }: Place, uploadWidth = width) {
+  const [least, most] = typeof height === 'number' ? [height, height] : [height.min, height.max];
+  const scaled = (side: number) => Math.round((side * uploadWidth) / width);
+  return { width: uploadWidth, least: scaled(least), most: scaled(most) };
+}
+
 /** What the spec book of today says otherwise than that of the delivery. */
 function newerReasons(
   opened: MeasuredFile,
-  { file, placeThen }: ManifestFile,
+  { file, placeThen, uploadWidth }: ManifestFile,
   now: ReadonlyMap<string, PlaceOfNetwork>,
 ): Verdict[] {
   if (!placeThen)
@@ -101,7 +112,7 @@ function newerReasons(
       { path: file, isWrong: false, text: 'It is from before places were noted: only the manifest was looked at.' },
     ];
   const place = now.get(placeThen.id)?.place;
-  return placeReasons(opened, place).map((text) => ({
+  return placeReasons(opened, place, uploadWidth).map((text) => ({
     path: file,
     isWrong: false,
     text: `By the sheet of ${placeThen.sheet.checkedOn} it is right. By the spec book of today: ${text}`,

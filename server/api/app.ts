@@ -13,6 +13,7 @@ import { encodingsRouter } from './resources/encodings.ts';
 import { finishesRouter } from './resources/finishes.ts';
 import { fontsRouter } from './resources/fonts.ts';
 import { framesRouter } from './resources/frames.ts';
+import { learnedUploadsRouter } from './resources/learnedUploads.ts';
 import { letterStylesRouter } from './resources/letterStyles.ts';
 import { networksRouter } from './resources/networks.ts';
 import { originalsRouter } from './resources/originals.ts';
@@ -61,6 +62,7 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use('/api/finishes', finishesRouter(services));
   app.use('/api/fonts', fontsRouter(services));
   app.use('/api/letter-styles', letterStylesRouter(services));
+  app.use('/api/learned-uploads', learnedUploadsRouter(services));
   app.use('/api/own-places', ownPlacesRouter(services));
   app.use('/api/deliveries', deliveriesRouter(services));
   app.use('/api/dry-runs', dryRunsRouter(services));

@@ -28,6 +28,7 @@ import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan, measureWords } from '../tasks/plans/measurePlan.ts';
 import { otherVersion } from '../tasks/plans/otherVersion.ts';
 import type { Planner } from '../tasks/plans/planner.ts';
+import { findSurvival } from '../tasks/surviving/findSurvival.ts';
 import { UserError } from '../userError.ts';
 
 export interface Tools extends Measures, Pick<Uploading, 'accounts'> {
@@ -246,6 +247,7 @@ export class Worker {
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
     if (task.kind === uploads) return runDryRun(this.tools, task);
     if (task.kind === 'analyse') return lookAt(this.tools, task.picture);
+    if (task.kind === 'survival') return findSurvival(this.tools, task);
     const plan = readPlan(task.plan);
     if (!plan) throw new UserError(otherVersion);
     if (wantedBy && !(await this.isWanted(wantedBy, planHash(plan)))) return 'unwanted';

@@ -26,6 +26,7 @@ export const workKinds = [
   'analyse',
   'detail',
   'legibility',
+  'survival',
   'deliver',
   'dry run',
 ] as const satisfies readonly WorkTask['kind'][];
@@ -225,6 +226,15 @@ export async function freeStranded(db: Queryable): Promise<number> {
         and database = (select oid from pg_database where datname = current_database()))
     returning id`);
   return rows.length;
+}
+
+/** Whether work is still to be done, or is being done. */
+export async function isWaiting(db: Queryable, key: string): Promise<boolean> {
+  const rows = await db
+    .select({ id: work.id })
+    .from(work)
+    .where(and(eq(work.key, key), inArray(work.state, ['waiting', 'working'])));
+  return rows.length > 0;
 }
 
 /** Why work has failed, by key; what has not is left out. */

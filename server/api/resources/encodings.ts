@@ -7,6 +7,7 @@ import { fromPixels } from '../../imaging/stages/pixels.ts';
 import type { Services } from '../../services.ts';
 import { askedFrame, forEver } from '../../tasks/plans/askedFrame.ts';
 import { changed, measureWays, waysToEncode } from '../../tasks/plans/waysToEncode.ts';
+import { askSurvival, survivalSoFar } from '../../tasks/surviving/askSurvival.ts';
 import { orNotFound, UserError } from '../../userError.ts';
 import { drawing } from '../drawing.ts';
 import { idOf } from '../params.ts';
@@ -19,6 +20,7 @@ export const TrialSchema = PieceSchema.extend({
   quality: z.coerce.number().int().min(1).max(100),
 });
 export const MeasuredTrialSchema = TrialSchema.extend({ similarity: z.enum(['yes', 'no']).default('yes') });
+export const SurvivalAskedSchema = z.object({ plan: z.string() });
 export const WaysSchema = z.object({ plan: z.string(), about: z.enum(['ways', 'formats']) });
 
 const mediaTypes: Record<ImageFormat, string> = {
@@ -98,6 +100,18 @@ export function encodingsRouter(services: Services): Router {
   router.post('/ways', async (request, response) => {
     const { plan, about } = WaysSchema.parse(request.body);
     await measureWays(services, idOf(request), plan, about);
+    response.status(202).json({});
+  });
+
+  // How its file is made so that the most of it is seen where its network shows it.
+  router.get('/survival', async (request, response) => {
+    const { plan } = SurvivalAskedSchema.parse(request.query);
+    response.json(await survivalSoFar(services, idOf(request), plan));
+  });
+
+  router.post('/survival', async (request, response) => {
+    const { plan } = SurvivalAskedSchema.parse(request.body);
+    await askSurvival(services, idOf(request), plan);
     response.status(202).json({});
   });
 

@@ -7,6 +7,7 @@ import { luminancePlane } from '@inkwell/core/seeing';
 import sharp from 'sharp';
 import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
 import { inThread } from '../threads.ts';
+import { opaque, scaledTo } from './asSeen.ts';
 import { jpegQuality } from './jpegQuality.ts';
 import { decoded } from './judging.ts';
 import { measureLegibility } from './legibility.ts';
@@ -41,12 +42,12 @@ const lookedAt = 1400;
 
 /** What a network has made of a file, measured on the pictures that came back. */
 export async function measureComeBack(uploaded: Uploaded, { kept, shown }: SentBack): Promise<MeasuredBack> {
-  const [delivered, keptFacts] = await Promise.all([opaque(uploaded.data), factsOf(kept)]);
+  const [delivered, keptFacts] = await Promise.all([seen(uploaded.data), factsOf(kept)]);
   const lost = await lostOf(delivered, kept, keptFacts);
   const left = await toPixels(fromPixels(delivered).extract(leftOf(delivered, lost)));
   const measured: MeasuredBack['shown'] = [];
   for (const { shownWidth, data } of shown) {
-    const [back, facts] = await Promise.all([opaque(data), factsOf(data)]);
+    const [back, facts] = await Promise.all([seen(data), factsOf(data)]);
     const well = await scaledTo(left, back);
     const { similarity, colourShift, halo } = await inThread<ShownTask, ShownFigures>(task, {
       delivered: well,
@@ -68,15 +69,7 @@ export async function measureComeBack(uploaded: Uploaded, { kept, shown }: SentB
   };
 }
 
-const opaque = async (data: Buffer): Promise<Pixels> =>
-  toPixels(
-    fromPixels(await decoded(data))
-      .flatten({ background: 'white' })
-      .toColourspace('srgb'),
-  );
-
-const scaledTo = (pixels: Pixels, { width, height }: Dimensions): Promise<Pixels> =>
-  toPixels(fromPixels(pixels).resize(width, height, { fit: 'fill', kernel: 'lanczos3' }));
+const seen = async (data: Buffer): Promise<Pixels> => opaque(await decoded(data));
 
 async function factsOf(data: Buffer): Promise<MeasuredBack['kept']> {
   const { width, height, format, chromaSubsampling } = await sharp(data).metadata();
@@ -104,7 +97,7 @@ async function lostOf(delivered: Pixels, kept: Buffer, facts: Dimensions): Promi
     cut.axis === 'x'
       ? { width: Math.floor(whole.width * cut.left), height: whole.height }
       : { width: whole.width, height: Math.floor(whole.height * cut.left) };
-  const [all, rest] = await Promise.all([scaledTo(delivered, whole), scaledTo(await opaque(kept), part)]);
+  const [all, rest] = await Promise.all([scaledTo(delivered, whole), scaledTo(await seen(kept), part)]);
   const offset = offsetOf(luminancePlane(all), luminancePlane(rest), cut.axis);
   return lostEdges(delivered, cut, offset / (cut.axis === 'x' ? whole.width : whole.height));
 }

@@ -27,8 +27,8 @@ export async function measureLegibility(
     const file = files[at];
     if (!file || words.length === 0) continue;
     const picture = await toPixels(fromPixels(await decoded(file)).flatten({ background: 'white' }));
-    for (const { item, layer } of words) {
-      for (const one of await legibilitiesOf(item, layer, picture, piece, shownWidths)) {
+    for (const letters of words) {
+      for (const one of await legibilitiesOf(letters, picture, piece, shownWidths)) {
         const key = `${one.itemId} ${one.shownWidth}`;
         const before = found.get(key);
         if (!before || one.contrast < before.contrast) found.set(key, one);
@@ -38,19 +38,24 @@ export async function measureLegibility(
   return [...found.values()];
 }
 
-type Letters = { item: LetteredItem; layer: Extract<LetterLayer, { kind: 'outline' }> };
+type Letters = {
+  item: LetteredItem;
+  layer: Extract<LetterLayer, { kind: 'outline' }>;
+  scale: NonNullable<RenderPlan['lettering']>['scale'];
+};
 
 /** The words that a piece shows something of. */
 const lettersOn = (piece: Rect, lettering: RenderPlan['lettering']): Letters[] =>
   (lettering?.items ?? []).flatMap((item) => {
     const layer = item.letters === null ? undefined : lettering?.layers[item.letters];
     const { width, height } = intersection(item.box, piece);
-    return layer?.kind === 'outline' && width > 1 && height > 1 ? [{ item, layer }] : [];
+    return lettering && layer?.kind === 'outline' && width > 1 && height > 1
+      ? [{ item, layer, scale: lettering.scale }]
+      : [];
   });
 
 async function legibilitiesOf(
-  { itemId, box, em }: LetteredItem,
-  layer: Letters['layer'],
+  { item: { itemId, box, em }, layer, scale: drawnAt }: Letters,
   picture: Pixels,
   piece: Rect,
   shownWidths: readonly number[],
@@ -65,7 +70,7 @@ async function legibilitiesOf(
     height: Math.max(1, Math.floor(seen.height)),
   };
   const part = await toPixels(fromPixels(picture).extract(rect));
-  const cover = coverOf(layer, { ...rect, left: rect.left + piece.left, top: rect.top + piece.top });
+  const cover = coverOf(layer, drawnAt, { ...rect, left: rect.left + piece.left, top: rect.top + piece.top });
   const ink = inkLuminance(part, cover);
   if (ink === null) return [];
   const measured: Legibility[] = [];
@@ -88,9 +93,9 @@ const scaled = (pixels: Pixels, scale: number): Promise<Pixels> => {
 };
 
 /** How much of each pixel of a rectangle of the file letters cover, painted as they are over the picture. */
-function coverOf({ path }: Letters['layer'], rect: Rect): Pixels {
+function coverOf({ path }: Letters['layer'], scale: Letters['scale'], rect: Rect): Pixels {
   const letters = { kind: 'outline', path, colour: '#000000', opacity: 1, stroke: 0, blur: 0 } as const;
-  const rgba = painted([letters], rect, { x: 1, y: 1 });
+  const rgba = painted([letters], rect, scale);
   const data = Buffer.alloc(rect.width * rect.height);
   for (let at = 0; at < data.length; at += 1) data[at] = rgba[4 * at + 3] as number;
   return { data, width: rect.width, height: rect.height, channels: 1 };

@@ -19,6 +19,8 @@ export interface DeliveryItem {
   place: string;
   limit: { bytes: number; unit: 'kB' | 'MB' | 'MiB' };
   finish?: NonNullable<ManifestFile['finish']>;
+  /** Its pixels across where they were chosen to be others than the place's. */
+  uploadWidth?: number;
   /** Which piece of the plan's picture it is, where that is cut. */
   piece?: PieceOfWhole;
   /** The place as it was, and what is said where it is posted; not noted by earlier versions. */

@@ -1,5 +1,13 @@
-import type { DetailKept, FinishFigures, Legibility, MeasuredFile, SeamStep, Weight } from '@inkwell/core/model';
-import { index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import type {
+  DetailKept,
+  FinishFigures,
+  Legibility,
+  MeasuredFile,
+  SeamStep,
+  Survival,
+  Weight,
+} from '@inkwell/core/model';
+import { date, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
 import { bytes, moment } from './columns.ts';
 import { blobs } from './library.ts';
 
@@ -29,6 +37,23 @@ export const legibilities = pgTable('legibilities', {
   hash: text('hash').primaryKey(),
   found: jsonb('found').$type<Legibility[]>().notNull(),
   measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
+/** How plans were found to be uploaded best, by what that depends on. */
+export const survivals = pgTable('survivals', {
+  hash: text('hash').primaryKey(),
+  survival: jsonb('survival').$type<Survival>().notNull(),
+  measuredAt: moment('measured_at').notNull().defaultNow(),
+});
+
+/** The way to upload that is used for all frames of a place. */
+export const learnedUploads = pgTable('learned_uploads', {
+  placeId: text('place_id').primaryKey(),
+  survival: jsonb('survival').$type<Survival>().notNull(),
+  learnedFrom: text('learned_from').notNull(),
+  learnedOn: date('learned_on', { mode: 'string' }).notNull(),
+  /** Of the place and of what its network does after an upload, as they were. */
+  learnedFor: text('learned_for').notNull(),
 });
 
 /** The finished files of plans as they were encoded while they were measured, so that a delivery encodes nothing. Bounded. */

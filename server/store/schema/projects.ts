@@ -73,6 +73,7 @@ export const frames = pgTable(
     format: text('format').$type<ImageFormat>().notNull(),
     weighing: jsonb('weighing').$type<Weighing>().notNull().default(plainWeighing),
     height: integer('height'),
+    uploadWidth: integer('upload_width'),
     finishId: text('finish_id'),
     blend: doublePrecision('blend'),
     hands: jsonb('hands').$type<Hands>().notNull().default({}),

@@ -17,6 +17,8 @@ export type WorkTask =
   | { kind: 'detail'; hash: string; plan: KeptPlan; marks: KeepMark[]; shownWidths: number[] }
   /** Measures how well the words of a plan's files can be read where they are shown. */
   | { kind: 'legibility'; hash: string; plan: KeptPlan; shownWidths: number[] }
+  /** Finds out how a frame is uploaded best, as long as it is set as it was when that was asked for. */
+  | { kind: 'survival'; frameId: string; hash: string }
   /** Puts the files of a plan into a delivery, at the positions that they have there. */
   | { kind: 'deliver'; deliveryId: string; planHash: string; positions: number[] }
   /** Uploads what a dry run has for one network, in its order; without a network, finds out what there is to upload. */

@@ -45,7 +45,7 @@ export function deliveryItems(
   });
   const names = fileNames(
     pattern,
-    files.map(({ frame, original, at, piece }) => nameable(original, at, frame.format, piece, frame.height)),
+    files.map(({ frame, original, at, piece }) => nameable(original, at, frame, piece)),
   );
   return files.map(({ frame, original, project, at, plan, finish, piece, blocked, placeThen, marks }, index) => ({
     fileName: names[index] ?? '',
@@ -60,6 +60,7 @@ export function deliveryItems(
     ...(plan.finish || plan.border
       ? { finish: { name: finish.finish.name, version: finish.finish.version, blend: finish.treatment.blend } }
       : {}),
+    ...(frame.uploadWidth !== null && !piece ? { uploadWidth: frame.uploadWidth } : {}),
     ...(piece ? { piece } : {}),
     blocked,
   }));

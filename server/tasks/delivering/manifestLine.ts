@@ -31,6 +31,7 @@ export function manifestLine({ item, plan, file, encoding }: MadeFile, hash: str
     bytes: opened.bytes,
     sha256,
     format: plan.encoding.format,
+    ...(item.uploadWidth ? { uploadWidth: item.uploadWidth } : {}),
     quality: file.quality,
     chroma: file.chroma,
     colours: file.colours,

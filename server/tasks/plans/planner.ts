@@ -1,6 +1,6 @@
 import { withMeasured } from '@inkwell/core/dryRunning';
 import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
-import { marksOnPicture, pictureBox } from '@inkwell/core/geometry';
+import { fileDimensions, marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import type { FontBook } from '@inkwell/core/lettering';
 import {
   basisOf,
@@ -9,6 +9,7 @@ import {
   frameBounds,
   isMust,
   type KeepMark,
+  type Original,
   type Place,
   type PlaceOfNetwork,
   type Planned,
@@ -75,8 +76,12 @@ export interface Measuring {
 }
 
 /** Whether a frame is within what can be planned at all: one that is not was kept before there were bounds. */
-const isPlannable = (place: Place, { grid }: Frame) =>
-  placeProblem(place) === null && (grid?.columns ?? 1) * (grid?.rows ?? 1) <= frameBounds.pieces;
+const isPlannable = (place: Place, frame: Frame, original: Original) => {
+  const { grid } = frame;
+  if (placeProblem(place) !== null || (grid?.columns ?? 1) * (grid?.rows ?? 1) > frameBounds.pieces) return false;
+  const { width, height } = fileDimensions(place, original, frame);
+  return width * height <= frameBounds.pixels;
+};
 
 /** Plans of so many characters are kept: a few thousand each, and as many again for every word that is laid over. */
 const mostKept = 60_000_000;
@@ -123,7 +128,7 @@ export class Planner {
     const plannedOf = (framed: FramedPicture): PlannedFrame | null => {
       const { frame, original, project, seen } = framed;
       const place = places.get(frame.placeId)?.place;
-      if (!place || !isPlannable(place, frame)) return null;
+      if (!place || !isPlannable(place, frame, original)) return null;
       const { treatment } = finishOf(framed);
       const composed = asComposed(original, seen, project.composing);
       const lettering = letteringFor(project, book, frame, seen);

@@ -2,10 +2,12 @@ import { contentAreaOf } from '@inkwell/core/framing';
 import { boundsOf, clampWindow } from '@inkwell/core/geometry';
 import type { Border, FrameChange, Place, SavedFrame } from '@inkwell/core/model';
 import { notTaken } from '@inkwell/core/splitting';
+import { notUploaded } from '@inkwell/core/surviving';
 import type { Services } from '../../services.ts';
 import { type FramedPicture, findFrame, saveFrame } from '../../store/projects/frames.ts';
 import { orNotFound, UserError } from '../../userError.ts';
 import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
+import { placeSays } from '../surviving/network.ts';
 
 /** Whether a change is about what a place has a say in: other changes are taken whatever its numbers have become. */
 const affectsGrid = ({ grid, closing, height }: FrameChange) =>
@@ -42,13 +44,18 @@ export async function changeFrame(
     async (tx): Promise<FramedPicture> => {
       const framed = orNotFound(await findFrame(tx, id), 'This frame');
       const { frame } = framed;
-      const { places, finishOf, measuringOf } = await planner.open(tx);
-      const { place } = orNotFound(places.get(frame.placeId), 'The place of this frame');
+      const planning = await planner.open(tx);
+      const { finishOf, measuringOf } = planning;
+      const at = orNotFound(placeSays(planning, frame.placeId), 'The place of this frame');
+      const { place } = at;
       const current: SavedFrame = { ...frame, planned: measuringOf(framed)?.planned ?? null };
       checkVersion(current, version, 'This frame was changed in another window.');
-      const problem = affectsGrid(change) ? notTaken(place, framed.original, { ...frame, ...change }) : null;
+      const settings = { ...frame, ...change };
+      const problem =
+        (affectsGrid(change) ? notTaken(place, framed.original, settings) : null) ??
+        (change.uploadWidth ? notUploaded(at, framed.original, settings) : null);
       if (problem) throw new UserError(problem);
-      const { border } = finishOf({ ...framed, frame: { ...frame, ...change } }).treatment;
+      const { border } = finishOf({ ...framed, frame: settings }).treatment;
       const row = await saveFrame(tx, frame.id, version, settledChange(framed, change, place, border));
       return { ...framed, frame: orNotFound(row, 'This frame') };
     },

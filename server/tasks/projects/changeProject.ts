@@ -1,3 +1,4 @@
+import { resolveFinish } from '@inkwell/core/finishing';
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
 import {
   type Frame,
@@ -8,6 +9,7 @@ import {
 } from '@inkwell/core/model';
 import { asComposed } from '@inkwell/core/proposing';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
+import { changeFor } from '@inkwell/core/surviving';
 import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
 import { analysesOf } from '../../store/library/analyses.ts';
@@ -22,6 +24,7 @@ import {
 } from '../../store/projects/projects.ts';
 import { notFound, orNotFound, UserError } from '../../userError.ts';
 import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
+import { choicesByPlace } from '../surviving/learnedUploads.ts';
 import { checkEmblems } from './checkEmblems.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
@@ -100,15 +103,17 @@ export async function chooseFrames(
   asked: readonly AskedFor[],
   remove: string[],
 ): Promise<OpenProject> {
-  const { originals, composing } = await opened(services.db, id);
+  const project = await opened(services.db, id);
+  const { originals, composing } = project;
   const analysisOf = await analysesOf(services.db, originals);
-  const { places } = await services.planner.open();
+  const { places, finishes } = await services.planner.open();
+  const learned = await choicesByPlace(services);
   const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
     const original = originals.find((one) => one.id === originalId);
     if (!original) throw new UserError('An original has to be chosen for the project before it is given places.', 409);
     const place = places.get(placeId)?.place;
     if (!place) throw new UserError(`There is no place ${placeId} in the spec book.`);
-    const frame: NewFrame = {
+    const plain: NewFrame = {
       projectId: id,
       originalId,
       placeId,
@@ -116,8 +121,10 @@ export async function chooseFrames(
       window: largestWindow(wholeOf(original), placeDimensions(place, original)),
       grid: firstGrid(place, original, asComposed(original, analysisOf(original), composing).marks),
       format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
-      ...settings,
     };
+    const choice = learned.get(placeId);
+    const { blend } = resolveFinish({ frame: plain, original, project }, finishes).treatment;
+    const frame = { ...plain, ...(choice ? changeFor(choice, plain, blend) : {}), ...settings };
     const problem = notTaken(place, original, frame);
     if (problem) throw new UserError(problem);
     return frame;

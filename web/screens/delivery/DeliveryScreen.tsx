@@ -32,7 +32,7 @@ export function DeliveryScreen() {
     : fileNames(
         pattern,
         frames.flatMap(({ frame, original, at, pieces }) =>
-          pieces.map((piece) => nameable(original, at, frame.format, piece, frame.height)),
+          pieces.map((piece) => nameable(original, at, frame, piece)),
         ),
       );
   const fileCount = frames.reduce((sum, one) => sum + one.pieces.length, 0);

@@ -1,5 +1,5 @@
 import { isGood } from '@inkwell/core/checking';
-import { frameDimensions, gridOf } from '@inkwell/core/geometry';
+import { fileDimensions } from '@inkwell/core/geometry';
 import { countingSimilarity } from '@inkwell/core/model';
 import type { ProjectFrame } from '../projectFrames.ts';
 
@@ -35,7 +35,7 @@ export function rowsOf(one: ProjectFrame): FileRow[] {
       one,
       place: `${at.network.name} ${at.place.name}`,
       number: piece ? `${piece.number} of ${piece.of}` : '',
-      ...(gridOf(at.place, frame)?.piece ?? frameDimensions(at.place, one.original, frame)),
+      ...fileDimensions(at.place, one.original, frame),
       bytes: file?.bytes ?? null,
       share: file ? file.bytes / at.place.limit.bytes : null,
       similarity: file && countingSimilarity(file.similarity),

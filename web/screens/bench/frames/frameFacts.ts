@@ -42,6 +42,8 @@ export interface FrameFacts {
   margins: Margins;
   /** The pixels of the whole, before it is cut into pieces. */
   output: Dimensions;
+  /** The pixels of one file, which may be others than its place's. */
+  file: Dimensions;
   /** How it is cut; null where it is one picture. */
   grid: Grid | null;
   /** The number of every piece in the order of uploading, by reading order. */
@@ -125,7 +127,14 @@ export function frameFacts(
   if (before?.input.every((each, index) => each === input[index])) return before.facts;
   const shown = { originalId: original.id, placeId: one.at.id };
   const lettering = letteringFor(one.finishing.project, book, shown, seen);
-  const { plan, lettered, wordsRoom } = planWithWords({ original, place, settings, treatment, keeping, lettering });
+  const { plan, atPlace, lettered, wordsRoom } = planWithWords({
+    original,
+    place,
+    settings,
+    treatment,
+    keeping,
+    lettering,
+  });
   const own = hashesOf(plan, items.length === 0 || book !== null, measured?.basis === basis ? measured : undefined);
   const framed = { ...settings, border: treatment.border };
   const fresh = measured && measured.planHash === own.planHash ? measured : undefined;
@@ -134,8 +143,9 @@ export function frameFacts(
   const facts: FrameFacts = {
     window: plan.window,
     contentArea: contentAreaOf(place, original, framed).dimensions,
-    margins: planContentArea(plan).margins,
+    margins: planContentArea(atPlace).margins,
     output: frameDimensions(place, original, settings),
+    file: plan.grid?.piece ?? plan.output,
     grid: gridOf(place, settings),
     numbers: piecesInOrder(place, settings)
       .flatMap((piece) => (piece ? [piece] : []))
@@ -145,8 +155,8 @@ export function frameFacts(
     budgetBytes: plan.encoding.budgetBytes,
     watched: watchedMarks(original, plan),
     finish,
-    lettering: plan.lettering,
-    carried: plan.finish,
+    lettering: atPlace.lettering,
+    carried: atPlace.finish,
     figures,
     plainHash: own.plainHash,
     weight,

@@ -39,7 +39,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
     store.set('frames', one.frame.id, { weighing: { ...weighing, ...change } });
   const range = typeof place.height === 'number' ? null : place.height;
   const setHeight = (height: number) => store.set('frames', one.frame.id, { height });
-  const usual = usualAim(state.budgetBytes, state.grid?.piece ?? state.output);
+  const usual = usualAim(state.budgetBytes, state.file);
   const aim = weighing.aim ?? usual;
   const promise =
     aim.kind === 'as good as fits'

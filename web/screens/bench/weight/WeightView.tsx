@@ -38,7 +38,7 @@ export function WeightView(props: {
   }, [wished]);
   // The last file stays until the next is measured, and nothing flickers; before the first there is only the picture.
   const [made, setMade] = useState<MadeFile | null>(null);
-  const { width = 1, height = 1 } = state?.grid?.piece ?? state?.output ?? {};
+  const { width = 1, height = 1 } = state?.file ?? {};
   useEffect(() => {
     const next = subject && { subject, own, dimensions: { width, height } };
     if (next) setMade((last) => (own || !last?.own ? next : last));

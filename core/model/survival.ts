@@ -17,10 +17,10 @@ export const UploadChoiceSchema = z.object({
 });
 export type UploadChoice = z.infer<typeof UploadChoiceSchema>;
 
-/** What is left of a frame at one width at which it is shown, against the uncompressed frame: 0..100. */
+/** What is left of a frame where it is shown, against the uncompressed frame: 0..100. */
 export const LeftAtSchema = z.object({
-  /** In CSS pixels. */
-  shownWidth: z.int().positive(),
+  /** In CSS pixels; null where it is opened in full: the picture that the network keeps, which dense screens show as well. */
+  shownWidth: z.int().positive().nullable(),
   similarity: z.number(),
   /** The same at the spot that has come out worst. */
   worst: z.number(),
@@ -30,7 +30,7 @@ export type LeftAt = z.infer<typeof LeftAtSchema>;
 /** A way to upload a frame that was tried, with what its network makes of it. */
 export const TriedUploadSchema = z.object({
   choice: UploadChoiceSchema,
-  /** At every width at which it is shown, the widest first. */
+  /** In full, then at every width at which it is shown, the widest first. */
   left: z.array(LeftAtSchema).min(1),
   /** Of the heaviest file. */
   bytes: z.int().positive(),

@@ -1,20 +1,27 @@
-import type { LeftAt, TriedUpload } from '../model/index.ts';
+import type { LeftAt, Survival, TriedUpload } from '../model/index.ts';
 
 /** Scores that differ by less are equal: figures are shown with one decimal. */
-const noDifference = 0.05;
+export const noDifference = 0.05;
 
 /** What is left of a frame at one width, 0..100: all of it and its worst spot count alike. */
 export const scoreAt = ({ similarity, worst }: LeftAt): number => (similarity + worst) / 2;
 
-/** The width at which the least is left of a frame. */
-export function leastLeft({ left }: Pick<TriedUpload, 'left'>): LeftAt {
-  const [first, ...others] = left;
-  if (!first) throw new RangeError('A frame is shown at one width at least.');
-  return others.reduce((least, one) => (scoreAt(one) < scoreAt(least) ? one : least), first);
-}
+/** What a way to upload is judged by, 0..100: the mean over all widths. */
+export const scoreOf = ({ left }: Pick<TriedUpload, 'left'>): number =>
+  left.reduce((sum, one) => sum + scoreAt(one), 0) / left.length;
 
-/** What a way to upload is judged by, 0..100: what is left at the width at which that is least. */
-export const scoreOf = (tried: Pick<TriedUpload, 'left'>): number => scoreAt(leastLeft(tried));
+/** The width at which two ways differ most, with what each leaves there. */
+export function mostDifferent({
+  asSet,
+  best,
+}: Pick<Survival, 'asSet' | 'best'>): { before: LeftAt; after: LeftAt } | null {
+  const pairs = asSet.left.flatMap((before) => {
+    const after = best.left.find(({ shownWidth }) => shownWidth === before.shownWidth);
+    return after ? [{ before, after }] : [];
+  });
+  const by = ({ before, after }: { before: LeftAt; after: LeftAt }) => Math.abs(scoreAt(after) - scoreAt(before));
+  return pairs.reduce<(typeof pairs)[number] | null>((most, one) => (most && by(most) >= by(one) ? most : one), null);
+}
 
 /** The lightest of all that leave as much as the best of them does. Of several that weigh the same the first. */
 export function bestOf(tried: readonly [TriedUpload, ...TriedUpload[]]): TriedUpload {
@@ -25,5 +32,5 @@ export function bestOf(tried: readonly [TriedUpload, ...TriedUpload[]]): TriedUp
 }
 
 /** Whether what was found is worth a change: more of the frame is seen, or as much in a file that is a tenth lighter. */
-export const isWorthIt = ({ asSet, best }: { asSet: TriedUpload; best: TriedUpload }): boolean =>
+export const isWorthIt = ({ asSet, best }: Pick<Survival, 'asSet' | 'best'>): boolean =>
   scoreOf(best) >= scoreOf(asSet) + noDifference || best.bytes < 0.9 * asSet.bytes;

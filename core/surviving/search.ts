@@ -1,6 +1,6 @@
 import type { ImageFormat, Survival, TriedUpload, UploadChoice } from '../model/index.ts';
 import { choosesChroma, inFormat } from './choiceOf.ts';
-import { bestOf } from './score.ts';
+import { bestOf, noDifference, scoreOf } from './score.ts';
 
 /** What may be chosen, beside what the frame has. */
 export interface Room {
@@ -18,14 +18,22 @@ const [highest] = qualities;
 /** Nothing is found after more rounds: each begins where the last has found something better. */
 const mostRounds = 3;
 
-/** The ways that differ from a choice in one respect: a list for each. */
-function besides(choice: UploadChoice, { widths, formats, strengths }: Room): UploadChoice[][] {
+/** Ways that differ from a choice in one respect. */
+interface Respect {
+  ways: UploadChoice[];
+  /** From the most that is left on: after one that leaves less than another, none is tried. */
+  falls: boolean;
+}
+
+/** What can be changed about a choice. Qualities come last: what else is chosen decides how low they may be. */
+function besides(choice: UploadChoice, { widths, formats, strengths }: Room): Respect[] {
+  const any = (ways: UploadChoice[]): Respect => ({ ways, falls: false });
   return [
-    widths.map((width) => ({ ...choice, width })),
-    formats.map((format) => inFormat(choice, format, highest, '4:4:4')),
-    choosesChroma(choice.format) ? (['4:4:4', '4:2:0'] as const).map((chroma) => ({ ...choice, chroma })) : [],
-    choice.quality === null ? [] : qualities.map((quality) => ({ ...choice, quality })),
-    strengths.map((strength) => ({ ...choice, strength })),
+    any(widths.map((width) => ({ ...choice, width }))),
+    any(formats.map((format) => inFormat(choice, format, highest, '4:4:4'))),
+    any(choosesChroma(choice.format) ? (['4:4:4', '4:2:0'] as const).map((chroma) => ({ ...choice, chroma })) : []),
+    any(strengths.map((strength) => ({ ...choice, strength }))),
+    { ways: choice.quality === null ? [] : qualities.map((quality) => ({ ...choice, quality })), falls: true },
   ];
 }
 
@@ -46,18 +54,29 @@ export async function searchSurvival(
   attempt: (choice: UploadChoice) => Promise<TriedUpload | null>,
 ): Promise<Survival> {
   const known = new Map<string, TriedUpload | null>();
-  const tryOnce = async (choice: UploadChoice): Promise<void> => {
+  const tried = async (choice: UploadChoice): Promise<TriedUpload | null> => {
     const key = keyOf(choice);
-    if (!known.has(key)) known.set(key, await attempt(choice));
+    const before = known.get(key);
+    if (before !== undefined) return before;
+    const found = await attempt(choice);
+    known.set(key, found);
+    return found;
   };
-  await tryOnce(asSet);
-  const first = known.get(keyOf(asSet));
+  const first = await tried(asSet);
   if (!first) throw new RangeError('What is uploaded now cannot be tried.');
   const bestKnown = () => bestOf([first, ...[...known.values()].filter((one) => one !== null)]);
   for (let round = 0; round < mostRounds; round += 1) {
     const before = bestKnown();
-    for (let respect = 0; respect < besides(asSet, room).length; respect += 1) {
-      for (const choice of besides(bestKnown().choice, room)[respect] ?? []) await tryOnce(choice);
+    const count = besides(before.choice, room).length;
+    for (let at = 0; at < count; at += 1) {
+      const { ways, falls } = besides(bestKnown().choice, room)[at] ?? { ways: [], falls: false };
+      let most = -Infinity;
+      for (const choice of ways) {
+        const found = await tried(choice);
+        if (!found) continue;
+        most = Math.max(most, scoreOf(found));
+        if (falls && scoreOf(found) < most - noDifference) break;
+      }
     }
     if (bestKnown() === before) break;
   }

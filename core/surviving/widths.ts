@@ -5,8 +5,8 @@ import { type Dimensions, type FrameSettings, frameBounds, type Place, type Spec
 export type NetworkSays = Pick<SpecSheet, 'afterUpload' | 'otherSides'>;
 
 /**
- * The widths in pixels at which a frame's file can be uploaded: its place's own, null; that at which its network does not scale it, and
- * twice that and twice the place's, from which it scales down. Only the first where it is cut, or other dimensions are not taken.
+ * The widths in pixels at which a frame's file can be uploaded: its place's own, null; that at which its network just does not scale it; and
+ * twice the pixels of either, from which it scales down. Only the first where it is cut, or other dimensions are not taken.
  */
 export function uploadWidths(
   place: Place,
@@ -17,7 +17,7 @@ export function uploadWidths(
   if (grid || !afterUpload || !otherSides) return [null];
   const own = placeDimensions(place, picture, height);
   const kept = afterUpload.longEdge / Math.max(own.width, own.height);
-  const widths = [kept, 2, 2 * kept].flatMap((share) => {
+  const widths = [kept, Math.SQRT2, Math.SQRT2 * kept].flatMap((share) => {
     const dimensions = scaledBy(own, share);
     return isTaken(dimensions, otherSides) && dimensions.width !== own.width ? [dimensions.width] : [];
   });

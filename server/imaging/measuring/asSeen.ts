@@ -6,5 +6,7 @@ export const opaque = (pixels: Pixels): Promise<Pixels> =>
   toPixels(fromPixels(pixels).flatten({ background: 'white' }).toColourspace('srgb'));
 
 /** A picture scaled well to dimensions. */
-export const scaledTo = (pixels: Pixels, { width, height }: Dimensions): Promise<Pixels> =>
-  toPixels(fromPixels(pixels).resize(width, height, { fit: 'fill', kernel: 'lanczos3' }));
+export async function scaledTo(pixels: Pixels, { width, height }: Dimensions): Promise<Pixels> {
+  if (pixels.width === width && pixels.height === height) return pixels;
+  return toPixels(fromPixels(pixels).resize(width, height, { fit: 'fill', kernel: 'lanczos3' }));
+}

@@ -12,10 +12,12 @@ export const decoded = (data: Buffer): Promise<Pixels> =>
   toPixels(sharp(data, { limitInputPixels: false, failOn: 'warning' }).toColourspace('srgb'));
 
 /** How alike a file and the uncompressed picture are, measured on the file's own bytes. */
-export async function judged(picture: Pixels, data: Buffer, regions: readonly Rect[]): Promise<Similarity> {
-  const other = await decoded(data);
-  return inThread<JudgeTask, Similarity>(task, { kind: 'similarity', picture, other, regions });
-}
+export const judged = async (picture: Pixels, data: Buffer, regions: readonly Rect[]): Promise<Similarity> =>
+  alike(picture, await decoded(data), regions);
+
+/** How alike two pictures of the same dimensions are. */
+export const alike = (picture: Pixels, other: Pixels, regions: readonly Rect[]): Promise<Similarity> =>
+  inThread<JudgeTask, Similarity>(task, { kind: 'similarity', picture, other, regions });
 
 /** Remembered while the pixels are: one picture is encoded in many ways. */
 const natures = new WeakMap<Pixels, Promise<PictureNature>>();

@@ -1,10 +1,11 @@
+import { scaledBy } from '@inkwell/core/geometry';
 import type { AfterUpload, LeftAt, Place, TriedUpload, UploadChoice } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { isRescaled, scoreAt } from '@inkwell/core/surviving';
 import type { RecentPixels } from '../../imaging/copies/recentPixels.ts';
 import { encoderFor } from '../../imaging/encoding/planEncoder.ts';
 import { opaque, scaledTo } from '../../imaging/measuring/asSeen.ts';
-import { judged } from '../../imaging/measuring/judging.ts';
+import { alike, decoded } from '../../imaging/measuring/judging.ts';
 import type { Pixels } from '../../imaging/stages/pixels.ts';
 import { processed } from '../../standins/processing/processing.ts';
 
@@ -27,8 +28,8 @@ export const piecesToTry = (count: number): number[] =>
   count <= mostPieces ? [...Array(count).keys()] : [0, Math.floor(count / 2), count - 1];
 
 /**
- * Makes files as a choice says, hands them to what their network does after an upload, and measures what is left at every width at which
- * they are shown, without a network. Of several pieces the one that has lost the most counts.
+ * Makes files as a choice says, hands them to what their network does after an upload, and measures what is left of them in full and at
+ * every width at which they are shown, without a network. Of several pieces the one that has lost the most counts.
  *
  * @param limited whether files heavier than their place takes are refused
  * @returns null where the place would not take them
@@ -50,12 +51,18 @@ export async function attempt(
     if (limited && data.length > plan.encoding.budgetBytes) return null;
     bytes = Math.max(bytes, data.length);
     const { kept, shown } = await processed(data, place, after, plan.grid?.columns);
-    const seen = shown.length > 0 ? shown : [{ ...kept, shownWidth: kept.width }];
-    for (const [at, { shownWidth, data: rendition, ...dimensions }] of seen.entries()) {
-      const { overall, worst } = await judged(await scaledTo(reference, dimensions), rendition, []);
-      const found = { shownWidth, similarity: overall, worst: worst.similarity };
+    // Whatever is uploaded is looked at as large as what is kept of the place's own dimensions.
+    const full = scaledBy(reference, Math.min(1, after.longEdge / Math.max(reference.width, reference.height)));
+    const seen = [{ shownWidth: null, data: kept.data, ...full }, ...shown];
+    for (const [at, { shownWidth, data: rendition, width, height }] of seen.entries()) {
+      const [wanted, found] = await Promise.all([
+        scaledTo(reference, { width, height }),
+        decoded(rendition).then((pixels) => scaledTo(pixels, { width, height })),
+      ]);
+      const { overall, worst } = await alike(wanted, found, []);
+      const one = { shownWidth, similarity: overall, worst: worst.similarity };
       const before = left[at];
-      if (!before || scoreAt(found) < scoreAt(before)) left[at] = found;
+      if (!before || scoreAt(one) < scoreAt(before)) left[at] = one;
     }
   }
   const file = plan.grid?.piece ?? plan.output;

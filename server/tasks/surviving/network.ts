@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { AfterUpload, PlaceOfNetwork } from '@inkwell/core/model';
+import type { PlaceOfNetwork } from '@inkwell/core/model';
 import type { NetworkSays } from '@inkwell/core/surviving';
 import type { Planning } from '../plans/planner.ts';
 
@@ -14,9 +14,6 @@ export function placeSays({ places, sheets }: Pick<Planning, 'places' | 'sheets'
   const sheet = at && sheets.find(({ slug }) => slug === at.network.slug);
   return sheet ? { ...at, says: sheet } : null;
 }
-
-/** What a network does after an upload; null where its sheet does not say so. */
-export const afterUploadOf = ({ says }: PlaceSays): AfterUpload | null => says.afterUpload ?? null;
 
 /** A hash of all that is said of a place and of what its network does after an upload. */
 export const placeHash = ({ place, says: { afterUpload, otherSides } }: PlaceSays): string =>

@@ -1,11 +1,12 @@
 import './SpecBookScreen.css';
-import type { Place, SheetFinding, SpecSheet } from '@inkwell/core/model';
+import type { LearnedUpload, Place, SheetFinding, SpecSheet } from '@inkwell/core/model';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { useOwnPlaces } from '../../api/ownPlaces.ts';
 import { useSheetFindings } from '../../api/sheetFindings.ts';
 import { useSpecBook } from '../../api/specBook.ts';
+import { useLearnedUploads } from '../../api/survival.ts';
 import { counted } from '../../parts/counted.ts';
 import { Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
@@ -13,6 +14,7 @@ import { PlaceForm } from '../../places/PlaceForm.tsx';
 import { PlaceOutline } from '../../places/PlaceOutline.tsx';
 import { dimensionsWords, formatsWords, groupWords, limitWords } from '../../places/placeWords.ts';
 
+import { LearnedLine } from './LearnedLine.tsx';
 import { SheetFindings } from './SheetFindings.tsx';
 
 /** One scale for all outlines, so that their sizes can be compared by eye. */
@@ -21,7 +23,8 @@ const outlineScale = 0.055;
 /** What is being written down: a new place, begun from another or not, or a change to one. */
 type Writing = { from?: Place; changed?: Place };
 
-function PlaceCard({ place, onWrite }: { place: Place; onWrite: (writing: Writing) => void }) {
+function PlaceCard(props: { place: Place; learned: LearnedUpload | undefined; onWrite: (writing: Writing) => void }) {
+  const { place, learned, onWrite } = props;
   const { remove, restore } = useOwnPlaces();
   const note = useUndoNote();
   const { own } = place;
@@ -57,6 +60,7 @@ function PlaceCard({ place, onWrite }: { place: Place; onWrite: (writing: Writin
           )}
           {place.group && <div>{groupWords(place.group)}</div>}
           {place.note && <div>{place.note}</div>}
+          {learned && <LearnedLine learned={learned} place={place} />}
         </div>
         <div className="spec-ways-out">
           {own ? (
@@ -95,6 +99,7 @@ function PlaceCard({ place, onWrite }: { place: Place; onWrite: (writing: Writin
 
 function Sheet(props: { sheet: SpecSheet; findings: readonly SheetFinding[]; onWrite: (writing: Writing) => void }) {
   const { sheet, findings, onWrite } = props;
+  const { data: learned } = useLearnedUploads();
   const age = dayjs().diff(dayjs(sheet.checkedOn), 'day');
   return (
     <section aria-labelledby={`sheet-${sheet.slug}`} className="spec-sheet sheet">
@@ -112,7 +117,12 @@ function Sheet(props: { sheet: SpecSheet; findings: readonly SheetFinding[]; onW
       <SheetFindings sheet={sheet} findings={findings} />
       <ul className="spec-places">
         {sheet.places.map((place) => (
-          <PlaceCard key={place.slug} place={place} onWrite={onWrite} />
+          <PlaceCard
+            key={place.slug}
+            place={place}
+            learned={learned?.find(({ placeId }) => placeId === `${sheet.slug}/${place.slug}`)}
+            onWrite={onWrite}
+          />
         ))}
       </ul>
     </section>

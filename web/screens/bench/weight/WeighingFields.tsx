@@ -1,3 +1,4 @@
+import { fileDimensions } from '@inkwell/core/geometry';
 import {
   type Aim,
   type FidelityTier,
@@ -7,7 +8,9 @@ import {
   type Weighing,
 } from '@inkwell/core/model';
 import { bestQuality } from '@inkwell/core/planning';
+import { uploadWidths } from '@inkwell/core/surviving';
 import { tierWords, usualAim } from '@inkwell/core/weighing';
+import { useSpecBook } from '../../../api/specBook.ts';
 import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
@@ -37,6 +40,9 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
   const { weighing, format } = settings;
   const set = (change: Partial<Weighing>) =>
     store.set('frames', one.frame.id, { weighing: { ...weighing, ...change } });
+  const sheet = useSpecBook().data?.find(({ slug }) => slug === one.at.network.slug);
+  const offered = sheet ? uploadWidths(place, one.original, settings, sheet) : [null];
+  const widths = offered.includes(settings.uploadWidth) ? offered : [...offered, settings.uploadWidth];
   const range = typeof place.height === 'number' ? null : place.height;
   const setHeight = (height: number) => store.set('frames', one.frame.id, { height });
   const usual = usualAim(state.budgetBytes, state.file);
@@ -97,6 +103,22 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
         />
       )}
       {!(format === 'png' && weighing.colours === 'full') && <p className="quiet small">{promise}</p>}
+      {widths.length > 1 && (
+        <ChoiceField<string>
+          label="Dimensions"
+          name="Dimensions of the file"
+          value={String(settings.uploadWidth)}
+          choices={widths.map((width) => {
+            const { width: across, height } = fileDimensions(place, one.original, { ...settings, uploadWidth: width });
+            const words = width === null ? 'of the place' : across < state.output.width ? 'fewer' : 'more';
+            return [String(width), `${across} × ${height} px, ${words}`] as const;
+          })}
+          disabled={false}
+          onChoose={(width) =>
+            store.set('frames', one.frame.id, { uploadWidth: width === 'null' ? null : Number(width) })
+          }
+        />
+      )}
       {range && (
         <div className="choice-field">
           <span title={`${place.name} takes ${range.min} to ${range.max} px`}>Height</span>

@@ -1,0 +1,204 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { finishById } from '@inkwell/core/finishing';
+import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
+import {
+  type FrameChange,
+  type FrameSettings,
+  keepNothing,
+  type Original,
+  plainSettings,
+  type Survival,
+  type TriedUpload,
+  type UploadChoice,
+} from '@inkwell/core/model';
+import { type FrameToPlan, planFrame, type RenderPlan } from '@inkwell/core/planning';
+import { firstGrid } from '@inkwell/core/splitting';
+import { changeFor, choiceOf, scoreAt, scoreOf } from '@inkwell/core/surviving';
+import { sampleOriginal } from '@inkwell/core/testing';
+import { madePicture, type PictureKey } from '@inkwell/demo/make.ts';
+import { RecentPixels } from '@inkwell/server/imaging/copies/recentPixels.ts';
+import type { WorkingCopies } from '@inkwell/server/imaging/copies/workingCopy.ts';
+import { encodeFiles } from '@inkwell/server/imaging/encoding/render.ts';
+import { inspect } from '@inkwell/server/imaging/intake/looking/inspect.ts';
+import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
+import { networkSheets } from '@inkwell/server/standins/networkSheet.ts';
+import { shippedPlaces, shippedSheets } from '@inkwell/server/standins/shippedSheets.ts';
+import { attempt, referencesOf } from '@inkwell/server/tasks/surviving/attempt.ts';
+import { type PlaceSays, placeSays } from '@inkwell/server/tasks/surviving/network.ts';
+import { survivalOf } from '@inkwell/server/tasks/surviving/survivalOf.ts';
+import { median } from './inProcess.ts';
+import { makePoster } from './seeing/posters.ts';
+
+const demoPictures: readonly PictureKey[] = ['flyers', 'maker', 'panorama', 'snapshot', 'plan', 'poster'];
+const madeCount = 12;
+/** The picture on which the way to upload is learned at every place. */
+const learnedOn = 'flyers';
+const treatment = finishById('crisp', []).treatment;
+
+/** Pictures as files, painted once. */
+async function paintedInto(folder: string, art: string): Promise<Map<string, string>> {
+  const files = new Map<string, string>();
+  for (const key of demoPictures) files.set(key, await madePicture(key, art));
+  for (let seed = 1; seed <= madeCount; seed += 1) {
+    const path = join(folder, `poster-${seed}.png`);
+    await writeFile(path, (await makePoster(100 + seed)).picture);
+    files.set(`made ${seed}`, path);
+  }
+  return files;
+}
+
+interface Subject {
+  original: Original;
+  settings: FrameSettings;
+  at: PlaceSays;
+  recent: RecentPixels;
+  planWith(change: FrameChange): RenderPlan;
+}
+
+/** The largest frame in the middle of a picture, as a new project has it, finished for its small size. */
+function subjectAt(original: Original, at: PlaceSays, recent: RecentPixels): Subject | null {
+  const { place } = at;
+  const grid = firstGrid(place, original, []);
+  if (place.group && !grid) return null;
+  const settings: FrameSettings = {
+    ...plainSettings,
+    window: largestWindow(wholeOf(original), placeDimensions(place, original)),
+    grid,
+    format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
+  };
+  const frame: Omit<FrameToPlan, 'settings'> = { original, place, treatment, keeping: keepNothing };
+  const planWith = (change: FrameChange) => planFrame({ ...frame, settings: { ...settings, ...change } });
+  return { original, settings, at, recent, planWith };
+}
+
+/** What really is left of a frame at its network, which may do otherwise than its sheet says. */
+async function reallyLeft(
+  { recent, at, settings, planWith }: Subject,
+  choice: UploadChoice | null,
+): Promise<TriedUpload | null> {
+  const network = networkSheets().find(({ slug }) => slug === at.network.slug);
+  if (!network) throw new Error(at.network.slug);
+  const references = await referencesOf(recent, planWith({ uploadWidth: null }));
+  const asked = { place: at.place, after: network.afterUpload, references };
+  if (choice)
+    return attempt(recent, { ...asked, choice, plan: planWith(changeFor(choice, settings, treatment.blend)) }, true);
+  const plan = planWith({});
+  const { weight } = await encodeFiles(plan, await recent.get(plan));
+  return attempt(recent, { ...asked, choice: choiceOf(settings, weight), plan }, false);
+}
+
+interface Gain {
+  before: TriedUpload;
+  after: TriedUpload;
+}
+
+export interface SurvivingFigures {
+  places: number;
+  frames: number;
+  /** Files that were too heavy as the choice has them: their place's own stays. */
+  notTaken: number;
+  /** Medians of points: in full, and as it is judged, over all widths. */
+  gains: { full: number; fullSimilarity: number; fullWorst: number; score: number };
+  /** Shares of all frames. */
+  better: number;
+  worse: number;
+  rescaled: { before: number; after: number };
+  bytes: number;
+  /** Of the frames that the choice was learned on: what was promised, and what is left by the network's own processing. */
+  searches: { tried: number; seconds: number };
+  byNetwork: { network: string; gain: number; rescaledBefore: number; rescaledAfter: number }[];
+}
+
+/** Learns a way to upload at every place on one picture, by the spec book, and uses it for all pictures, at the networks as they are. */
+export async function survivingFigures(art: string): Promise<SurvivingFigures> {
+  const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
+  try {
+    const files = await paintedInto(folder, art);
+    const says = [...shippedPlaces().keys()].flatMap(
+      (id) => placeSays({ places: shippedPlaces(), sheets: shippedSheets() }, id) ?? [],
+    );
+    const learned = new Map<string, Survival>();
+    const gains: (Gain & { network: string })[] = [];
+    const seconds: number[] = [];
+    let notTaken = 0;
+    const order = [learnedOn, ...[...files.keys()].filter((key) => key !== learnedOn)];
+    for (const key of order) {
+      const found = await inspect(files.get(key) ?? '');
+      const original = sampleOriginal({ ...found, sha256: key.padEnd(64, '0'), format: 'jpeg' });
+      const copy = await makeWorkingCopy(found, folder);
+      const recent = new RecentPixels({ forPlan: async () => copy } as unknown as WorkingCopies);
+      for (const at of says) {
+        const subject = subjectAt(original, at, recent);
+        if (!subject) continue;
+        if (!learned.has(at.id)) {
+          const own = subject.planWith({});
+          const { weight } = await encodeFiles(own, await recent.get(own));
+          const began = performance.now();
+          learned.set(at.id, await survivalOf(recent, { ...subject, treatment, weight }));
+          seconds.push((performance.now() - began) / 1000);
+        }
+        const choice = learned.get(at.id)?.best.choice ?? null;
+        const before = await reallyLeft(subject, null);
+        const after = await reallyLeft(subject, choice);
+        if (!before) throw new Error(at.id);
+        if (!after) notTaken += 1;
+        gains.push({ before, after: after ?? before, network: at.network.name });
+        console.log(
+          key,
+          at.id,
+          JSON.stringify(choice),
+          scoreOf(before).toFixed(1),
+          scoreOf(after ?? before).toFixed(1),
+        );
+      }
+    }
+    return summed(gains, learned, seconds, notTaken);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+const share = <Item>(all: readonly Item[], is: (one: Item) => boolean) => all.filter(is).length / all.length;
+
+function summed(
+  gains: readonly (Gain & { network: string })[],
+  learned: ReadonlyMap<string, Survival>,
+  seconds: readonly number[],
+  notTaken: number,
+): SurvivingFigures {
+  const gained = (of: (one: TriedUpload) => number) => median(gains.map(({ before, after }) => of(after) - of(before)));
+  const networks = [...new Set(gains.map(({ network }) => network))];
+  return {
+    places: learned.size,
+    frames: gains.length,
+    notTaken,
+    gains: {
+      full: gained(({ left: [full] }) => (full ? scoreAt(full) : 0)),
+      fullSimilarity: gained(({ left: [full] }) => full?.similarity ?? 0),
+      fullWorst: gained(({ left: [full] }) => full?.worst ?? 0),
+      score: gained(scoreOf),
+    },
+    better: share(gains, ({ before, after }) => scoreOf(after) > scoreOf(before) + 0.05),
+    worse: share(gains, ({ before, after }) => scoreOf(after) < scoreOf(before) - 0.05),
+    rescaled: {
+      before: share(gains, ({ before }) => before.isRescaled),
+      after: share(gains, ({ after }) => after.isRescaled),
+    },
+    bytes: median(gains.map(({ before, after }) => after.bytes / before.bytes)),
+    searches: {
+      tried: median([...learned.values()].map(({ tried }) => tried)),
+      seconds: median([...seconds]),
+    },
+    byNetwork: networks.map((network) => {
+      const own = gains.filter((one) => one.network === network);
+      return {
+        network,
+        gain: median(own.map(({ before, after }) => scoreOf(after) - scoreOf(before))),
+        rescaledBefore: share(own, ({ before }) => before.isRescaled),
+        rescaledAfter: share(own, ({ after }) => after.isRescaled),
+      };
+    }),
+  };
+}

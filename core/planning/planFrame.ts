@@ -12,6 +12,7 @@ import {
   type Pose,
   pictureBox,
   piecesOf,
+  scaledBy,
   uploadShare,
   wholeWindow,
 } from '../geometry/index.ts';
@@ -88,6 +89,7 @@ export function planWithWords({
   const room = lettering ? roomAsked(lettering, place, settings) : 0;
   const window = frameWindow(original, place, { ...settings, border: treatment.border }, room);
   const output = frameDimensions(place, original, settings);
+  const contentArea = contentAreaOf(place, original, { ...settings, border: treatment.border }).dimensions;
   const isTransparent = original.hasAlpha || settings.backing?.kind === 'transparent' || isCutOut(place, settings);
   const needsFlattening = settings.flatten !== null || !carriesTransparency(settings.format);
   const bare = {
@@ -100,11 +102,7 @@ export function planWithWords({
     stretch: settings.stretch,
     shape: shapeOf(place, settings, output),
     grid: gridOf(place, settings),
-    finish: finishOf(
-      treatment,
-      window,
-      contentAreaOf(place, original, { ...settings, border: treatment.border }).dimensions,
-    ),
+    finish: finishOf(treatment, window, contentArea),
     border: borderAround(borderOf(place, treatment.border), gridOf(place, settings), output),
     closing: closingPanel(original, place, settings, window),
     flatten: isTransparent && needsFlattening ? (settings.flatten ?? flattenColour) : null,
@@ -129,7 +127,11 @@ export function planWithWords({
   };
   const atPlace = withEncoding({ ...laid, encoding: plainEncoding(settings.format) });
   const share = uploadShare(place, settings);
-  const plan = share === 1 ? atPlace : withEncoding(uploadedPlan(atPlace, share));
+  if (share === 1) return { plan: atPlace, atPlace, lettered, wordsRoom: room };
+  const uploaded = uploadedPlan(atPlace, share);
+  // Finished to look as it does in its place, at what its own pixels leave room for.
+  const finish = finishOf(treatment, window, scaledBy(contentArea, share));
+  const plan = withEncoding({ ...uploaded, finish: finish && { ...finish, scale: share } });
   return { plan, atPlace, lettered, wordsRoom: room };
 }
 

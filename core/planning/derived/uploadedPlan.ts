@@ -4,7 +4,6 @@ import { scalePlan } from './scaledPlan.ts';
 
 /** The plan of a frame in one piece whose file has other dimensions than its place: what stands on it is where it is in that file. */
 export function uploadedPlan(plan: RenderPlan, share: number): RenderPlan {
-  if (share === 1) return plan;
   const scaled = scalePlan(plan, share);
   const rect = ({ left, top, width, height }: Rect): Rect => ({
     left: left * share,

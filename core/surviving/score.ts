@@ -10,8 +10,8 @@ export const scoreAt = ({ similarity, worst }: LeftAt): number => (similarity + 
 export const scoreOf = ({ left }: Pick<TriedUpload, 'left'>): number =>
   left.reduce((sum, one) => sum + scoreAt(one), 0) / left.length;
 
-/** The width at which two ways differ most, with what each leaves there. */
-export function mostDifferent({
+/** The width at which what was found gains most, with what is left there as it is set and at best. */
+export function mostGained({
   asSet,
   best,
 }: Pick<Survival, 'asSet' | 'best'>): { before: LeftAt; after: LeftAt } | null {
@@ -19,7 +19,7 @@ export function mostDifferent({
     const after = best.left.find(({ shownWidth }) => shownWidth === before.shownWidth);
     return after ? [{ before, after }] : [];
   });
-  const by = ({ before, after }: { before: LeftAt; after: LeftAt }) => Math.abs(scoreAt(after) - scoreAt(before));
+  const by = ({ before, after }: { before: LeftAt; after: LeftAt }) => scoreAt(after) - scoreAt(before);
   return pairs.reduce<(typeof pairs)[number] | null>((most, one) => (most && by(most) >= by(one) ? most : one), null);
 }
 
@@ -31,6 +31,10 @@ export function bestOf(tried: readonly [TriedUpload, ...TriedUpload[]]): TriedUp
     .reduce((best, one) => (one.bytes < best.bytes ? one : best));
 }
 
+/** Whether more of a frame is seen by what was found than as it is set. */
+export const isShownBetter = ({ asSet, best }: Pick<Survival, 'asSet' | 'best'>): boolean =>
+  scoreOf(best) >= scoreOf(asSet) + noDifference;
+
 /** Whether what was found is worth a change: more of the frame is seen, or as much in a file that is a tenth lighter. */
 export const isWorthIt = ({ asSet, best }: Pick<Survival, 'asSet' | 'best'>): boolean =>
-  scoreOf(best) >= scoreOf(asSet) + noDifference || best.bytes < 0.9 * asSet.bytes;
+  isShownBetter({ asSet, best }) || best.bytes < 0.9 * asSet.bytes;

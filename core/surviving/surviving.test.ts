@@ -9,7 +9,7 @@ import {
   isRescaled,
   isSetAs,
   isWorthIt,
-  mostDifferent,
+  mostGained,
   notUploaded,
   qualities,
   scoreOf,
@@ -35,7 +35,7 @@ test('a way is judged by the mean over all widths, and by its worst spot as much
     ...tried(0, 10),
     left: left.map((one) => ({ ...one, worst: one.worst + (one.shownWidth ? 0.5 : 2) })),
   };
-  expect(mostDifferent({ asSet: { ...tried(0, 10), left }, best })).toEqual({ before: left[0], after: best.left[0] });
+  expect(mostGained({ asSet: { ...tried(0, 10), left }, best })).toEqual({ before: left[0], after: best.left[0] });
 });
 
 test('of those that leave as much as the best the lightest is chosen; a change has to be worth it', () => {

@@ -1,5 +1,14 @@
-import { type Dimensions, formatLabel, type LeftAt, type SpecSheet, type UploadChoice } from '@inkwell/core/model';
-import { isRescaled } from '@inkwell/core/surviving';
+import {
+  type Dimensions,
+  formatLabel,
+  formatWeight,
+  type LeftAt,
+  type SpecSheet,
+  type Survival,
+  type UploadChoice,
+  type WeightUnit,
+} from '@inkwell/core/model';
+import { isRescaled, isShownBetter, mostGained } from '@inkwell/core/surviving';
 
 /** How a file is uploaded. @param dimensions of the file */
 export const choiceWords = (
@@ -26,4 +35,14 @@ export function afterwardsWords({ name, afterUpload, otherSides }: SpecSheet, { 
     ? `scales this file to ${Math.round(width * share)} × ${Math.round(height * share)} px and encodes it`
     : 'keeps the dimensions of this file and encodes it';
   return `${name} ${scaled} as ${formatLabel[format]} ${quality}.`;
+}
+
+/** What is gained by a way to upload that was found. */
+export function gainWords(survival: Survival, unit: WeightUnit): string {
+  const { asSet, best } = survival;
+  const most = mostGained(survival);
+  const weights = `${formatWeight(best.bytes, unit)} instead of ${formatWeight(asSet.bytes, unit)}`;
+  if (!isShownBetter(survival) || !most) return `shown as well as now, with ${weights}`;
+  const { after, before } = most;
+  return `shown ${after.similarity.toFixed(1)} instead of ${before.similarity.toFixed(1)} ${whereWords(after)}, with ${weights}`;
 }

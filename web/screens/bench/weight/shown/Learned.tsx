@@ -1,9 +1,9 @@
 import { fileDimensions } from '@inkwell/core/geometry';
 import type { LearnedUpload } from '@inkwell/core/model';
-import { changeFor, isSetAs, mostDifferent } from '@inkwell/core/surviving';
+import { changeFor, isSetAs } from '@inkwell/core/surviving';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
-import { choiceWords, whereWords } from '../../../../places/uploadWords.ts';
+import { choiceWords, gainWords } from '../../../../places/uploadWords.ts';
 import type { BenchFrame, FrameState } from '../../frames/benchFrame.ts';
 import { useBenchStore } from '../../state/useBench.ts';
 
@@ -24,13 +24,9 @@ export function Learned({ one, state, learned }: { one: BenchFrame; state: Frame
   }
   const on = `on “${learnedFrom}”, ${dayjs(learnedOn).format('D MMM YYYY')}`;
   if (isSetAs(choice, settings)) {
-    const most = mostDifferent(survival);
     return (
       <p className="quiet small">
-        Uploaded as was learned for {at.place.name} ({on})
-        {most &&
-          `: shown ${most.after.similarity.toFixed(1)} instead of ${most.before.similarity.toFixed(1)} ${whereWords(most.after)}`}
-        .
+        Uploaded as was learned for {at.place.name} ({on}): {gainWords(survival, at.place.limit.unit)}.
       </p>
     );
   }
@@ -38,7 +34,7 @@ export function Learned({ one, state, learned }: { one: BenchFrame; state: Frame
   const dimensions = fileDimensions(at.place, original, { ...settings, ...change });
   return (
     <p className="small">
-      Learned for {at.place.name} ({on}): {choiceWords(choice, dimensions)}.{' '}
+      Learned for {at.place.name} ({on}): {choiceWords(choice, dimensions)}; {gainWords(survival, at.place.limit.unit)}.{' '}
       <Button size="small" onClick={() => store.set('frames', frame.id, change)}>
         Upload it like that
       </Button>

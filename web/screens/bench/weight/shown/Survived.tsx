@@ -1,11 +1,11 @@
 import { fileDimensions } from '@inkwell/core/geometry';
-import { formatWeight, type Survival } from '@inkwell/core/model';
-import { changeFor, isWorthIt, mostDifferent } from '@inkwell/core/surviving';
+import type { Survival } from '@inkwell/core/model';
+import { changeFor, isWorthIt } from '@inkwell/core/surviving';
 import { Button } from 'antd';
 import { useLearnUpload } from '../../../../api/survival.ts';
 import { counted } from '../../../../parts/counted.ts';
 import { useUndoNote } from '../../../../parts/useUndoNote.tsx';
-import { choiceWords, whereWords } from '../../../../places/uploadWords.ts';
+import { choiceWords, gainWords, whereWords } from '../../../../places/uploadWords.ts';
 import type { BenchFrame, FrameState } from '../../frames/benchFrame.ts';
 import { finishFor } from '../../frames/finishing.ts';
 import { useBench, useBenchStore } from '../../state/useBench.ts';
@@ -30,7 +30,6 @@ export function Survived(props: { one: BenchFrame; state: FrameState; survival: 
   const { choice } = best;
   const changed = { ...state.settings, ...changeFor(choice, state.settings, state.finish.treatment.blend) };
   const dimensions = fileDimensions(at.place, one.original, changed);
-  const most = mostDifferent(survival);
   const useForAll = async () => {
     try {
       await learn.mutateAsync();
@@ -53,15 +52,8 @@ export function Survived(props: { one: BenchFrame; state: FrameState; survival: 
   return (
     <>
       <p className="small">
-        <strong>{choiceWords(choice, dimensions)}</strong>
-        {most && (
-          <>
-            : shown {most.after.similarity.toFixed(1)} instead of {most.before.similarity.toFixed(1)}{' '}
-            {whereWords(most.after)}
-          </>
-        )}
-        , {formatWeight(best.bytes, at.place.limit.unit)} instead of {formatWeight(asSet.bytes, at.place.limit.unit)}.
-        The best of {counted(tried, 'way')} tried.
+        <strong>{choiceWords(choice, dimensions)}</strong>: {gainWords(survival, at.place.limit.unit)}. The best of{' '}
+        {counted(tried, 'way')} tried.
       </p>
       <table className="figures small" aria-label="What is left where it is shown">
         <thead>

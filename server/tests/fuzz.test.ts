@@ -13,9 +13,16 @@ import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { ArchiveSchema, DeliverSchema, FileSchema, PostedSchema } from '../api/resources/deliveries.ts';
 import { DryRunRequestSchema, PictureSchema } from '../api/resources/dryRuns.ts';
-import { MeasuredTrialSchema, PieceSchema, TrialSchema, WaysSchema } from '../api/resources/encodings.ts';
+import {
+  MeasuredTrialSchema,
+  PieceSchema,
+  SurvivalAskedSchema,
+  TrialSchema,
+  WaysSchema,
+} from '../api/resources/encodings.ts';
 import { SaveSchema as SaveFinish } from '../api/resources/finishes.ts';
 import { MeasureSchema, PixelsSchema, ProofSchema } from '../api/resources/frames.ts';
+import { LearnSchema } from '../api/resources/learnedUploads.ts';
 import {
   PageSchema,
   PointSchema,
@@ -52,6 +59,9 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'GET /frames/:id/trial/file': { query: TrialSchema },
   'GET /frames/:id/ways': { query: WaysSchema },
   'POST /frames/:id/ways': { body: WaysSchema },
+  'GET /frames/:id/survival': { query: SurvivalAskedSchema },
+  'POST /frames/:id/survival': { body: SurvivalAskedSchema },
+  'POST /learned-uploads': { body: LearnSchema },
   'POST /finishes': { body: FinishSettingsSchema },
   'POST /finishes/import': { body: FinishFileSchema },
   'PATCH /finishes/:id': { body: SaveFinish },
@@ -85,6 +95,7 @@ const prefixes: Record<string, string> = {
   'encodings.ts': '/frames/:id',
   'dryRuns.ts': '/dry-runs',
   'sheetFindings.ts': '/sheet-findings',
+  'learnedUploads.ts': '/learned-uploads',
   'letterStyles.ts': '/letter-styles',
   'ownPlaces.ts': '/own-places',
   'app.ts': '',

@@ -11,6 +11,7 @@ import { Program } from './program.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
 import { compareStrip } from './strips.ts';
+import { survivingSection } from './survivingSection.ts';
 import { proofTimes } from './throughServer.ts';
 import { vastSection } from './vast.ts';
 import { weighingSection } from './weighingSection.ts';
@@ -45,6 +46,8 @@ await watched.stop();
 console.log('Vast pictures …');
 const vast = await vastSection();
 
+console.log('What survives an upload …');
+const surviving = await survivingSection(art);
 console.log('Serving …');
 const serving = await serviceSection(picture);
 
@@ -132,6 +135,7 @@ mouse), 24 megapixels. Dragging an outline, from picture to picture; then ${drag
 | **${drag.restToProof.median.toFixed(0)} ms** | ${drag.restToProof.p95.toFixed(0)} ms | median under 200 ms |
 
 ${vast}
+${surviving}
 ${serving}`;
 await writeFile(join(import.meta.dirname, 'RESULTS.md'), text);
 await writeFile(join(import.meta.dirname, 'sharpness.csv'), plotData(sharpness));

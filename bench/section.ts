@@ -5,6 +5,7 @@ import { madePicture } from '@inkwell/demo/make.ts';
 import { letteringSection } from './lettering.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
+import { survivingSection } from './survivingSection.ts';
 import { vastSection } from './vast.ts';
 import { weighingSection } from './weighingSection.ts';
 
@@ -14,6 +15,7 @@ const sections: Record<string, () => Promise<string>> = {
   weighing: async () => weighingSection(art, await madePicture('flyers', art)),
   seeing: async () => seeingSection(await madePicture('flyers', art), art),
   lettering: async () => letteringSection(await madePicture('flyers', art), art),
+  surviving: async () => survivingSection(art),
   vast: vastSection,
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };

@@ -145,13 +145,6 @@ export async function survivingFigures(art: string): Promise<SurvivingFigures> {
         if (!before) throw new Error(at.id);
         if (!after) notTaken += 1;
         gains.push({ before, after: after ?? before, network: at.network.name });
-        console.log(
-          key,
-          at.id,
-          JSON.stringify(choice),
-          scoreOf(before).toFixed(1),
-          scoreOf(after ?? before).toFixed(1),
-        );
       }
     }
     return summed(gains, learned, seconds, notTaken);

@@ -23,12 +23,15 @@ export function mostGained({
   return pairs.reduce<(typeof pairs)[number] | null>((most, one) => (most && by(most) >= by(one) ? most : one), null);
 }
 
-/** The lightest of all that leave as much as the best of them does. Of several that weigh the same the first. */
+/**
+ * The lightest of all that leave as much as the best of them does. Those that leave the finish as it is come first: nobody wants another
+ * look for fewer bytes. Of several that weigh the same the first.
+ */
 export function bestOf(tried: readonly [TriedUpload, ...TriedUpload[]]): TriedUpload {
   const most = Math.max(...tried.map(scoreOf));
-  return tried
-    .filter((one) => scoreOf(one) > most - noDifference)
-    .reduce((best, one) => (one.bytes < best.bytes ? one : best));
+  const equal = tried.filter((one) => scoreOf(one) > most - noDifference);
+  const asFinished = equal.filter(({ choice }) => choice.strength === 1);
+  return (asFinished.length > 0 ? asFinished : equal).reduce((best, one) => (one.bytes < best.bytes ? one : best));
 }
 
 /** Whether more of a frame is seen by what was found than as it is set. */

@@ -41,6 +41,11 @@ test('a way is judged by the mean over all widths, and by its worst spot as much
 test('of those that leave as much as the best the lightest is chosen; a change has to be worth it', () => {
   const [heavy, light, worse] = [tried(97.02, 900), tried(97, 300), tried(96.9, 10)];
   expect(bestOf([heavy, light, worse])).toBe(light);
+  // Another finish only where more is seen with it.
+  const weaker = (score: number) => tried(score, 5, { ...jpeg, strength: 0.5 });
+  expect(bestOf([light, weaker(97.02)])).toBe(light);
+  const better = weaker(97.1);
+  expect(bestOf([light, better])).toBe(better);
   expect(isWorthIt({ asSet: heavy, best: light })).toBe(true);
   expect(isWorthIt({ asSet: tried(97, 320), best: light })).toBe(false);
   expect(isWorthIt({ asSet: tried(96.9, 300), best: light })).toBe(true);

@@ -5,7 +5,7 @@ import { similarityOf } from '@inkwell/core/seeing';
 import { unzip } from '@inkwell/server/testing/unzip.ts';
 import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
-import { choose, test } from '../support/bench.ts';
+import { choose, openDemo, test, undoAll } from '../support/bench.ts';
 
 const place = 'quillpost/inline-picture';
 const panel = (page: Page) => page.getByRole('complementary', { name: 'Weight' });
@@ -103,4 +103,27 @@ test('a poster is too heavy as PNG; a way out is taken, compared, delivered, and
   const again = similarityOf(await rasterOf(reference), await rasterOf(data));
   expect(again.overall).toBe(line.similarity);
   expect(again.worst).toEqual(line.worstSpot);
+});
+
+test('the best upload of a frame is found, used for all of its place, and forgotten', async ({ page }) => {
+  await openDemo(page);
+  await choose(page, 'pipwire/profile-picture');
+  await page.locator('body').press('w');
+  const shown = panel(page).getByRole('region', { name: 'As the network shows it' });
+  await expect(shown).toContainText('Pipwire keeps the dimensions of this file and encodes it as JPEG 74.');
+  await shown.getByRole('button', { name: 'Find the best upload' }).click();
+  const found = shown.getByRole('table', { name: 'What is left where it is shown' });
+  await expect(found.getByRole('row', { name: /in full/ })).toContainText(/9\d\.\d/);
+  const bytes = async () => Number(/^[\d.]+/.exec((await file(page).textContent()) ?? '')?.[0]);
+  const before = await bytes();
+  await shown.getByRole('button', { name: /^Use it for all/ }).click();
+  await expect(shown).toContainText('Uploaded as was learned for Profile picture (on “Five flyers”');
+  await expect.poll(bytes).not.toBe(before);
+  // Dimensions can be chosen by hand as well; the file has them.
+  await pick(page, 'Dimensions of the file', '512 × 512 px, of the place');
+  await expect(shown).toContainText('Learned for Profile picture');
+  await undoAll(page);
+  await page.getByRole('link', { name: 'Spec book' }).click();
+  await page.getByRole('button', { name: 'Forget how Profile picture is uploaded' }).click();
+  await expect(page.getByRole('button', { name: 'Forget how Profile picture is uploaded' })).toHaveCount(0);
 });

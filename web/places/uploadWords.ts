@@ -42,7 +42,7 @@ export function gainWords(survival: Survival, unit: WeightUnit): string {
   const { asSet, best } = survival;
   const most = mostGained(survival);
   const weights = `${formatWeight(best.bytes, unit)} instead of ${formatWeight(asSet.bytes, unit)}`;
-  if (!isShownBetter(survival) || !most) return `shown as well as now, with ${weights}`;
+  if (!isShownBetter(survival) || !most) return `shown as well, with ${weights}`;
   const { after, before } = most;
   return `shown ${after.similarity.toFixed(1)} instead of ${before.similarity.toFixed(1)} ${whereWords(after)}, with ${weights}`;
 }

@@ -79,6 +79,8 @@ test('the main views of the demo', async ({ page }) => {
   const curve = weight.locator('figure.curve');
   await expect.poll(async () => Number(await curve.getAttribute('data-points'))).toBe(28);
   await weight.getByText('Similarity over bytes').click();
+  await weight.getByRole('button', { name: 'Find the best upload' }).click();
+  await expect(weight.getByRole('table', { name: 'What is left where it is shown' })).toBeVisible();
   await page.getByText('Divider').click();
   await expect(weight.getByText('Comparing the formats')).toBeHidden();
   await still(page);

@@ -6,6 +6,7 @@ import { unzip } from '@inkwell/server/testing/unzip.ts';
 import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { choose, openDemo, test, undoAll } from '../support/bench.ts';
+import { faults } from '../support/faults.ts';
 
 const place = 'quillpost/inline-picture';
 const panel = (page: Page) => page.getByRole('complementary', { name: 'Weight' });
@@ -114,6 +115,7 @@ test('the best upload of a frame is found, used for all of its place, and forgot
   await shown.getByRole('button', { name: 'Find the best upload' }).click();
   const found = shown.getByRole('table', { name: 'What is left where it is shown' });
   await expect(found.getByRole('row', { name: /in full/ })).toContainText(/9\d\.\d/);
+  expect.soft(await faults(page), 'best upload').toEqual([]);
   const bytes = async () => Number(/^[\d.]+/.exec((await file(page).textContent()) ?? '')?.[0]);
   const before = await bytes();
   await shown.getByRole('button', { name: /^Use it for all/ }).click();

@@ -20,13 +20,7 @@ export function Survived(props: { one: BenchFrame; state: FrameState; survival: 
   const note = useUndoNote();
   const learn = useLearnUpload({ frameId: frame.id, planHash: state.savedHash });
   const count = useBench(({ saved }) => framesOfPlace(saved, at.id).length);
-  if (!isWorthIt(survival)) {
-    return (
-      <p className="small">
-        Of {counted(tried, 'way')} tried, none is shown better or is clearly lighter than this one.
-      </p>
-    );
-  }
+  const worthIt = isWorthIt(survival);
   const { choice } = best;
   const changed = { ...state.settings, ...changeFor(choice, state.settings, state.finish.treatment.blend) };
   const dimensions = fileDimensions(at.place, one.original, changed);
@@ -52,8 +46,14 @@ export function Survived(props: { one: BenchFrame; state: FrameState; survival: 
   return (
     <>
       <p className="small">
-        <strong>{choiceWords(choice, dimensions)}</strong>: {gainWords(survival, at.place.limit.unit)}. The best of{' '}
-        {counted(tried, 'way')} tried.
+        {worthIt ? (
+          <>
+            <strong>{choiceWords(choice, dimensions)}</strong>: {gainWords(survival, at.place.limit.unit)}. The best of{' '}
+            {counted(tried, 'way')} tried.
+          </>
+        ) : (
+          `Of ${counted(tried, 'way')} tried, none is shown better or is clearly lighter than this one.`
+        )}
       </p>
       <table className="figures small" aria-label="What is left where it is shown">
         <thead>
@@ -77,23 +77,27 @@ export function Survived(props: { one: BenchFrame; state: FrameState; survival: 
           ))}
         </tbody>
       </table>
-      <div className="row wrap">
-        <Button
-          size="small"
-          type="primary"
-          onClick={() => store.set('frames', frame.id, changeFor(choice, state.settings, state.finish.treatment.blend))}
-        >
-          Use it here
-        </Button>
-        <Button
-          size="small"
-          loading={learn.isPending}
-          title={`New frames at ${at.place.name} are uploaded like this as well, until the spec book says otherwise`}
-          onClick={() => void useForAll()}
-        >
-          {count > 1 ? `Use it for all ${count} at ${at.place.name}` : `Use it for all at ${at.place.name}`}
-        </Button>
-      </div>
+      {worthIt && (
+        <div className="row wrap">
+          <Button
+            size="small"
+            type="primary"
+            onClick={() =>
+              store.set('frames', frame.id, changeFor(choice, state.settings, state.finish.treatment.blend))
+            }
+          >
+            Use it here
+          </Button>
+          <Button
+            size="small"
+            loading={learn.isPending}
+            title={`New frames at ${at.place.name} are uploaded like this as well, until the spec book says otherwise`}
+            onClick={() => void useForAll()}
+          >
+            {count > 1 ? `Use it for all ${count} at ${at.place.name}` : `Use it for all at ${at.place.name}`}
+          </Button>
+        </div>
+      )}
     </>
   );
 }

@@ -19,7 +19,6 @@ import { changeFor, choiceOf, scoreAt, scoreOf } from '@inkwell/core/surviving';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { madePicture, type PictureKey } from '@inkwell/demo/make.ts';
 import { RecentPixels } from '@inkwell/server/imaging/copies/recentPixels.ts';
-import type { WorkingCopies } from '@inkwell/server/imaging/copies/workingCopy.ts';
 import { encodeFiles } from '@inkwell/server/imaging/encoding/render.ts';
 import { inspect } from '@inkwell/server/imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
@@ -128,7 +127,7 @@ export async function survivingFigures(art: string): Promise<SurvivingFigures> {
       const found = await inspect(files.get(key) ?? '');
       const original = sampleOriginal({ ...found, sha256: key.padEnd(64, '0'), format: 'jpeg' });
       const copy = await makeWorkingCopy(found, folder);
-      const recent = new RecentPixels({ forPlan: async () => copy } as unknown as WorkingCopies);
+      const recent = new RecentPixels({ forPlan: async () => copy });
       for (const at of says) {
         const subject = subjectAt(original, at, recent);
         if (!subject) continue;

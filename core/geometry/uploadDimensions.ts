@@ -9,7 +9,7 @@ export type UploadSettings = GridSettings & Pick<FrameSettings, 'height' | 'uplo
 export const uploadShare = (place: Place, settings: Pick<UploadSettings, 'grid' | 'uploadWidth'>): number =>
   settings.uploadWidth === null || settings.grid !== null ? 1 : settings.uploadWidth / place.width;
 
-/** The same ratio at other dimensions, in whole pixels. */
+/** The same ratio at other dimensions, in whole pixels; at least one each way. */
 export const scaledBy = ({ width, height }: Dimensions, share: number): Dimensions => ({
   width: Math.max(1, Math.round(width * share)),
   height: Math.max(1, Math.round(height * share)),

@@ -2,7 +2,6 @@ export * from './contentArea.ts';
 export * from './derived/derivedPlan.ts';
 export * from './derived/enlargedPlan.ts';
 export * from './derived/scaledPlan.ts';
-export * from './derived/uploadedPlan.ts';
 export * from './derived/wholePlan.ts';
 export * from './encodingPlan.ts';
 export * from './letterFrame.ts';

@@ -29,7 +29,7 @@ import {
   type Window,
 } from '../model/index.ts';
 import { defaultHeadroom } from '../weighing/index.ts';
-import { uploadedPlan } from './derived/uploadedPlan.ts';
+import { scalePlan } from './derived/scaledPlan.ts';
 import { encodingOf, plainEncoding } from './encodingPlan.ts';
 import { type LetteredFrame, type LetteringToPlan, letterFrame } from './letterFrame.ts';
 import { engineVersion, type RenderPlan } from './renderPlan.ts';
@@ -128,7 +128,7 @@ export function planWithWords({
   const atPlace = withEncoding({ ...laid, encoding: plainEncoding(settings.format) });
   const share = uploadShare(place, settings);
   if (share === 1) return { plan: atPlace, atPlace, lettered, wordsRoom: room };
-  const uploaded = uploadedPlan(atPlace, share);
+  const uploaded = scalePlan(atPlace, share);
   // Finished to look as it does in its place, at what its own pixels leave room for.
   const finish = finishOf(treatment, window, scaledBy(contentArea, share));
   const plan = withEncoding({ ...uploaded, finish: finish && { ...finish, scale: share } });

@@ -56,7 +56,7 @@ export const RenderPlanSchema = z.object({
     .nullable(),
   /** A line along the edges of what it runs `around`; in output pixels, which are fractions in a proof. */
   border: BorderSchema.extend({ width: z.number().positive(), around: z.array(RectSchema) }).nullable(),
-  /** What is laid over the picture, as it is at full dimensions; null where nothing is. */
+  /** What is laid over the picture: layers as they are at full dimensions, items in pixels of the output. Null where nothing is. */
   lettering: z
     .object({
       /** Pixels of this plan's output to one of the full one's. */

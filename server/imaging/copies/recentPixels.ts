@@ -13,7 +13,7 @@ const bound = 256_000_000;
 export class RecentPixels {
   private readonly kept: LRUCache<string, FramePixels, RenderPlan>;
 
-  constructor(copies: WorkingCopies) {
+  constructor(copies: Pick<WorkingCopies, 'forPlan'>) {
     this.kept = new LRUCache({
       maxSize: bound,
       sizeCalculation: ({ whole, cut }) => cut.reduce((sum, { data }) => sum + data.length, whole.data.length),

@@ -1,4 +1,4 @@
-import { clampWindow, wholeOf } from '@inkwell/core/geometry';
+import { clampWindow, scaledBy, wholeOf } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
 import { derivedPlan, planContentArea, type RenderPlan } from '@inkwell/core/planning';
 import sharp from 'sharp';
@@ -28,10 +28,7 @@ export function echoPlan(plan: RenderPlan): RenderPlan {
   const contentArea = planContentArea(plan);
   const { pixels } = contentArea;
   const share = Math.min(1, echoSide / Math.max(pixels.width, pixels.height));
-  const output: Dimensions = {
-    width: Math.max(1, Math.round(pixels.width * share)),
-    height: Math.max(1, Math.round(pixels.height * share)),
-  };
+  const output = scaledBy(pixels, share);
   const window = clampWindow(plan.window, bounds, contentArea.window);
   return derivedPlan(plan, { output, window, backing: null, finish: unsharpened(plan) });
 }

@@ -1,3 +1,4 @@
+import { scaledBy } from '@inkwell/core/geometry';
 import type { AfterUpload, Dimensions, Place, Rendition } from '@inkwell/core/model';
 import sharp, { type Sharp } from 'sharp';
 
@@ -56,20 +57,20 @@ export async function processed(
   const middle = middleOf(info, place);
   const share = Math.min(1, after.longEdge / Math.max(middle.width, middle.height));
   const whole = sharp(pixels, { raw }).extract(middle);
-  const kept = await encoded(scaledBy(whole, middle, share, after), after);
+  const kept = await encoded(shrunk(whole, middle, share, after), after);
   const shown = [];
   for (const shownWidth of place.shownWidths) {
     const width = pieceWidth(place, shownWidth, columns);
-    const smaller = scaledBy(sharp(kept.data), kept, Math.min(1, width / kept.width), after);
+    const smaller = shrunk(sharp(kept.data), kept, Math.min(1, width / kept.width), after);
     shown.push({ shownWidth, ...(await encoded(smaller, after)) });
   }
   return { kept, shown };
 }
 
-function scaledBy(picture: Sharp, { width, height }: Dimensions, share: number, { kernel }: AfterUpload): Sharp {
+function shrunk(picture: Sharp, dimensions: Dimensions, share: number, { kernel }: AfterUpload): Sharp {
   if (share === 1) return picture;
-  const [across, down] = [width, height].map((side) => Math.max(1, Math.round(side * share)));
-  return picture.resize(across, down, { fit: 'fill', kernel });
+  const { width, height } = scaledBy(dimensions, share);
+  return picture.resize(width, height, { fit: 'fill', kernel });
 }
 
 async function encoded(picture: Sharp, { format, quality, chroma }: AfterUpload): Promise<Made> {

@@ -1,29 +1,14 @@
 import { expect, test } from 'vitest';
-import type {
-  AfterUpload,
-  DryRunOutcome,
-  ManifestFile,
-  NetworkRefusal,
-  Place,
-  SheetFinding,
-  SpecSheet,
-} from '../model/index.ts';
+import type { DryRunOutcome, ManifestFile, NetworkRefusal, Place, SheetFinding, SpecSheet } from '../model/index.ts';
 import { standInNotice } from '../model/index.ts';
-import { samplePlace } from '../testing/index.ts';
+import { sampleAfterUpload, samplePlace } from '../testing/index.ts';
 import { differences, gapBetween, hardToRead, refusedFile, withMeasured } from './index.ts';
 
 const place: Place = {
   ...samplePlace({ width: 1080, height: 1350, formats: ['jpeg', 'png'] }),
   limit: { bytes: 5_000_000, unit: 'MB' },
 };
-const after: AfterUpload = {
-  longEdge: 1080,
-  kernel: 'cubic',
-  format: 'jpeg',
-  quality: 76,
-  chroma: '4:2:0',
-  colours: 'converted',
-};
+const after = sampleAfterUpload;
 const line: ManifestFile = {
   file: 'a.png',
   original: 'Dunes',

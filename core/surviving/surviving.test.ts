@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { type Place, PlaceSchema, plainSettings, type TriedUpload, type UploadChoice } from '../model/index.ts';
-import { samplePlace, sampleWeight } from '../testing/index.ts';
+import { sampleAfterUpload, samplePlace, sampleWeight } from '../testing/index.ts';
 import {
   bestOf,
   changeFor,
@@ -109,14 +109,7 @@ test('a file that cannot be tried as it is set is an error; what no place takes 
 });
 
 const place: Place = PlaceSchema.parse({ ...samplePlace(), width: 1080, height: 1920 });
-const afterUpload = {
-  longEdge: 1080,
-  kernel: 'cubic',
-  format: 'jpeg',
-  quality: 76,
-  chroma: '4:2:0',
-  colours: 'converted',
-} as const;
+const afterUpload = sampleAfterUpload;
 const picture = { width: 4000, height: 6000, trim: null };
 const says = { afterUpload, otherSides: { least: 320, most: 4320 } };
 

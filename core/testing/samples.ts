@@ -1,4 +1,5 @@
 import {
+  type AfterUpload,
   type Area,
   type FrameSettings,
   type KeepMark,
@@ -24,6 +25,16 @@ export function samplePlace(values: Partial<Place> = {}): Place {
     ...values,
   });
 }
+
+/** What a network does after an upload, for tests. */
+export const sampleAfterUpload: AfterUpload = {
+  longEdge: 1080,
+  kernel: 'cubic',
+  format: 'jpeg',
+  quality: 76,
+  chroma: '4:2:0',
+  colours: 'converted',
+};
 
 /** A part of a place that controls cover, for tests. */
 export const sampleArea = (left: number, top: number, width: number, height: number): Area => ({

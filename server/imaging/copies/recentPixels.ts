@@ -1,7 +1,7 @@
 import { plainEncoding, planHash, type RenderPlan } from '@inkwell/core/planning';
 import { LRUCache } from 'lru-cache';
 import { type FramePixels, framePixels } from '../stages/framePixels.ts';
-import type { WorkingCopies } from './workingCopy.ts';
+import type { DrawnFrom } from '../stages/renderPixels.ts';
 
 /** Pictures of so many bytes are kept at most: a strip of twenty panels just so. */
 const bound = 256_000_000;
@@ -13,7 +13,7 @@ const bound = 256_000_000;
 export class RecentPixels {
   private readonly kept: LRUCache<string, FramePixels, RenderPlan>;
 
-  constructor(copies: Pick<WorkingCopies, 'forPlan'>) {
+  constructor(copies: { forPlan(plan: RenderPlan): Promise<DrawnFrom> }) {
     this.kept = new LRUCache({
       maxSize: bound,
       sizeCalculation: ({ whole, cut }) => cut.reduce((sum, { data }) => sum + data.length, whole.data.length),

@@ -15,7 +15,7 @@ import {
 } from '@inkwell/core/model';
 import { type FrameToPlan, planFrame, type RenderPlan } from '@inkwell/core/planning';
 import { firstGrid } from '@inkwell/core/splitting';
-import { changeFor, choiceOf, scoreAt, scoreOf } from '@inkwell/core/surviving';
+import { changeFor, choiceOf, scoreOf } from '@inkwell/core/surviving';
 import { sampleOriginal } from '@inkwell/core/testing';
 import { madePicture, type PictureKey } from '@inkwell/demo/make.ts';
 import { RecentPixels } from '@inkwell/server/imaging/copies/recentPixels.ts';
@@ -89,8 +89,21 @@ async function reallyLeft(
 }
 
 interface Gain {
+  network: string;
   before: TriedUpload;
   after: TriedUpload;
+}
+
+/** What is gained by uploading frames as was learned: points of 100, and shares of the frames. */
+export interface GainFigures {
+  /** Null for all networks together. */
+  network: string | null;
+  median: number;
+  mean: number;
+  most: number;
+  better: number;
+  worse: number;
+  rescaled: { before: number; after: number };
 }
 
 export interface SurvivingFigures {
@@ -98,16 +111,8 @@ export interface SurvivingFigures {
   frames: number;
   /** Files that were too heavy as the choice has them: their place's own stays. */
   notTaken: number;
-  /** Medians of points: in full, and as it is judged, over all widths. */
-  gains: { full: number; fullSimilarity: number; fullWorst: number; score: number };
-  /** Shares of all frames. */
-  better: number;
-  worse: number;
-  rescaled: { before: number; after: number };
-  bytes: number;
-  /** Of the frames that the choice was learned on: what was promised, and what is left by the network's own processing. */
-  searches: { tried: number; seconds: number };
-  byNetwork: { network: string; gain: number; rescaledBefore: number; rescaledAfter: number }[];
+  /** All together first. */
+  gains: GainFigures[];
 }
 
 /** Learns a way to upload at every place on one picture, by the spec book, and uses it for all pictures, at the networks as they are. */
@@ -119,8 +124,7 @@ export async function survivingFigures(art: string): Promise<SurvivingFigures> {
       (id) => placeSays({ places: shippedPlaces(), sheets: shippedSheets() }, id) ?? [],
     );
     const learned = new Map<string, Survival>();
-    const gains: (Gain & { network: string })[] = [];
-    const seconds: number[] = [];
+    const gains: Gain[] = [];
     let notTaken = 0;
     const order = [learnedOn, ...[...files.keys()].filter((key) => key !== learnedOn)];
     for (const key of order) {
@@ -134,9 +138,7 @@ export async function survivingFigures(art: string): Promise<SurvivingFigures> {
         if (!learned.has(at.id)) {
           const own = subject.planWith({});
           const { weight } = await encodeFiles(own, await recent.get(own));
-          const began = performance.now();
           learned.set(at.id, await survivalOf(recent, { ...subject, treatment, weight }));
-          seconds.push((performance.now() - began) / 1000);
         }
         const choice = learned.get(at.id)?.best.choice ?? null;
         const before = await reallyLeft(subject, null);
@@ -146,7 +148,13 @@ export async function survivingFigures(art: string): Promise<SurvivingFigures> {
         gains.push({ before, after: after ?? before, network: at.network.name });
       }
     }
-    return summed(gains, learned, seconds, notTaken);
+    const networks = [null, ...new Set(gains.map(({ network }) => network))];
+    return {
+      places: learned.size,
+      frames: gains.length,
+      notTaken,
+      gains: networks.map((network) => summed(gains, network)),
+    };
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
@@ -154,43 +162,22 @@ export async function survivingFigures(art: string): Promise<SurvivingFigures> {
 
 const share = <Item>(all: readonly Item[], is: (one: Item) => boolean) => all.filter(is).length / all.length;
 
-function summed(
-  gains: readonly (Gain & { network: string })[],
-  learned: ReadonlyMap<string, Survival>,
-  seconds: readonly number[],
-  notTaken: number,
-): SurvivingFigures {
-  const gained = (of: (one: TriedUpload) => number) => median(gains.map(({ before, after }) => of(after) - of(before)));
-  const networks = [...new Set(gains.map(({ network }) => network))];
+/** Figures are shown with one decimal: less is no difference. */
+const seen = 0.05;
+
+function summed(all: readonly Gain[], network: string | null): GainFigures {
+  const gains = network === null ? all : all.filter((one) => one.network === network);
+  const points = gains.map(({ before, after }) => scoreOf(after) - scoreOf(before));
   return {
-    places: learned.size,
-    frames: gains.length,
-    notTaken,
-    gains: {
-      full: gained(({ left: [full] }) => (full ? scoreAt(full) : 0)),
-      fullSimilarity: gained(({ left: [full] }) => full?.similarity ?? 0),
-      fullWorst: gained(({ left: [full] }) => full?.worst ?? 0),
-      score: gained(scoreOf),
-    },
-    better: share(gains, ({ before, after }) => scoreOf(after) > scoreOf(before) + 0.05),
-    worse: share(gains, ({ before, after }) => scoreOf(after) < scoreOf(before) - 0.05),
+    network,
+    median: median([...points]),
+    mean: points.reduce((sum, one) => sum + one, 0) / points.length,
+    most: Math.max(...points),
+    better: share(points, (one) => one >= seen),
+    worse: share(points, (one) => one <= -seen),
     rescaled: {
       before: share(gains, ({ before }) => before.isRescaled),
       after: share(gains, ({ after }) => after.isRescaled),
     },
-    bytes: median(gains.map(({ before, after }) => after.bytes / before.bytes)),
-    searches: {
-      tried: median([...learned.values()].map(({ tried }) => tried)),
-      seconds: median([...seconds]),
-    },
-    byNetwork: networks.map((network) => {
-      const own = gains.filter((one) => one.network === network);
-      return {
-        network,
-        gain: median(own.map(({ before, after }) => scoreOf(after) - scoreOf(before))),
-        rescaledBefore: share(own, ({ before }) => before.isRescaled),
-        rescaledAfter: share(own, ({ after }) => after.isRescaled),
-      };
-    }),
   };
 }

@@ -2,6 +2,7 @@ import {
   AskedSurvivalSchema,
   type Frame,
   FrameSchema,
+  FrameSettingsSchema,
   LearnedUploadSchema,
   type OpenProject,
   OpenProjectSchema,
@@ -80,6 +81,12 @@ test('a file in other dimensions is delivered, named and verified as such; what 
   const refused = async (frame: Frame, uploadWidth: number) => (await change(frame, { uploadWidth })).body;
   expect(await refused(own, 120)).toMatchObject({ message: expect.stringContaining('sides from 200 to 4096 px') });
   expect(await refused(exact, 900)).toMatchObject({ message: expect.stringContaining('only the dimensions') });
+  const add = [
+    { originalId: picture.id, placeId, settings: { ...FrameSettingsSchema.parse(own), uploadWidth: 20_000 } },
+  ];
+  expect((await client.ask('POST', `/projects/${project.id}/frames`, { add })).body).toMatchObject({
+    message: expect.stringContaining('Choose another width.'),
+  });
   const wider = FrameSchema.parse((await change(own, { uploadWidth: 700 })).body);
   expect(wider.uploadWidth).toBe(700);
   await client.measured(project.id);

@@ -9,7 +9,7 @@ import {
 } from '@inkwell/core/model';
 import { asComposed } from '@inkwell/core/proposing';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
-import { changeFor } from '@inkwell/core/surviving';
+import { changeFor, notUploaded } from '@inkwell/core/surviving';
 import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
 import { analysesOf } from '../../store/library/analyses.ts';
@@ -25,6 +25,7 @@ import {
 import { notFound, orNotFound, UserError } from '../../userError.ts';
 import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
 import { choicesByPlace } from '../surviving/learnedUploads.ts';
+import { placeSays } from '../surviving/network.ts';
 import { checkEmblems } from './checkEmblems.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
@@ -106,13 +107,14 @@ export async function chooseFrames(
   const project = await opened(services.db, id);
   const { originals, composing } = project;
   const analysisOf = await analysesOf(services.db, originals);
-  const { places, finishes } = await services.planner.open();
+  const planning = await services.planner.open();
   const learned = await choicesByPlace(services);
   const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
     const original = originals.find((one) => one.id === originalId);
     if (!original) throw new UserError('An original has to be chosen for the project before it is given places.', 409);
-    const place = places.get(placeId)?.place;
-    if (!place) throw new UserError(`There is no place ${placeId} in the spec book.`);
+    const at = placeSays(planning, placeId);
+    if (!at) throw new UserError(`There is no place ${placeId} in the spec book.`);
+    const { place } = at;
     const plain: NewFrame = {
       projectId: id,
       originalId,
@@ -123,9 +125,9 @@ export async function chooseFrames(
       format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
     };
     const choice = learned.get(placeId);
-    const { blend } = resolveFinish({ frame: plain, original, project }, finishes).treatment;
+    const { blend } = resolveFinish({ frame: plain, original, project }, planning.finishes).treatment;
     const frame = { ...plain, ...(choice ? changeFor(choice, plain, blend) : {}), ...settings };
-    const problem = notTaken(place, original, frame);
+    const problem = notTaken(place, original, frame) ?? notUploaded(at, original, frame);
     if (problem) throw new UserError(problem);
     return frame;
   });

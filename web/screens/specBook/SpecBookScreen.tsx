@@ -97,9 +97,13 @@ function PlaceCard(props: { place: Place; learned: LearnedUpload | undefined; on
   );
 }
 
-function Sheet(props: { sheet: SpecSheet; findings: readonly SheetFinding[]; onWrite: (writing: Writing) => void }) {
-  const { sheet, findings, onWrite } = props;
-  const { data: learned } = useLearnedUploads();
+function Sheet(props: {
+  sheet: SpecSheet;
+  findings: readonly SheetFinding[];
+  learned: readonly LearnedUpload[];
+  onWrite: (writing: Writing) => void;
+}) {
+  const { sheet, findings, learned, onWrite } = props;
   const age = dayjs().diff(dayjs(sheet.checkedOn), 'day');
   return (
     <section aria-labelledby={`sheet-${sheet.slug}`} className="spec-sheet sheet">
@@ -120,7 +124,7 @@ function Sheet(props: { sheet: SpecSheet; findings: readonly SheetFinding[]; onW
           <PlaceCard
             key={place.slug}
             place={place}
-            learned={learned?.find(({ placeId }) => placeId === `${sheet.slug}/${place.slug}`)}
+            learned={learned.find(({ placeId }) => placeId === `${sheet.slug}/${place.slug}`)}
             onWrite={onWrite}
           />
         ))}
@@ -133,6 +137,7 @@ function Sheet(props: { sheet: SpecSheet; findings: readonly SheetFinding[]; onW
 export function SpecBookScreen() {
   const { data, error, refetch } = useSpecBook();
   const { data: findings = [], error: unmeasured, refetch: askAgain } = useSheetFindings();
+  const { data: learned = [], error: unlearned, refetch: askForUploads } = useLearnedUploads();
   const { add, save } = useOwnPlaces();
   const note = useUndoNote();
   const [writing, setWriting] = useState<Writing | null>(null);
@@ -166,6 +171,7 @@ export function SpecBookScreen() {
       )}
       {error && <Failure error={error} again={() => void refetch()} />}
       {unmeasured && <FailureLine error={unmeasured} again={() => void askAgain()} />}
+      {unlearned && <FailureLine error={unlearned} again={() => void askForUploads()} />}
       {!data && !error && <Skeleton height={500} />}
       {data && (
         <nav aria-label="Networks" className="row wrap spec-ways">
@@ -177,7 +183,7 @@ export function SpecBookScreen() {
         </nav>
       )}
       {data?.map((sheet) => (
-        <Sheet key={sheet.slug} sheet={sheet} findings={findings} onWrite={setWriting} />
+        <Sheet key={sheet.slug} sheet={sheet} findings={findings} learned={learned} onWrite={setWriting} />
       ))}
     </div>
   );

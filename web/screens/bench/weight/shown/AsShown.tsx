@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { useNetworks, useStartDryRun } from '../../../../api/dryRuns.ts';
 import { useSpecBook } from '../../../../api/specBook.ts';
 import { useFindSurvival, useLearnedUploads, useSurvival } from '../../../../api/survival.ts';
+import { FailureLine } from '../../../../parts/States.tsx';
 import { useUndoNote } from '../../../../parts/useUndoNote.tsx';
 import { afterwardsWords } from '../../../../places/uploadWords.ts';
 import type { BenchFrame, FrameState } from '../../frames/benchFrame.ts';
@@ -19,7 +20,9 @@ export function AsShown({ one, state }: { one: BenchFrame; state: FrameState }) 
   const asked = { frameId: frame.id, planHash: state.savedHash };
   const survival = useSurvival(asked);
   const find = useFindSurvival(asked);
-  const learned = useLearnedUploads().data?.find(({ placeId }) => placeId === at.id);
+  const uploads = useLearnedUploads();
+  const learned = uploads.data?.find(({ placeId }) => placeId === at.id);
+  const unknown = survival.error ? survival : uploads.error ? uploads : null;
   const go = useNavigate();
   const note = useUndoNote();
   const isThere = networks?.some(({ slug }) => slug === at.network.slug) ?? true;
@@ -70,6 +73,7 @@ export function AsShown({ one, state }: { one: BenchFrame; state: FrameState }) 
         </p>
       )}
       {survival.data?.failure && !isFinding && <p className="small">It was not found: {survival.data.failure}</p>}
+      {unknown && <FailureLine error={unknown.error} again={() => void unknown.refetch()} />}
       {learned && <Learned one={one} state={state} learned={learned} />}
       {survival.data?.survival && <Survived one={one} state={state} survival={survival.data.survival} />}
     </section>

@@ -1,7 +1,7 @@
 import { type ChosenFile, type FontBook, openTypeface, type Shaper, type Typeface } from '@inkwell/core/lettering';
 import type { FontFamily } from '@inkwell/core/model';
 import { createStore } from 'zustand';
-import { askFamilies, fontBytes } from '../api/fonts.ts';
+import { askFamilies, fontBytes } from '../api/library/fonts.ts';
 
 /** The fonts that this page has loaded. Every file that comes makes a new book, so that what was set without it is set again. */
 export const pageFonts = createStore<{ book: FontBook | null; failed: boolean }>(() => ({ book: null, failed: false }));

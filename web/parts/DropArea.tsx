@@ -2,7 +2,7 @@ import './DropArea.css';
 import type { Original } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { type DragEvent, type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
-import { useUploads } from '../api/uploads.ts';
+import { useUploads } from '../api/library/uploads.ts';
 
 const taken = 'JPEG, PNG, WebP, TIFF, AVIF, HEIC, JPEG XL, BMP, GIF or SVG, up to 400 megapixels and 300 MB a file';
 

@@ -2,7 +2,7 @@ import './PagePicker.css';
 import type { Original } from '@inkwell/core/model';
 import { Button, Modal } from 'antd';
 import { useState } from 'react';
-import { pageUrl, useOriginalActions } from '../api/originals.ts';
+import { pageUrl, useOriginalActions } from '../api/library/originals.ts';
 import { useUndoNote } from './useUndoNote.tsx';
 
 /** Words for what a file holds several of. */

@@ -1,7 +1,7 @@
 import type { Point } from '@inkwell/core/geometry';
 import type { Original } from '@inkwell/core/model';
 import { type MouseEvent, useEffect, useRef, useState } from 'react';
-import { colourOf, previewUrl } from '../api/originals.ts';
+import { colourOf, previewUrl } from '../api/library/originals.ts';
 import { palette } from '../theme/palette.ts';
 import { movingPreviewWidth } from './FramePicture.tsx';
 

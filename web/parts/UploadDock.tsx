@@ -3,7 +3,7 @@ import { CloseOutlined, RedoOutlined } from '@ant-design/icons';
 import type { Original } from '@inkwell/core/model';
 import { Button, Progress } from 'antd';
 import { useState } from 'react';
-import { type Upload, useUploads } from '../api/uploads.ts';
+import { type Upload, useUploads } from '../api/library/uploads.ts';
 import { PagePicker, pagesWord } from './PagePicker.tsx';
 
 const words: Record<Upload['state'], string> = {

@@ -1,7 +1,7 @@
 import type { SpecSheet } from '@inkwell/core/model';
 import { Segmented, Select } from 'antd';
 import type { ReactNode } from 'react';
-import { usePlaces } from '../api/specBook.ts';
+import { usePlaces } from '../api/library/specBook.ts';
 import { draftFrom, type PlaceDraft, sidesOfRatio } from './placeDraft.ts';
 
 const measureWords: Record<PlaceDraft['measure'], string> = {

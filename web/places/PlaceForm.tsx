@@ -10,7 +10,7 @@ import {
 } from '@inkwell/core/model';
 import { AutoComplete, Button, Checkbox, Input, Segmented, Select } from 'antd';
 import { useEffect, useRef, useState } from 'react';
-import { useSpecBook } from '../api/specBook.ts';
+import { useSpecBook } from '../api/library/specBook.ts';
 import { BeginFrom, choicesOf, Field, Measure, Pieces, type Put, type TextField } from './PlaceFields.tsx';
 import { draftFrom, emptyDraft, type PlaceDraft, type PlaceProblems, readDraft } from './placeDraft.ts';
 import { purposeWords } from './placeWords.ts';

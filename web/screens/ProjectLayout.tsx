@@ -2,7 +2,7 @@ import './ProjectLayout.css';
 import type { OpenProject } from '@inkwell/core/model';
 import { NavLink, Outlet, useOutletContext, useParams, useSearchParams } from 'react-router';
 import { ApiError } from '../api/client.ts';
-import { useProject, useProjectActions } from '../api/projects.ts';
+import { useProject, useProjectActions } from '../api/projects/projects.ts';
 import { NameField } from '../parts/fields/NameField.tsx';
 import { Failure, Skeleton } from '../parts/States.tsx';
 import { useUndoNote } from '../parts/useUndoNote.tsx';

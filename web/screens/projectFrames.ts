@@ -5,10 +5,10 @@ import { letteringFor, planWithWords } from '@inkwell/core/planning';
 import { asComposed, openTilt } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
 import { useMemo } from 'react';
-import { useFinishes } from '../api/finishes.ts';
-import { useMeasured } from '../api/projects.ts';
-import { seenOf, useSeen } from '../api/seen.ts';
-import { usePlaces } from '../api/specBook.ts';
+import { useFinishes } from '../api/library/finishes.ts';
+import { seenOf, useSeen } from '../api/library/seen.ts';
+import { usePlaces } from '../api/library/specBook.ts';
+import { useMeasured } from '../api/projects/projects.ts';
 import { useFontBook } from '../fonts/useFontBook.ts';
 
 /** A frame as the server has it, with what was measured of it. */

@@ -3,7 +3,7 @@ import { ColourSchema, type Original } from '@inkwell/core/model';
 import { Button, Input, Popover } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../../api/client.ts';
-import { useColours } from '../../api/originals.ts';
+import { useColours } from '../../api/library/originals.ts';
 import { PicturePicker } from '../PicturePicker.tsx';
 
 /** A colour: typed, one of those that stand out in the picture, or taken from it under a loupe. */

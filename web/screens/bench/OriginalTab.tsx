@@ -1,7 +1,7 @@
 import type { Original, Seen } from '@inkwell/core/model';
 import { openBody, openProposals, openTilt, seenWords } from '@inkwell/core/proposing';
 import { useStore } from 'zustand';
-import { previewUrl } from '../../api/originals.ts';
+import { previewUrl } from '../../api/library/originals.ts';
 import { useBenchStore } from './state/useBench.ts';
 
 /** One original in the strip of those on the bench, with a dot that says whether it was looked at, and what is still open. */

@@ -12,10 +12,10 @@ import {
 import { Button, Checkbox, Segmented } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { previewUrl } from '../../api/originals.ts';
-import { useOwnPlaces } from '../../api/ownPlaces.ts';
-import { useChoosing } from '../../api/projects.ts';
-import { usePlaces, useSpecBook } from '../../api/specBook.ts';
+import { previewUrl } from '../../api/library/originals.ts';
+import { useOwnPlaces } from '../../api/library/ownPlaces.ts';
+import { usePlaces, useSpecBook } from '../../api/library/specBook.ts';
+import { useChoosing } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
 import { Failure, Skeleton } from '../../parts/States.tsx';

@@ -1,6 +1,6 @@
 import type { OpenProject, Original } from '@inkwell/core/model';
-import { useOriginals } from '../../api/originals.ts';
-import { isPair, useAsked } from '../../api/projects.ts';
+import { useOriginals } from '../../api/library/originals.ts';
+import { isPair, useAsked } from '../../api/projects/projects.ts';
 
 /** What is chosen for a project as it will be when all that was asked for has come back from the server. */
 export function useChosen(project: OpenProject): {

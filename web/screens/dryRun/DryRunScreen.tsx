@@ -5,7 +5,7 @@ import { Button, Progress, Segmented } from 'antd';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { isRunning, useCancelDryRun, useDryRun } from '../../api/dryRuns.ts';
+import { isRunning, useCancelDryRun, useDryRun } from '../../api/projects/dryRuns.ts';
 import { Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useHeldKey } from '../../parts/useHeldKey.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';

@@ -1,6 +1,6 @@
 import { Button, Popconfirm } from 'antd';
 import { useState } from 'react';
-import { useEmptyNetworks } from '../../api/dryRuns.ts';
+import { useEmptyNetworks } from '../../api/projects/dryRuns.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
 /** Deletes what was posted to the simulated networks. What came back of it stays here. */

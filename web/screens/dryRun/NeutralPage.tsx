@@ -1,7 +1,7 @@
 import './NeutralPage.css';
 import type { DryRun, DryRunFile, Purpose, ShownAt } from '@inkwell/core/model';
 import type { ReactNode } from 'react';
-import { runPictureUrl } from '../../api/dryRuns.ts';
+import { runPictureUrl } from '../../api/projects/dryRuns.ts';
 import { PostPicture } from './PostPicture.tsx';
 
 /** A page as wide as this or less is drawn as a phone's, in CSS pixels. */

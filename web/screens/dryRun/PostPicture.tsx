@@ -1,5 +1,5 @@
 import type { Area, DryRun, DryRunFile, Place } from '@inkwell/core/model';
-import { runPictureUrl } from '../../api/dryRuns.ts';
+import { runPictureUrl } from '../../api/projects/dryRuns.ts';
 import type { Side } from './RunWall.tsx';
 
 /** Rounded corners, as a share of the shorter side. */

@@ -1,5 +1,5 @@
 import type { DryRun, DryRunFile } from '@inkwell/core/model';
-import { runPictureUrl } from '../../api/dryRuns.ts';
+import { runPictureUrl } from '../../api/projects/dryRuns.ts';
 import { Empty } from '../../parts/States.tsx';
 import { levelOf, outcomeWords } from './outcomeWords.ts';
 

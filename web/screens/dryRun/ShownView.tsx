@@ -1,7 +1,7 @@
 import type { DryRun, DryRunFile, ShownAt } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
 import { useEffect, useState } from 'react';
-import { runPictureUrl } from '../../api/dryRuns.ts';
+import { runPictureUrl } from '../../api/projects/dryRuns.ts';
 import { CompareRoom, type View } from '../../compare/CompareRoom.tsx';
 import { isTyping } from '../../parts/isTyping.ts';
 import type { Surround } from '../../theme/palette.ts';

@@ -3,7 +3,7 @@ import { formatLabel, formatLimit, formatWeight } from '@inkwell/core/model';
 import { Table, type TableColumnsType } from 'antd';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
-import { proofUrl } from '../../api/frames.ts';
+import { proofUrl } from '../../api/projects/frames.ts';
 import { counted } from '../../parts/counted.ts';
 import { Empty, FailureLine } from '../../parts/States.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';

@@ -3,7 +3,7 @@ import { type Delivery, formatLabel, formatWeight } from '@inkwell/core/model';
 import { alternativeText, type KitEntry, type KitFile, orderWords, type Post } from '@inkwell/core/posting';
 import { Button, Checkbox } from 'antd';
 import { type DragEvent, Fragment, useState } from 'react';
-import { fileUrl } from '../../api/deliveries.ts';
+import { fileUrl } from '../../api/projects/deliveries.ts';
 
 /** In small, in pixels: twice as fine as it is drawn. */
 const thumbnailWidth = 300;

@@ -5,7 +5,7 @@ import { alternativeText, type KitNetwork, kitFiles, postingKit } from '@inkwell
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { Link, useParams } from 'react-router';
-import { archiveUrl, useDelivery, usePosted } from '../../api/deliveries.ts';
+import { archiveUrl, useDelivery, usePosted } from '../../api/projects/deliveries.ts';
 import { counted } from '../../parts/counted.ts';
 import { Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';

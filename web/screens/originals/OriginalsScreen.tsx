@@ -4,7 +4,7 @@ import type { Original } from '@inkwell/core/model';
 import { formatWeight } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { useState } from 'react';
-import { fileUrl, previewUrl, useOriginalActions, useOriginals } from '../../api/originals.ts';
+import { fileUrl, previewUrl, useOriginalActions, useOriginals } from '../../api/library/originals.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
 import { NameField } from '../../parts/fields/NameField.tsx';
 import { PagePicker, pagesWord } from '../../parts/PagePicker.tsx';

@@ -2,7 +2,7 @@ import { scaledBy } from '@inkwell/core/geometry';
 import type { LearnedUpload, Place } from '@inkwell/core/model';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
-import { useForgetUpload } from '../../api/survival.ts';
+import { useForgetUpload } from '../../api/files/survival.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { choiceWords } from '../../places/uploadWords.ts';
 

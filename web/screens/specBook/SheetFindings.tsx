@@ -1,7 +1,7 @@
 import type { SheetChange, SheetFinding, SpecSheet } from '@inkwell/core/model';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
-import { useChangeFinding } from '../../api/sheetFindings.ts';
+import { useChangeFinding } from '../../api/library/sheetFindings.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
 const fieldWords: Record<SheetChange['field'], string> = {

@@ -3,10 +3,10 @@ import type { LearnedUpload, Place, SheetFinding, SpecSheet } from '@inkwell/cor
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useState } from 'react';
-import { useOwnPlaces } from '../../api/ownPlaces.ts';
-import { useSheetFindings } from '../../api/sheetFindings.ts';
-import { useSpecBook } from '../../api/specBook.ts';
-import { useLearnedUploads } from '../../api/survival.ts';
+import { useLearnedUploads } from '../../api/files/survival.ts';
+import { useOwnPlaces } from '../../api/library/ownPlaces.ts';
+import { useSheetFindings } from '../../api/library/sheetFindings.ts';
+import { useSpecBook } from '../../api/library/specBook.ts';
 import { counted } from '../../parts/counted.ts';
 import { Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';

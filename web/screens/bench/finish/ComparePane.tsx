@@ -2,7 +2,7 @@ import { hasClosing, type Rect } from '@inkwell/core/geometry';
 import type { Treatment } from '@inkwell/core/model';
 import { planContentArea, planFrame } from '@inkwell/core/planning';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { proofUrl } from '../../../api/frames.ts';
+import { proofUrl } from '../../../api/projects/frames.ts';
 import { CompareRoom, type View } from '../../../compare/CompareRoom.tsx';
 import { visiblePart } from '../../../compare/viewing.ts';
 import { LetterLayers } from '../../../parts/LetterLayers.tsx';

@@ -3,8 +3,8 @@ import { type FinishFile, FinishFileSchema, type FinishSettings, type Treatment 
 import { useQuery } from '@tanstack/react-query';
 import { App, Button, Input } from 'antd';
 import { sentenceOf } from '../../../api/client.ts';
-import { finishFileUrl, useFinishActions, useFinishes } from '../../../api/finishes.ts';
-import { countedUrl, countedWidth, proofUrl } from '../../../api/frames.ts';
+import { finishFileUrl, useFinishActions, useFinishes } from '../../../api/library/finishes.ts';
+import { countedUrl, countedWidth, proofUrl } from '../../../api/projects/frames.ts';
 import { NameField } from '../../../parts/fields/NameField.tsx';
 import { ImportButton } from '../../../parts/ImportButton.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';

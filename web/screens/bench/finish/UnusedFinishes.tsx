@@ -1,6 +1,6 @@
 import type { Finish } from '@inkwell/core/model';
 import { Button } from 'antd';
-import { useFinishActions } from '../../../api/finishes.ts';
+import { useFinishActions } from '../../../api/library/finishes.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 
 /** Unused finishes, each to be removed. */

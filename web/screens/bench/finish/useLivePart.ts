@@ -2,7 +2,7 @@ import type { Rect } from '@inkwell/core/geometry';
 import type { Dimensions } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { type RefObject, useEffect, useRef, useState } from 'react';
-import { countedUrl, enlargedPixelsUrl, plainPixelsUrl } from '../../../api/frames.ts';
+import { countedUrl, enlargedPixelsUrl, plainPixelsUrl } from '../../../api/projects/frames.ts';
 import { theFinisher } from '../../../workers/theFinisher.ts';
 
 /**

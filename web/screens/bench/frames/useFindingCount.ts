@@ -1,7 +1,7 @@
 import type { Measured, OpenProject } from '@inkwell/core/model';
 import { useDeferredValue, useMemo } from 'react';
-import { seenOf, useSeen } from '../../../api/seen.ts';
-import { usePlaces } from '../../../api/specBook.ts';
+import { seenOf, useSeen } from '../../../api/library/seen.ts';
+import { usePlaces } from '../../../api/library/specBook.ts';
 import type { BenchState } from '../state/benchState.ts';
 import { useBench, useBenchStore, useFinishing, useLiveWords } from '../state/useBench.ts';
 import { savedBasis } from './benchFrame.ts';

@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { measureFirst } from '../../../api/frames.ts';
+import { measureFirst } from '../../../api/projects/frames.ts';
 import type { FrameState } from './benchFrame.ts';
 
 /** Has the frame that somebody looks at measured before all others. */

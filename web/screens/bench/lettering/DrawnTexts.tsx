@@ -2,7 +2,7 @@ import type { DrawnTexts as Drawn, Original, Rewriting } from '@inkwell/core/mod
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
-import { useDrawnTexts, useRewriting } from '../../../api/drawnTexts.ts';
+import { useDrawnTexts, useRewriting } from '../../../api/projects/drawnTexts.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { FontField } from './FontField.tsx';
 

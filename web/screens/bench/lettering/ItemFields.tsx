@@ -5,7 +5,7 @@ import { upperFirst } from 'es-toolkit';
 import equal from 'fast-deep-equal';
 import { memo, useState } from 'react';
 import { useStore } from 'zustand';
-import { usePlaces } from '../../../api/specBook.ts';
+import { usePlaces } from '../../../api/library/specBook.ts';
 import { pageFonts } from '../../../fonts/pageFonts.ts';
 import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 import { useOpenProject } from '../../ProjectLayout.tsx';

@@ -5,7 +5,7 @@ import type { Item, Lettering, Original, ShapeItem } from '@inkwell/core/model';
 import { Button, Dropdown } from 'antd';
 import { memo } from 'react';
 import { useStore } from 'zustand';
-import { useOriginals } from '../../../api/originals.ts';
+import { useOriginals } from '../../../api/library/originals.ts';
 import { pageFonts } from '../../../fonts/pageFonts.ts';
 import { useFontBook } from '../../../fonts/useFontBook.ts';
 import { DrawnTexts } from './DrawnTexts.tsx';

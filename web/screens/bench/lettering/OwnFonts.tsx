@@ -2,7 +2,7 @@ import type { FontFamily } from '@inkwell/core/model';
 import { App, Button } from 'antd';
 import { useRef, useState } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
-import { addFont, putFontAside, takeFontBack } from '../../../api/fonts.ts';
+import { addFont, putFontAside, takeFontBack } from '../../../api/library/fonts.ts';
 import { askAgain } from '../../../fonts/pageFonts.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 

@@ -3,7 +3,7 @@ import { App, Button, Input } from 'antd';
 import equal from 'fast-deep-equal';
 import { useState } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
-import { letterStyleFileUrl, useLetterStyleActions } from '../../../api/letterStyles.ts';
+import { letterStyleFileUrl, useLetterStyleActions } from '../../../api/library/letterStyles.ts';
 import { ImportButton } from '../../../parts/ImportButton.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 

@@ -3,7 +3,7 @@ import type { EmblemItem, Item, LetterStyle, NamedLetterStyle, Original } from '
 import { Button, Checkbox, Input } from 'antd';
 import equal from 'fast-deep-equal';
 import { memo, useDeferredValue, useMemo, useState } from 'react';
-import { useLetterStyles } from '../../../api/letterStyles.ts';
+import { useLetterStyles } from '../../../api/library/letterStyles.ts';
 import { ColourField } from '../../../parts/fields/ColourField.tsx';
 import { TuneField } from '../finish/TuneField.tsx';
 import { newWords } from './newItems.ts';

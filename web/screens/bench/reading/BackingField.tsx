@@ -1,7 +1,7 @@
 import { type Backing, carriesTransparency, type ImageFormat, type Original } from '@inkwell/core/model';
 import { flattenColour } from '@inkwell/core/planning';
 import { Select } from 'antd';
-import { useColours } from '../../../api/originals.ts';
+import { useColours } from '../../../api/library/originals.ts';
 import { ColourField } from '../../../parts/fields/ColourField.tsx';
 
 type Choice = Backing['kind'] | 'none';

@@ -2,7 +2,7 @@ import type { FrameChange, OpaqueBacking } from '@inkwell/core/model';
 import { flattenColour } from '@inkwell/core/planning';
 import { closingOffer, panelRange } from '@inkwell/core/splitting';
 import { Button, Select } from 'antd';
-import { useColours } from '../../../api/originals.ts';
+import { useColours } from '../../../api/library/originals.ts';
 import { ColourField } from '../../../parts/fields/ColourField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 

@@ -15,7 +15,7 @@ import { seenWords } from '@inkwell/core/proposing';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Select } from 'antd';
 import { useLayoutEffect, useRef } from 'react';
-import { measureFirst } from '../../../api/frames.ts';
+import { measureFirst } from '../../../api/projects/frames.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { type BenchFrame, useFrameState } from '../frames/benchFrame.ts';
 import { useMeasuredFirst } from '../frames/useMeasuredFirst.ts';

@@ -1,6 +1,6 @@
 import type { OpenProject } from '@inkwell/core/model';
 import { Button } from 'antd';
-import { usePlaces } from '../../../api/specBook.ts';
+import { usePlaces } from '../../../api/library/specBook.ts';
 import { type Kind, kinds } from '../state/kinds.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 

@@ -1,7 +1,7 @@
 import { carriesTransparency, type FrameChange, type Ring, ringWidths, stretches } from '@inkwell/core/model';
 import { flattenColour } from '@inkwell/core/planning';
 import { Select } from 'antd';
-import { useColours } from '../../../api/originals.ts';
+import { useColours } from '../../../api/library/originals.ts';
 import { ColourField } from '../../../parts/fields/ColourField.tsx';
 import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';

@@ -12,7 +12,7 @@ import {
 import { type Mark, marksLimit, type Original, type Proposal, type Seen, type Trim } from '@inkwell/core/model';
 import { openProposals } from '@inkwell/core/proposing';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
-import { previewUrl } from '../../../api/originals.ts';
+import { previewUrl } from '../../../api/library/originals.ts';
 import { movingPreviewWidth } from '../../../parts/FramePicture.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { OriginalStage } from '../../../stage/OriginalStage.tsx';

@@ -2,7 +2,7 @@ import { isStraightened, straightened } from '@inkwell/core/geometry';
 import type { Original, Proposal, Seen } from '@inkwell/core/model';
 import { openBody, openTilt, seenWords } from '@inkwell/core/proposing';
 import { Button, Checkbox } from 'antd';
-import { useLookAgain } from '../../../api/seen.ts';
+import { useLookAgain } from '../../../api/library/seen.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { type Decision, named, ProposalTag } from '../../../stage/ProposalTag.tsx';
 import type { BenchFrame } from '../frames/benchFrame.ts';

@@ -3,7 +3,7 @@ import type { Original, Trim } from '@inkwell/core/model';
 import { Button, Checkbox, Segmented, Slider } from 'antd';
 import { useEffect, useState } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
-import { useTrimProposal } from '../../../api/originals.ts';
+import { useTrimProposal } from '../../../api/library/originals.ts';
 import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import { smallestTrim } from '../../../stage/tools.ts';
 

@@ -1,10 +1,10 @@
 import type { Measured, OpenProject, Planned } from '@inkwell/core/model';
 import type { QueryClient } from '@tanstack/react-query';
 import { ApiError, type Saved, sentenceOf } from '../../../api/client.ts';
-import { type Finishes, saveFinish } from '../../../api/finishes.ts';
-import { saveFrame } from '../../../api/frames.ts';
-import { saveOriginal } from '../../../api/originals.ts';
-import { saveProject } from '../../../api/projects.ts';
+import { type Finishes, saveFinish } from '../../../api/library/finishes.ts';
+import { saveOriginal } from '../../../api/library/originals.ts';
+import { saveFrame } from '../../../api/projects/frames.ts';
+import { saveProject } from '../../../api/projects/projects.ts';
 import { Bench } from './bench.ts';
 import { type Kind, looseSettingsOf, type RowOf, type SettingsOf } from './kinds.ts';
 import { pageName } from './pageName.ts';

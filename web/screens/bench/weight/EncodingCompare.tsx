@@ -9,7 +9,7 @@ import {
   encodedUrl,
   type Trial,
   uncompressedUrl,
-} from '../../../api/encodings.ts';
+} from '../../../api/files/encodings.ts';
 import { CompareRoom, type View } from '../../../compare/CompareRoom.tsx';
 import { Skeleton } from '../../../parts/States.tsx';
 import type { Surround } from '../../../theme/palette.ts';

@@ -1,7 +1,7 @@
 import { lightestUnseen } from '@inkwell/core/checking';
 import { formatLabel, formatWeight, type Weight } from '@inkwell/core/model';
 import { Button } from 'antd';
-import { type AskedWay, isMeasured, type MeasuredWay } from '../../../api/encodings.ts';
+import { type AskedWay, isMeasured, type MeasuredWay } from '../../../api/files/encodings.ts';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 

@@ -1,7 +1,7 @@
 import { isGood, rankWays } from '@inkwell/core/checking';
 import { formatWeight, leastSimilarity } from '@inkwell/core/model';
 import { Button } from 'antd';
-import { type AskedWay, isMeasured } from '../../../api/encodings.ts';
+import { type AskedWay, isMeasured } from '../../../api/files/encodings.ts';
 import type { BenchFrame } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 

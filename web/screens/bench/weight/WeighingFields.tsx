@@ -10,7 +10,7 @@ import {
 import { bestQuality } from '@inkwell/core/planning';
 import { uploadWidths } from '@inkwell/core/surviving';
 import { tierWords, usualAim } from '@inkwell/core/weighing';
-import { useSpecBook } from '../../../api/specBook.ts';
+import { useSpecBook } from '../../../api/library/specBook.ts';
 import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';

@@ -2,7 +2,7 @@ import './WeightView.css';
 import type { Point } from '@inkwell/core/geometry';
 import type { EncodedFile, FrameSettings, Measured } from '@inkwell/core/model';
 import { useEffect, useMemo, useState } from 'react';
-import { type Encoding, useTrial } from '../../../api/encodings.ts';
+import { type Encoding, useTrial } from '../../../api/files/encodings.ts';
 import { CompareView } from '../../../compare/CompareView.tsx';
 import type { Surround } from '../../../theme/palette.ts';
 import { type BenchFrame, useFrameState } from '../frames/benchFrame.ts';

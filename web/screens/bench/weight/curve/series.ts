@@ -1,5 +1,5 @@
 import { formatLabel, type ImageFormat, type Place, type Weighing } from '@inkwell/core/model';
-import type { Encoding } from '../../../../api/encodings.ts';
+import type { Encoding } from '../../../../api/files/encodings.ts';
 import { palette } from '../../../../theme/palette.ts';
 
 /** One line of the curve: a way to encode, over all its qualities. */

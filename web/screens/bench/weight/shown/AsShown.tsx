@@ -1,8 +1,8 @@
 import { Button } from 'antd';
 import { useNavigate } from 'react-router';
-import { useNetworks, useStartDryRun } from '../../../../api/dryRuns.ts';
-import { useSpecBook } from '../../../../api/specBook.ts';
-import { useFindSurvival, useLearnedUploads, useSurvival } from '../../../../api/survival.ts';
+import { useFindSurvival, useLearnedUploads, useSurvival } from '../../../../api/files/survival.ts';
+import { useSpecBook } from '../../../../api/library/specBook.ts';
+import { useNetworks, useStartDryRun } from '../../../../api/projects/dryRuns.ts';
 import { FailureLine } from '../../../../parts/States.tsx';
 import { useUndoNote } from '../../../../parts/useUndoNote.tsx';
 import { afterwardsWords } from '../../../../places/uploadWords.ts';

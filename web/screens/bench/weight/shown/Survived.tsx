@@ -2,7 +2,7 @@ import { fileDimensions } from '@inkwell/core/geometry';
 import type { Survival } from '@inkwell/core/model';
 import { changeFor, isWorthIt } from '@inkwell/core/surviving';
 import { Button } from 'antd';
-import { useLearnUpload } from '../../../../api/survival.ts';
+import { useLearnUpload } from '../../../../api/files/survival.ts';
 import { counted } from '../../../../parts/counted.ts';
 import { useUndoNote } from '../../../../parts/useUndoNote.tsx';
 import { choiceWords, gainWords, whereWords } from '../../../../places/uploadWords.ts';

@@ -1,7 +1,7 @@
 import type { KeptIn, OwnPlace } from '@inkwell/core/model';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, tell } from './client.ts';
+import { ask, tell } from '../client.ts';
 
 const DoneSchema = z.object({ id: z.uuid(), placeId: z.string() });
 

@@ -1,7 +1,7 @@
 import { analyserVersion, type Seen, SeenSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, tell } from './client.ts';
+import { ask, tell } from '../client.ts';
 
 const lookingPollMs = 1000;
 

@@ -1,7 +1,7 @@
 import { ColourSchema, type Original, OriginalSchema, type OriginalSettings, TrimSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, type Saved, save, tell } from './client.ts';
+import { ask, type Saved, save, tell } from '../client.ts';
 
 export function useOriginals() {
   return useQuery({ queryKey: ['originals'], queryFn: () => ask(z.array(OriginalSchema), '/originals') });

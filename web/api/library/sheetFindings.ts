@@ -1,7 +1,7 @@
 import { type SheetFinding, SheetFindingSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask } from './client.ts';
+import { ask } from '../client.ts';
 
 const key = ['sheetFindings'];
 

@@ -1,6 +1,6 @@
 import { type FontFamily, FontFamilySchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import { ask, sendFile, tell } from './client.ts';
+import { ask, sendFile, tell } from '../client.ts';
 
 /** The fonts that words can be set in. */
 export const askFamilies = () => ask(z.array(FontFamilySchema), '/fonts');

@@ -1,6 +1,6 @@
 import { DrawnTextsSchema, OpenProjectSchema, type Original, type Rewriting } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { ask } from './client.ts';
+import { ask } from '../client.ts';
 
 /** The texts of a drawing that are still text; nothing is asked for other pictures. */
 export function useDrawnTexts({ id, format }: Pick<Original, 'id' | 'format'>) {

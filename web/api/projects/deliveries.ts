@@ -1,7 +1,7 @@
 import { type Delivery, DeliverySchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask } from './client.ts';
+import { ask } from '../client.ts';
 
 const workingPollMs = 500;
 const isOpen = (delivery: Delivery) => delivery.state === 'waiting' || delivery.state === 'working';

@@ -11,7 +11,7 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { z } from 'zod';
-import { ask, tell } from './client.ts';
+import { ask, tell } from '../client.ts';
 
 /** One encoding of a frame's picture that somebody wants to see. */
 export interface Encoding {

@@ -10,7 +10,7 @@ import {
 } from '@inkwell/core/model';
 import { useMutation, useMutationState, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, type Saved, save, tell } from './client.ts';
+import { ask, type Saved, save, tell } from '../client.ts';
 
 export function useProjects() {
   return useQuery({ queryKey: ['projects'], queryFn: () => ask(z.array(ProjectSchema), '/projects') });

@@ -1,7 +1,7 @@
 import { type Finish, type FinishFile, FinishSchema, type FinishSettings } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, type Saved, save, tell } from './client.ts';
+import { ask, type Saved, save, tell } from '../client.ts';
 
 const FinishesSchema = z.object({
   finishes: z.array(FinishSchema),

@@ -1,5 +1,5 @@
 import { type Dimensions, type FrameChange, type SavedFrame, SavedFrameSchema } from '@inkwell/core/model';
-import { type Saved, save, tell } from './client.ts';
+import { type Saved, save, tell } from '../client.ts';
 
 /** Saves a change made on top of `version`. @throws ApiError for everything but a conflict */
 export const saveFrame = (id: string, version: number, change: FrameChange): Promise<Saved<SavedFrame>> =>

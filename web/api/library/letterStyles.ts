@@ -6,7 +6,7 @@ import {
 } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, tell } from './client.ts';
+import { ask, tell } from '../client.ts';
 
 /** The styles of words that people made. */
 export function useLetterStyles() {

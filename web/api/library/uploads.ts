@@ -1,6 +1,6 @@
 import { type Original, OriginalSchema } from '@inkwell/core/model';
 import { create } from 'zustand';
-import { notConnected } from './client.ts';
+import { notConnected } from '../client.ts';
 
 /** One file on its way in. */
 export interface Upload {

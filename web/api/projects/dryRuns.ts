@@ -1,7 +1,7 @@
 import { type DryRun, DryRunSchema, DryRunSummarySchema, NetworkStatusSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, tell } from './client.ts';
+import { ask, tell } from '../client.ts';
 
 const workingPollMs = 700;
 

@@ -2,7 +2,7 @@ import { type PlaceOfNetwork, placesById, type SpecSheet, SpecSheetSchema } from
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { z } from 'zod';
-import { ask } from './client.ts';
+import { ask } from '../client.ts';
 
 /** All sheets. They change only with the program, so they are asked for once. */
 export function useSpecBook() {

@@ -23,7 +23,7 @@ test('a place is told in numbers that people write', () => {
 test('pieces are told with their order as people count, from one', () => {
   expect(groupWords({ kind: 'panels', min: 2, max: 12 })).toBe('2 to 12 panels, uploaded in reading order');
   expect(groupWords({ kind: 'block', columns: 2, rows: 2, gap: 0.015, postingOrder: [0, 2, 1, 3] })).toBe(
-    '2 × 2 tiles, gaps of 1.5 % of a tile’s width; uploaded in the order 1, 3, 2, 4'.replace('’', "'"),
+    '2 × 2 tiles, gaps of 1.5\u00a0% of a tile’s width; uploaded in the order 1, 3, 2, 4'.replace('’', "'"),
   );
   expect(
     groupWords({ kind: 'quilt', columns: 3, minRows: 1, maxRows: 6, gap: 0.01, posting: 'last tile first' }),

@@ -25,7 +25,7 @@ export const limitWords = (place: Pick<Place, 'limit' | 'group'>) =>
 
 export function groupWords(group: Group): string {
   if (group.kind === 'panels') return `${group.min} to ${group.max} panels, uploaded in reading order`;
-  const gap = `gaps of ${group.gap * 100} % of a tile's width`;
+  const gap = `gaps of ${group.gap * 100}\u00a0% of a tile's width`;
   if (group.kind === 'quilt')
     return `${group.columns} columns, ${group.minRows} to ${group.maxRows} rows, ${gap}; ${group.posting}`;
   const order = group.postingOrder.map((index) => index + 1).join(', ');

@@ -107,9 +107,12 @@ function Back({ back, at, onWorst }: { back: ComeBack; at: ShownAt | null; onWor
               <th scope="row">At the worst spot</th>
               <td>
                 {onWorst ? (
-                  <Button size="small" type="text" title="Go to the worst spot" onClick={onWorst}>
+                  <>
+                    <Button size="small" onClick={onWorst}>
+                      Go there
+                    </Button>{' '}
                     {at.worst.similarity.toFixed(1)}
-                  </Button>
+                  </>
                 ) : (
                   at.worst.similarity.toFixed(1)
                 )}

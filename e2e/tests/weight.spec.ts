@@ -124,6 +124,7 @@ test('the best upload of a frame is found, used for all of its place, and forgot
   // Dimensions can be chosen by hand as well; the file has them.
   await pick(page, 'Dimensions of the file', '512 × 512 px, of the place');
   await expect(shown).toContainText('Learned for Profile picture');
+  await page.getByRole('button', { name: 'Back', exact: true }).click();
   await undoAll(page);
   await page.getByRole('link', { name: 'Spec book' }).click();
   await page.getByRole('button', { name: 'Forget how Profile picture is uploaded' }).click();

@@ -62,9 +62,11 @@ export function EncodingCompare(props: {
     const encoding = side === 'own' ? own : shown;
     return side === 'uncompressed' || !encoding ? uncompressedUrl(subject) : encodedUrl(subject, encoding);
   };
+  // The frame is set otherwise by now: the next file is on its way, and the last may be gone.
+  const isPassing = subject.planHash !== state.savedHash;
   const compared = (side: Side) => ({
     word: words[side],
-    draw: ({ layer }: View) => <Layer url={urlOf(side)} alt={words[side]} style={layer} />,
+    draw: ({ layer }: View) => <Layer url={urlOf(side)} alt={words[side]} style={layer} isPassing={isPassing} />,
   });
   const choose = (which: 'before' | 'after') => (
     <Select<Side>
@@ -126,8 +128,13 @@ export const middleOf = (spot: { left: number; top: number; width: number; heigh
   y: spot.top + spot.height / 2,
 });
 
-/** A picture that stays until the next one is there, so that nothing flickers while a hand drags the quality. */
-function Layer({ url, alt, style }: { url: string; alt: string; style: View['layer'] }) {
+/**
+ * A picture that stays until the next one is there, so that nothing flickers while a hand drags the quality.
+ *
+ * @param isPassing whether another takes its place anyway: that it could not be loaded is no news then
+ */
+function Layer(props: { url: string; alt: string; style: View['layer']; isPassing: boolean }) {
+  const { url, alt, style, isPassing } = props;
   const [shown, setShown] = useState(url);
   const [failed, setFailed] = useState<string | null>(null);
   useEffect(() => {
@@ -151,7 +158,9 @@ function Layer({ url, alt, style }: { url: string; alt: string; style: View['lay
         data-current={shown === url}
         onError={() => setFailed(shown)}
       />
-      {failed === url && <output className="compare-live small">This picture could not be loaded.</output>}
+      {failed === url && !isPassing && (
+        <output className="compare-live small">This picture could not be loaded.</output>
+      )}
     </>
   );
 }

@@ -34,7 +34,7 @@ async function fullWall(client: Client, picture: string): Promise<string> {
       formats: ['jpeg'],
       limit: { bytes: 5_000_000, unit: 'MB' },
     };
-    const { body } = await client.ask('POST', '/own-places', { place, keptIn: { kind: 'sheet', name: 'Bench' } });
+    const { body } = await client.ask('POST', '/sheets/places', { place, keptIn: { kind: 'sheet', name: 'Bench' } });
     placeIds.push((body as { placeId: string }).placeId);
   }
   const { id, frames } = await client.project('Full wall', [original], placeIds);

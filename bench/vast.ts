@@ -85,7 +85,7 @@ const vastFrame = async (format: ImageFormat): Promise<Vast> =>
     const keptIn = { kind: 'sheet', name: 'Workshop' };
     const { placeId } = z
       .object({ placeId: z.string() })
-      .parse((await client.ask('POST', '/own-places', { place, keptIn })).body);
+      .parse((await client.ask('POST', '/sheets/places', { place, keptIn })).body);
     // One encoding is enough to see what it takes; to look for the lightest takes the same memory, several times over.
     const weighing = { ...plainWeighing, aim: { kind: 'as good as fits' } };
     await deliverOne(client, path, placeId, { format, weighing, finishId: 'crisp' });

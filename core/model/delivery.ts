@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { DimensionsSchema, PlaceSchema } from './book/place.ts';
 import { ImageFormatSchema } from './format.ts';
-import { DimensionsSchema, PlaceSchema } from './place.ts';
 import { PostingWordsSchema } from './posting.ts';
 import { SpotSchema } from './similarity.ts';
 import { ChromaSchema } from './weighing.ts';
@@ -36,8 +36,8 @@ export type SeamStep = z.infer<typeof SeamStepSchema>;
 export const PlaceThenSchema = z.object({
   /** `network/place`. */
   id: z.string(),
-  /** Its sheet, and the date on which the sheet's numbers were last checked. */
-  sheet: z.object({ slug: z.string(), checkedOn: z.iso.date() }),
+  /** Its sheet, the date on which the sheet's numbers were last checked, and the version of a sheet of one's own. */
+  sheet: z.object({ slug: z.string(), checkedOn: z.iso.date(), version: z.int().positive().optional() }),
   spec: PlaceSchema,
 });
 export type PlaceThen = z.infer<typeof PlaceThenSchema>;

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { BackingSchema, ColourSchema, OpaqueBackingSchema } from './backing.ts';
+import { placeSides } from './book/place.ts';
 import { FinishChoiceSchema } from './finish.ts';
 import { ImageFormatSchema } from './format.ts';
 import { HandsSchema } from './hand.ts';
-import { placeSides } from './place.ts';
 import { PlannedSchema } from './planned.ts';
 import { asAbove, FramePostingSchema } from './posting.ts';
 import { RingSchema } from './ring.ts';

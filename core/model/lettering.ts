@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { ColourSchema } from './backing.ts';
+import { DimensionsSchema, PurposeSchema } from './book/place.ts';
 import { LetterStyleSchema } from './letterStyle.ts';
 import { NameSchema } from './name.ts';
-import { DimensionsSchema, PurposeSchema } from './place.ts';
 
 /** Where an item would like to stand. */
 export const WishSchema = z.enum([

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { PinsSchema } from './book/sheetVersion.ts';
 import { FrameSchema } from './frame.ts';
 import { LetteringSchema } from './lettering.ts';
 import { OriginalSchema } from './original.ts';
@@ -21,6 +22,8 @@ export const ProjectSchema = z.object({
   lettering: LetteringSchema,
   /** What is said with its pictures where they are posted. */
   posting: ProjectPostingSchema,
+  /** Sheets of which it stays on a version. */
+  pins: PinsSchema,
   /** Grows by one with every change of what people set on the bench. */
   version: z.int().positive(),
   createdAt: z.iso.datetime(),
@@ -45,5 +48,6 @@ export const ProjectSettingsSchema = ProjectSchema.pick({
   composing: true,
   lettering: true,
   posting: true,
+  pins: true,
 });
 export type ProjectSettings = z.infer<typeof ProjectSettingsSchema>;

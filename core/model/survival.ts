@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { placeSides } from './book/place.ts';
 import { ImageFormatSchema } from './format.ts';
-import { placeSides } from './place.ts';
 import { ChromaSchema } from './weighing.ts';
 
 /** How a file is made so that what its network shows of it is best. */

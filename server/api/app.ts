@@ -17,9 +17,10 @@ import { learnedUploadsRouter } from './resources/learnedUploads.ts';
 import { letterStylesRouter } from './resources/letterStyles.ts';
 import { networksRouter } from './resources/networks.ts';
 import { originalsRouter } from './resources/originals.ts';
-import { ownPlacesRouter } from './resources/ownPlaces.ts';
 import { projectsRouter } from './resources/projects.ts';
 import { sheetFindingsRouter } from './resources/sheetFindings.ts';
+import { sheetsRouter } from './resources/sheets.ts';
+import { specBookRouter } from './resources/specBook.ts';
 import { storableOnly } from './storableOnly.ts';
 
 /** The whole application: the API under `/api`, the built interface under everything else. */
@@ -52,9 +53,6 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use(express.json({ limit: '2mb' }));
   app.use('/api', storableOnly);
 
-  app.get('/api/spec-book', async (_request, response) => {
-    response.json((await services.planner.open()).sheets);
-  });
   app.use('/api/originals', originalsRouter(services));
   app.use('/api/projects', projectsRouter(services));
   app.use('/api/frames', framesRouter(services));
@@ -63,11 +61,12 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use('/api/fonts', fontsRouter(services));
   app.use('/api/letter-styles', letterStylesRouter(services));
   app.use('/api/learned-uploads', learnedUploadsRouter(services));
-  app.use('/api/own-places', ownPlacesRouter(services));
   app.use('/api/deliveries', deliveriesRouter(services));
   app.use('/api/dry-runs', dryRunsRouter(services));
   app.use('/api/networks', networksRouter(services));
   app.use('/api/sheet-findings', sheetFindingsRouter(services));
+  app.use('/api/sheets', sheetsRouter(services));
+  app.use('/api/spec-book', specBookRouter(services));
   app.use('/api', () => {
     throw notFound('This address');
   });

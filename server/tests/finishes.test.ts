@@ -66,6 +66,7 @@ test('what a browser finishes of a part differs from the server’s file by a le
       composing: 'seen',
       lettering: [],
       posting: nothingSaid,
+      pins: {},
       version: 1,
     },
     seen: null,

@@ -7,6 +7,7 @@ import {
   LetterStyleFileSchema,
   LetterStyleSettingsSchema,
   NameSchema,
+  SpecSheetSchema,
 } from '@inkwell/core/model';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
@@ -30,7 +31,6 @@ import {
   TrimOptionsSchema,
   WidthSchema,
 } from '../api/resources/originals.ts';
-import { AddSchema, SaveSchema as SaveOwnPlace } from '../api/resources/ownPlaces.ts';
 import {
   ChangeFramesSchema,
   ChangeOriginalsSchema,
@@ -38,6 +38,8 @@ import {
   SettingsSchema as SaveProject,
 } from '../api/resources/projects.ts';
 import { FindingStateSchema } from '../api/resources/sheetFindings.ts';
+import { AddPlaceSchema, AwaySchema, MakeSheetSchema, MoveSchema, SaveSheetSchema } from '../api/resources/sheets.ts';
+import { BookSchema } from '../api/resources/specBook.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -78,8 +80,12 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'GET /originals/:id/preview': { query: z.object({ width: WidthSchema }) },
   'POST /letter-styles': { body: LetterStyleSettingsSchema },
   'POST /letter-styles/import': { body: LetterStyleFileSchema },
-  'POST /own-places': { body: AddSchema },
-  'PATCH /own-places/:id': { body: SaveOwnPlace },
+  'POST /sheets': { body: MakeSheetSchema },
+  'POST /sheets/places': { body: AddPlaceSchema },
+  'POST /sheets/away': { body: AwaySchema },
+  'POST /sheets/order': { body: MoveSchema },
+  'PATCH /sheets/:id': { body: SaveSheetSchema },
+  'GET /spec-book': { query: BookSchema },
   'POST /projects': { body: z.object({ name: NameSchema }) },
   'PATCH /projects/:id': { body: z.object({ name: NameSchema }) },
   'PATCH /projects/:id/settings': { body: SaveProject },
@@ -97,7 +103,7 @@ const prefixes: Record<string, string> = {
   'sheetFindings.ts': '/sheet-findings',
   'learnedUploads.ts': '/learned-uploads',
   'letterStyles.ts': '/letter-styles',
-  'ownPlaces.ts': '/own-places',
+  'specBook.ts': '/spec-book',
   'app.ts': '',
 };
 const folder = join(import.meta.dirname, '..', 'api');
@@ -204,7 +210,7 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
   const original = await client.original(await chart(500, 400).png().toBuffer(), 'chart.png');
   const strips = ['sunpane/swipe-panels-square', 'quillpost/inline-picture', 'pipwire/profile-picture'];
   const project = await client.project('Asked oddly', [original], strips);
-  const { body: place } = await client.ask('POST', '/own-places', {
+  await client.ask('POST', '/sheets/places', {
     place: {
       name: 'Own',
       purpose: 'post',
@@ -221,12 +227,17 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
     deliveryId: z.object({ id: z.string() }).parse(delivery).id,
   });
   const hashes = (await client.weights(project.id)).map(({ planHash }) => planHash);
+  const sheetIds = async () =>
+    z
+      .array(SpecSheetSchema)
+      .parse((await client.ask('GET', '/spec-book')).body)
+      .flatMap(({ own }) => own?.id ?? []);
   const idsOf = (value: unknown) => z.object({ id: z.string() }).parse(value).id;
   const things: Record<string, string[]> = {
     originals: [original.id],
     projects: [project.id],
     frames: project.frames.map(({ id }) => id),
-    'own-places': [idsOf(place)],
+    sheets: await sheetIds(),
     finishes: [idsOf(finish)],
     deliveries: [idsOf(delivery)],
     'dry-runs': [idsOf(run)],

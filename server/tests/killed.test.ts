@@ -128,7 +128,7 @@ test(`two workers, killed ${kills} times at random moments: every delivery ends 
     shownWidths: [80],
     group: { kind: 'block', columns: 2, rows: 1, gap: 0, postingOrder: [0, 1] },
   };
-  const own = await client.ask('POST', '/own-places', { place, keptIn: { kind: 'sheet', name: 'Tried' } });
+  const own = await client.ask('POST', '/sheets/places', { place, keptIn: { kind: 'sheet', name: 'Tried' } });
   const { placeId } = z.object({ placeId: z.string() }).parse(own.body);
   const places = ['pipwire/profile-picture', placeId, 'guildrow/profile-picture'];
   const mark = {

@@ -38,7 +38,7 @@ async function makePlaces(): Promise<WayPlace[]> {
   const made: WayPlace[] = [];
   for (const [format, colours] of ways) {
     for (const [shape, size] of shapes) {
-      const { body } = await client.ask('POST', '/own-places', {
+      const { body } = await client.ask('POST', '/sheets/places', {
         place: {
           name: `${shape} ${format} ${colours}`,
           purpose: 'post',

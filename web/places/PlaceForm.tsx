@@ -1,4 +1,5 @@
 import './PlaceForm.css';
+import { purposeWords } from '@inkwell/core/bookkeeping';
 import {
   formatLabel,
   ImageFormatSchema,
@@ -13,7 +14,6 @@ import { useEffect, useRef, useState } from 'react';
 import { useSpecBook } from '../api/library/specBook.ts';
 import { BeginFrom, choicesOf, Field, Measure, Pieces, type Put, type TextField } from './PlaceFields.tsx';
 import { draftFrom, emptyDraft, type PlaceDraft, type PlaceProblems, readDraft } from './placeDraft.ts';
-import { purposeWords } from './placeWords.ts';
 
 const shapeWords: Record<Place['shape'], string> = {
   rectangle: 'Rectangle',

@@ -28,7 +28,7 @@ export interface ProjectFrame {
 
 /** All frames of a project, in its order; and why nothing is known of their files, where that is so. */
 export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]; error: unknown; again: () => void } {
-  const places = usePlaces();
+  const places = usePlaces(project);
   const { data: measured, error, refetch } = useMeasured(project.id);
   const { data: known } = useFinishes();
   const { data: looked } = useSeen(project.id);

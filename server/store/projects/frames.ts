@@ -12,7 +12,7 @@ export type NewFrame = Omit<Frame, 'id' | 'version'>;
 export interface FramedPicture {
   frame: Frame;
   original: Original;
-  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'lettering' | 'posting' | 'version'>;
+  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'lettering' | 'posting' | 'pins' | 'version'>;
   /** What was seen in the original; null where it has not been looked at. */
   seen: Analysis | null;
 }
@@ -26,6 +26,7 @@ export const framedColumns = {
     composing: projects.composing,
     lettering: projects.lettering,
     posting: projects.posting,
+    pins: projects.pins,
     version: projects.version,
   },
 };
@@ -86,13 +87,13 @@ export async function framesOfProject(db: Queryable, projectId: string): Promise
   return toFramed(db, await inProject(db).execute({ projectId }));
 }
 
-/** Frames of all projects that are there: of an original, of a page of a file, for a place, or finished by a finish wherever that is said. */
+/** Frames of all projects that are there: of an original, of a page of a file, for places, or finished by a finish wherever that is said. */
 export async function framesAffected(
   db: Queryable,
   by:
     | { originalId: string }
     | { picture: { sha256: string; page: number } }
-    | { placeId: string }
+    | { placeIds: readonly string[] }
     | { finishId: string },
 ): Promise<FramedPicture[]> {
   const finishId = sql`coalesce(${frames.finishId}, ${originals.finishId}, ${projects.finishId})`;
@@ -101,8 +102,8 @@ export async function framesAffected(
       ? eq(frames.originalId, by.originalId)
       : 'picture' in by
         ? and(eq(originals.sha256, by.picture.sha256), eq(originals.page, by.picture.page))
-        : 'placeId' in by
-          ? eq(frames.placeId, by.placeId)
+        : 'placeIds' in by
+          ? inArray(frames.placeId, [...by.placeIds])
           : sql`${finishId} = ${by.finishId}`;
   return toFramed(db, await framed(db).where(isAffected));
 }

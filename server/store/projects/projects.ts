@@ -1,5 +1,5 @@
 import { plainFinishId } from '@inkwell/core/finishing';
-import type { OpenProject, Original, Project, ProjectSettings } from '@inkwell/core/model';
+import type { OpenProject, Original, Pins, Project, ProjectSettings } from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, isNull, type Placeholder, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
@@ -103,6 +103,12 @@ export async function projectName(db: Queryable, id: string): Promise<string | n
   return row?.name ?? null;
 }
 
+/** The versions of sheets that a project stays on; null where it is not there. */
+export async function projectPins(db: Queryable, id: string): Promise<Pins | null> {
+  const [row] = await db.select({ pins: projects.pins }).from(projects).where(alive(id));
+  return row?.pins ?? null;
+}
+
 /** The originals of a project, in its order; null where there is no such project. */
 export async function originalsOf(db: Queryable, id: string): Promise<Original[] | null> {
   if ((await projectName(db, id)) === null) return null;
@@ -164,8 +170,8 @@ export async function saveProjectSettings(
 export async function duplicateProject(db: Queryable, id: string): Promise<string | null> {
   const project = await openProject(db, id);
   if (!project) return null;
-  const { name, finishId, keeping, composing, lettering, posting } = project;
-  const copy = await addProject(db, `${name} copy`, { finishId, keeping, composing, lettering, posting });
+  const { name, finishId, keeping, composing, lettering, posting, pins } = project;
+  const copy = await addProject(db, `${name} copy`, { finishId, keeping, composing, lettering, posting, pins });
   if (project.originals.length > 0) {
     const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
     await db.insert(projectOriginals).values(chosen);

@@ -1,3 +1,4 @@
+export * from './book.ts';
 export * from './columns.ts';
 export * from './deliveries.ts';
 export * from './dryRuns.ts';

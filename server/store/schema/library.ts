@@ -5,7 +5,6 @@ import type {
   Mark,
   Origin,
   Original,
-  OwnPlace,
   Rewritten,
   Treatment,
   Trim,
@@ -21,7 +20,6 @@ import {
   pgTable,
   primaryKey,
   text,
-  unique,
   uuid,
 } from 'drizzle-orm/pg-core';
 import { bytea, bytes, moment } from './columns.ts';
@@ -92,25 +90,6 @@ export const analyses = pgTable(
     seenAt: moment('seen_at').notNull().defaultNow(),
   },
   (table) => [primaryKey({ columns: [table.sha256, table.page] })],
-);
-
-/** Places that people made. They stay while a frame could need them, also after their project. */
-export const ownPlaces = pgTable(
-  'own_places',
-  {
-    id: uuid('id').primaryKey().defaultRandom(),
-    /** The sheet that it is in: `own-…`, or `only-…` where it is meant for one project. */
-    sheetSlug: text('sheet_slug').notNull(),
-    sheetName: text('sheet_name').notNull(),
-    projectId: uuid('project_id'),
-    slug: text('slug').notNull(),
-    place: jsonb('place').$type<OwnPlace>().notNull(),
-    version: integer('version').notNull().default(1),
-    changedAt: moment('changed_at').notNull().defaultNow(),
-    createdAt: moment('created_at').notNull().defaultNow(),
-    deletedAt: moment('deleted_at'),
-  },
-  (table) => [unique('own_places_slug').on(table.sheetSlug, table.slug)],
 );
 
 /** Finishes that people made; those that ship are part of the program. */

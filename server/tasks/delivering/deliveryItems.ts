@@ -13,6 +13,7 @@ import type { Planning } from '../plans/planner.ts';
 /** A frame that is to be delivered, with all that follows for it. */
 export interface WantedFrame extends FramedPicture {
   at: PlaceOfNetwork;
+  sheet: SpecSheet;
   plan: RenderPlan;
   hash: string;
   finish: ResolvedFinish;
@@ -21,26 +22,24 @@ export interface WantedFrame extends FramedPicture {
 
 /** Frames as they would be delivered now; what cannot be planned is left out. */
 export const wantedFrames = (
-  { places, measuringOf, finishOf, letteredOf }: Planning,
+  { bookFor, measuringOf, finishOf, letteredOf }: Planning,
   frames: readonly FramedPicture[],
 ): WantedFrame[] =>
   frames.flatMap((framed): WantedFrame[] => {
+    const { places, sheets } = bookFor(framed.project);
     const at = places.get(framed.frame.placeId);
+    const sheet = sheets.find(({ slug }) => slug === at?.network.slug);
     const measuring = measuringOf(framed);
-    if (!at || !measuring) return [];
+    if (!at || !sheet || !measuring) return [];
     const { plan, planned } = measuring;
     const found = { plan, hash: planned.planHash, finish: finishOf(framed), lettered: letteredOf(framed) };
-    return [{ ...framed, at, ...found }];
+    return [{ ...framed, at, sheet, ...found }];
   });
 
 /** One item for every file of some frames, in posting order. */
-export function deliveryItems(
-  wanted: readonly WantedFrame[],
-  pattern: string,
-  sheets: readonly SpecSheet[],
-): DeliveryItem[] {
+export function deliveryItems(wanted: readonly WantedFrame[], pattern: string): DeliveryItem[] {
   const files = wanted.flatMap((one) => {
-    const perFrame = { blocked: blockersOf(one), placeThen: placeThenOf(one.at, sheets), marks: marksThen(one) };
+    const perFrame = { blocked: blockersOf(one), placeThen: placeThenOf(one), marks: marksThen(one) };
     return piecesInOrder(one.at.place, one.frame).map((piece) => ({ ...one, ...perFrame, piece }));
   });
   const names = fileNames(
@@ -66,10 +65,8 @@ export function deliveryItems(
   }));
 }
 
-function placeThenOf({ id, network, place }: PlaceOfNetwork, sheets: readonly SpecSheet[]): PlaceThen {
-  const sheet = sheets.find(({ slug }) => slug === network.slug);
-  if (!sheet) throw new Error(`The sheet of ${id} is not in the spec book.`);
-  return { id, sheet: { slug: sheet.slug, checkedOn: sheet.checkedOn }, spec: place };
+function placeThenOf({ at, sheet: { slug, checkedOn, own } }: WantedFrame): PlaceThen {
+  return { id: at.id, sheet: { slug, checkedOn, ...(own ? { version: own.version } : {}) }, spec: at.place };
 }
 
 /** What matters in a frame, where it lies in its file: what a person has marked, and what the program is sure to have seen. */

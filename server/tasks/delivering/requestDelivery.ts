@@ -60,7 +60,7 @@ export async function requestDelivery(
   if (wanted.length === 0) {
     throw new UserError('There is no frame to deliver. Choose a picture and a place for it first.');
   }
-  const items = deliveryItems(wanted, pattern, planning.sheets);
+  const items = deliveryItems(wanted, pattern);
   return db.transaction(async (tx) => {
     const { stored, delivery } = await addDelivery(tx, { projectId, projectName: name, pattern, items });
     await queueDelivery(tx, stored);

@@ -65,7 +65,7 @@ export async function dryRunOfFrame(
   if (!frame) throw new UserError('The place of this frame is not in the spec book any more.', 409);
   if (frame.hash !== plan)
     throw new UserError('The frame has changed since this was asked for. Look at it again.', 409);
-  const items = deliveryItems(wanted, defaultPattern, planning.sheets);
+  const items = deliveryItems(wanted, defaultPattern);
   const blocked = items.find((item) => item.blocked?.length)?.blocked ?? [];
   if (blocked.length > 0) throw new UserError(`This frame may not be delivered as it is: ${blocked.join(' ')}`, 409);
   const weight = (await knownWeights(db, [plan])).get(plan);

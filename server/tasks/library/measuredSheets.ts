@@ -4,8 +4,8 @@ import type { Services } from '../../services.ts';
 import { findSheetFinding, type NewFinding, setFindingState } from '../../store/library/sheetFindings.ts';
 import { framesAffected } from '../../store/projects/frames.ts';
 import { orNotFound } from '../../userError.ts';
-import type { Planning } from '../plans/planner.ts';
 import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
+import type { Book } from './specBook.ts';
 
 const what = 'This finding';
 
@@ -19,7 +19,7 @@ export interface Outcome {
  * What files that were uploaded say against the spec book as it is now. Only of sheets that ship: on a sheet of their own people write
  * what they know themselves.
  */
-export function findingsIn({ sheets, places }: Planning, dryRunId: string, outcomes: readonly Outcome[]): NewFinding[] {
+export function findingsIn({ sheets, places }: Book, dryRunId: string, outcomes: readonly Outcome[]): NewFinding[] {
   return outcomes.flatMap(({ line, outcome }) => {
     const id = line.placeThen?.id ?? '';
     const at = places.get(id);
@@ -58,5 +58,5 @@ export const changeFinding = (
       return orNotFound(await setFindingState(tx, id, version, state), what);
     },
     // What holds for all of a network is about what it shows, from which no plan follows.
-    async (tx, { network, place }) => (place === null ? [] : framesAffected(tx, { placeId: `${network}/${place}` })),
+    async (tx, { network, place }) => (place === null ? [] : framesAffected(tx, { placeIds: [`${network}/${place}`] })),
   );

@@ -1,4 +1,3 @@
-import { withMeasured } from '@inkwell/core/dryRunning';
 import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
 import { fileDimensions, marksOnPicture, pictureBox } from '@inkwell/core/geometry';
 import type { FontBook } from '@inkwell/core/lettering';
@@ -10,12 +9,11 @@ import {
   isMust,
   type KeepMark,
   type Original,
+  type Pins,
   type Place,
   type PlaceOfNetwork,
   type Planned,
   placeProblem,
-  placesById,
-  type SpecSheet,
 } from '@inkwell/core/model';
 import {
   detailHash,
@@ -30,27 +28,28 @@ import {
 import { asComposed } from '@inkwell/core/proposing';
 import { LRUCache } from 'lru-cache';
 import type { Fonts } from '../../fonts/fonts.ts';
-import { shippedSheets } from '../../standins/shippedSheets.ts';
 import type { Database, Queryable } from '../../store/database.ts';
 import { blobToFile } from '../../store/library/blobs.ts';
 import { listFinishes } from '../../store/library/finishes.ts';
 import { libraryVersion } from '../../store/library/libraryVersion.ts';
 import { listOwnFonts } from '../../store/library/ownFonts.ts';
-import { ownSheets } from '../../store/library/ownPlaces.ts';
-import { listSheetFindings } from '../../store/library/sheetFindings.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
+import { type Book, type SpecBook, SpecBooks } from '../library/specBook.ts';
 
-/** What frames are planned from: all sheets of the spec book, their places by id, the finishes that people made, and all fonts. */
+/** What frames are planned from: the spec book, the finishes that people made, and all fonts. */
 interface Library {
-  readonly sheets: readonly SpecSheet[];
-  readonly places: ReadonlyMap<string, PlaceOfNetwork>;
+  readonly specBook: SpecBook;
   readonly finishes: readonly Finish[];
   /** All fonts that words can be set in. */
   readonly book: FontBook;
 }
 
 /** The library as it is now, and what follows from it for frames. */
-export interface Planning extends Library {
+export interface Planning extends Omit<Library, 'specBook'>, Book {
+  /** The spec book as a project has it. */
+  bookFor(project: { pins: Pins }): Book;
+  /** The place of a frame, as its project has it; undefined where it is not in the book. */
+  atOf(framed: FramedPicture): PlaceOfNetwork | undefined;
   /** How a frame is finished. */
   finishOf(framed: FramedPicture): ResolvedFinish;
   /** The plan of a frame as it might be set; null where its place is no longer in the book, or beyond all bounds. */
@@ -96,7 +95,7 @@ const lengthOf = ({ plan }: Measuring): number =>
 
 /** Plans frames from the sheets and finishes that ship with the program, and from those that people made. */
 export class Planner {
-  private readonly shipped = shippedSheets();
+  private readonly specBooks = new SpecBooks();
   /** By frame and by the versions of all that its plan follows from. To compose a frame takes a millisecond, and lists ask for many. */
   private readonly kept = new LRUCache<string, Measuring>({ maxSize: mostKept, sizeCalculation: lengthOf });
 
@@ -112,22 +111,26 @@ export class Planner {
   private async libraryOf(db: Queryable): Promise<Library & { version: number }> {
     const version = await libraryVersion(db);
     if (this.library?.version === version) return this.library;
-    const sheets = [...withMeasured(this.shipped, await listSheetFindings(db)), ...(await ownSheets(db))];
+    // What a transaction has changed may be taken back, and its version given to another change.
+    const isLasting = db === this.db;
+    const specBook = await this.specBooks.read(db, isLasting);
     const fetch = (sha256: string, path: string) => blobToFile(db, sha256, path);
     const book = await this.fonts.bookWith(await listOwnFonts(db), fetch);
-    const library = { version, book, sheets, places: placesById(sheets), finishes: await listFinishes(db) };
-    // What a transaction has changed may be taken back, and its version given to another change.
-    if (db === this.db) this.library = library;
+    const library = { version, book, specBook, finishes: await listFinishes(db) };
+    if (isLasting) this.library = library;
     return library;
   }
 
   /** Everything as it is now. @param db a transaction, to see what it has changed */
   async open(db: Queryable = this.db): Promise<Planning> {
-    const { version, sheets, places, finishes, book } = await this.libraryOf(db);
+    const { version, specBook, finishes, book } = await this.libraryOf(db);
+    const { sheets, places } = specBook;
+    const bookFor: Planning['bookFor'] = ({ pins }) => specBook.withPins(pins);
+    const atOf: Planning['atOf'] = ({ frame, project }) => bookFor(project).places.get(frame.placeId);
     const finishOf: Planning['finishOf'] = (framed) => resolveFinish(framed, finishes);
     const plannedOf = (framed: FramedPicture): PlannedFrame | null => {
       const { frame, original, project, seen } = framed;
-      const place = places.get(frame.placeId)?.place;
+      const place = atOf(framed)?.place;
       if (!place || !isPlannable(place, frame, original)) return null;
       const { treatment } = finishOf(framed);
       const composed = asComposed(original, seen, project.composing);
@@ -147,13 +150,15 @@ export class Planner {
     return {
       sheets,
       places,
+      bookFor,
+      atOf,
       finishes,
       book,
       finishOf,
       planOf,
       letteredOf: (framed) => (framed.project.lettering.length === 0 ? null : (plannedOf(framed)?.lettered ?? null)),
       measuringOf: (framed) => {
-        const place = places.get(framed.frame.placeId)?.place ?? {};
+        const place = atOf(framed)?.place ?? {};
         const basis = basisOf({ ...framed, finish: finishOf(framed).finish, place });
         // A font that words have waited for makes another plan of the same frame.
         const key = `${framed.frame.id} ${basis} ${version}`;

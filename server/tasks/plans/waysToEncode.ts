@@ -45,7 +45,7 @@ interface PlannedWay {
 
 function plannedWays({ framed, planning }: AskedFrame, about: About): PlannedWay[] {
   const { frame, original } = framed;
-  const { place } = orNotFound(planning.places.get(frame.placeId), 'The place of this frame');
+  const { place } = orNotFound(planning.atOf(framed), 'The place of this frame');
   const toWay = { original, place, settings: frame, treatment: planning.finishOf(framed).treatment };
   const ways = about === 'ways' ? waysOut(toWay) : [ownFormat(framed), ...otherFormats(toWay)].map(unseen);
   return ways.flatMap((way) => {

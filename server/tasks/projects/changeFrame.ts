@@ -46,7 +46,7 @@ export async function changeFrame(
       const { frame } = framed;
       const planning = await planner.open(tx);
       const { finishOf, measuringOf } = planning;
-      const at = orNotFound(placeSays(planning, frame.placeId), 'The place of this frame');
+      const at = orNotFound(placeSays(planning.bookFor(framed.project), frame.placeId), 'The place of this frame');
       const { place } = at;
       const current: SavedFrame = { ...frame, planned: measuringOf(framed)?.planned ?? null };
       checkVersion(current, version, 'This frame was changed in another window.');

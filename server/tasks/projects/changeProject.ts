@@ -4,8 +4,10 @@ import {
   type Frame,
   type FrameSettings,
   type OpenProject,
+  type Pins,
   type ProjectSettings,
   plainSettings,
+  type SpecSheet,
 } from '@inkwell/core/model';
 import { asComposed } from '@inkwell/core/proposing';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
@@ -50,12 +52,23 @@ export async function changeProjectSettings(
     async (tx) => {
       const current = await opened(tx, id);
       checkVersion(current, version, 'These project settings were changed in another window.');
+      if (change.pins) checkPins((await services.planner.open(tx)).sheets, change.pins);
       if (change.lettering) await checkEmblems(tx, current.lettering, change.lettering);
       orNotFound(await saveProjectSettings(tx, id, version, change), what);
     },
     (tx) => framesOfProject(tx, id),
   );
   return opened(services.db, id);
+}
+
+/** A project can only stay on a version that there is. @throws UserError where there is none */
+function checkPins(sheets: readonly SpecSheet[], pins: Pins): void {
+  for (const [slug, number] of Object.entries(pins)) {
+    const own = sheets.find((sheet) => sheet.slug === slug)?.own;
+    if (!own || number > own.version) {
+      throw new UserError(`There is no version ${number} of the sheet ${slug}. Choose one that there is.`);
+    }
+  }
 }
 
 /** Takes a project back that was put aside. Nobody wanted its frames measured meanwhile: that is asked for again. */
@@ -112,7 +125,7 @@ export async function chooseFrames(
   const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
     const original = originals.find((one) => one.id === originalId);
     if (!original) throw new UserError('An original has to be chosen for the project before it is given places.', 409);
-    const at = placeSays(planning, placeId);
+    const at = placeSays(planning.bookFor(project), placeId);
     if (!at) throw new UserError(`There is no place ${placeId} in the spec book.`);
     const { place } = at;
     const plain: NewFrame = {

@@ -13,7 +13,7 @@ const keyOf = (hash: string) => `survival ${hash}`;
 /** What a frame's place and plan come to, for what is found out about both. @throws UserError where the frame has changed */
 export async function askedUpload(services: Stores, frameId: string, planHash: string) {
   const { framed, planning } = await askedFrame(services, frameId, planHash);
-  const at = orNotFound(placeSays(planning, framed.frame.placeId), 'The place of this frame');
+  const at = orNotFound(placeSays(planning.bookFor(framed.project), framed.frame.placeId), 'The place of this frame');
   return { framed, at, hash: survivalHash(planHash, at) };
 }
 

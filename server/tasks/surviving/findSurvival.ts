@@ -24,7 +24,7 @@ export async function findSurvival(
 ): Promise<Keep> {
   const planning = await planner.open();
   const framed = await findFrame(db, frameId);
-  const at = framed && placeSays(planning, framed.frame.placeId);
+  const at = framed && placeSays(planning.bookFor(framed.project), framed.frame.placeId);
   const measuring = framed && planning.measuringOf(framed);
   if (!framed || !at || !measuring || survivalHash(measuring.planned.planHash, at) !== hash) return nothing;
   if (await knownSurvival(db, hash)) return nothing;

@@ -31,7 +31,7 @@ import { WeightView } from './weight/WeightView.tsx';
 /** The original with all outlines on the left, the wall of finished pictures on the right, the reading of one below. */
 export function BenchScreen() {
   const project = useOpenProject();
-  const places = usePlaces();
+  const places = usePlaces(project);
   const { data: known, isPending } = useFinishes();
   const store = useProjectBench(project, known?.finishes);
   const finishing = useFinishing(store);

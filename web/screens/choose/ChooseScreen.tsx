@@ -1,4 +1,5 @@
 import './ChooseScreen.css';
+import { purposeWords } from '@inkwell/core/bookkeeping';
 import {
   type Frame,
   FrameSettingsSchema,
@@ -13,7 +14,7 @@ import { Button, Checkbox, Segmented } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { previewUrl } from '../../api/library/originals.ts';
-import { useOwnPlaces } from '../../api/library/ownPlaces.ts';
+import { useSheets } from '../../api/library/sheets.ts';
 import { usePlaces, useSpecBook } from '../../api/library/specBook.ts';
 import { useChoosing } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
@@ -21,7 +22,6 @@ import { DropArea } from '../../parts/DropArea.tsx';
 import { Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { PlaceForm } from '../../places/PlaceForm.tsx';
-import { purposeWords } from '../../places/placeWords.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { type Grouping, type PlaceGroup, PlaceGroupList } from './PlaceGroupList.tsx';
 import { useChosen } from './useChosen.ts';
@@ -47,15 +47,15 @@ function grouped(by: Grouping, sheets: SpecSheet[], places: Map<string, PlaceOfN
 /** Chooses the pictures of a project and the places each of them goes to. */
 export function ChooseScreen() {
   const project = useOpenProject();
-  const { data: all = [], error } = useSpecBook();
-  const known = usePlaces();
+  const { data: all = [], error } = useSpecBook(project);
+  const known = usePlaces(project);
   // A sheet that is meant for another project is of no use here, unless frames were copied from there.
   const sheets = all.filter(
     ({ slug, projectId }) =>
       !projectId || projectId === project.id || project.frames.some((one) => one.placeId.startsWith(`${slug}/`)),
   );
   const places = new Map([...known].filter(([, one]) => sheets.some(({ slug }) => slug === one.network.slug)));
-  const { add } = useOwnPlaces();
+  const { addPlace } = useSheets();
   const [writing, setWriting] = useState(false);
   const choosing = useChoosing(project.id);
   const note = useUndoNote();
@@ -164,7 +164,7 @@ export function ChooseScreen() {
             onClose={() => setWriting(false)}
             onDone={async (place, keptIn) => {
               try {
-                const { placeId } = await add.mutateAsync({ place, keptIn });
+                const { placeId } = await addPlace.mutateAsync({ place, keptIn });
                 setWriting(false);
                 // It was made to be used: the ticked pictures get it at once.
                 const given = selected.map(({ id }) => ({ originalId: id, placeId }));

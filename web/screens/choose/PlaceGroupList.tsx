@@ -1,7 +1,7 @@
+import { dimensionsWords } from '@inkwell/core/bookkeeping';
 import { formatLimit, type Original, type PlaceOfNetwork } from '@inkwell/core/model';
 import { Checkbox } from 'antd';
 import { PlaceOutline } from '../../places/PlaceOutline.tsx';
-import { dimensionsWords } from '../../places/placeWords.ts';
 
 export type Grouping = 'network' | 'purpose';
 export interface PlaceGroup {

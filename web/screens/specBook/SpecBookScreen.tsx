@@ -1,4 +1,5 @@
 import './SpecBookScreen.css';
+import { dimensionsWords, formatsWords, groupWords, limitWords } from '@inkwell/core/bookkeeping';
 import type { LearnedUpload, Place, SheetFinding, SpecSheet } from '@inkwell/core/model';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
@@ -12,7 +13,6 @@ import { Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { PlaceForm } from '../../places/PlaceForm.tsx';
 import { PlaceOutline } from '../../places/PlaceOutline.tsx';
-import { dimensionsWords, formatsWords, groupWords, limitWords } from '../../places/placeWords.ts';
 
 import { LearnedLine } from './LearnedLine.tsx';
 import { SheetFindings } from './SheetFindings.tsx';

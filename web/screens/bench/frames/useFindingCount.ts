@@ -11,7 +11,7 @@ import { frameFacts } from './frameFacts.ts';
 
 /** How many frames of a project have findings, as they are set on the bench now, or were a moment ago: nobody waits for that. */
 export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {
-  const places = usePlaces();
+  const places = usePlaces(project);
   const { data: known } = useSeen(project.id);
   const set = useBench((bench) => bench.settings);
   const saved = useBench((bench) => bench.saved);

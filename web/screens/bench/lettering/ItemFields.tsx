@@ -77,7 +77,7 @@ type Standing = Pick<
 /** Where an item would like to stand, how large, and where it is shown. What it says is no part of that: who types does not wait for these fields. */
 const StandFields = memo(function StandFields({ item, hands }: { item: Standing; hands: LetteringHands }) {
   const project = useOpenProject();
-  const book = usePlaces();
+  const book = usePlaces(project);
   // A place that no frame goes to any more can still be taken off the list.
   const placeIds = new Set([...project.frames.map(({ placeId }) => placeId), ...item.notOnPlaces]);
   const places = [...placeIds].map((id) => {

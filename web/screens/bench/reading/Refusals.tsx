@@ -7,7 +7,7 @@ import { useBench, useBenchStore } from '../state/useBench.ts';
 /** What the server has refused to save, and why. It stays as it was typed until it is changed or put back. */
 export function Refusals({ project }: { project: OpenProject }) {
   const store = useBenchStore();
-  const places = usePlaces();
+  const places = usePlaces(project);
   const phases = useBench((bench) => bench.phases);
   const finishes = useBench((bench) => bench.saved.finishes);
   const nameOf: Record<Kind, (id: string) => string> = {

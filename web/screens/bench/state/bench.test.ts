@@ -265,6 +265,7 @@ describe('finishes', () => {
     composing: 'seen' as const,
     lettering: [],
     posting: nothingSaid,
+    pins: {},
   });
   const known = (finishId: string, finishes: Finish[]) => ({
     frames: [frame(0, 100)],

@@ -13,6 +13,7 @@ import { tierWords, usualAim } from '@inkwell/core/weighing';
 import { useSpecBook } from '../../../api/library/specBook.ts';
 import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 import { NumberField } from '../../../parts/fields/NumberField.tsx';
+import { useOpenProject } from '../../ProjectLayout.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 
@@ -40,7 +41,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
   const { weighing, format } = settings;
   const set = (change: Partial<Weighing>) =>
     store.set('frames', one.frame.id, { weighing: { ...weighing, ...change } });
-  const sheet = useSpecBook().data?.find(({ slug }) => slug === one.at.network.slug);
+  const sheet = useSpecBook(useOpenProject()).data?.find(({ slug }) => slug === one.at.network.slug);
   const offered = sheet ? uploadWidths(place, one.original, settings, sheet) : [null];
   const widths = offered.includes(settings.uploadWidth) ? offered : [...offered, settings.uploadWidth];
   const range = typeof place.height === 'number' ? null : place.height;

@@ -6,6 +6,7 @@ import { useNetworks, useStartDryRun } from '../../../../api/projects/dryRuns.ts
 import { FailureLine } from '../../../../parts/States.tsx';
 import { useUndoNote } from '../../../../parts/useUndoNote.tsx';
 import { afterwardsWords } from '../../../../places/uploadWords.ts';
+import { useOpenProject } from '../../../ProjectLayout.tsx';
 import type { BenchFrame, FrameState } from '../../frames/benchFrame.ts';
 import { Learned } from './Learned.tsx';
 import { Survived } from './Survived.tsx';
@@ -14,7 +15,7 @@ import { Survived } from './Survived.tsx';
 export function AsShown({ one, state }: { one: BenchFrame; state: FrameState }) {
   const { frame, at } = one;
   const { data: networks } = useNetworks();
-  const { data: sheets } = useSpecBook();
+  const { data: sheets } = useSpecBook(useOpenProject());
   const sheet = sheets?.find(({ slug }) => slug === at.network.slug);
   const start = useStartDryRun(frame.projectId);
   const asked = { frameId: frame.id, planHash: state.savedHash };

@@ -1,4 +1,4 @@
-import { formatLabel, formatLimit, type Group, type Place, type Purpose } from '@inkwell/core/model';
+import { type Area, formatLabel, formatLimit, type Group, type Place, type Purpose } from '../model/index.ts';
 
 export const purposeWords: Record<Purpose, string> = {
   post: 'Posts',
@@ -31,3 +31,15 @@ export function groupWords(group: Group): string {
   const order = group.postingOrder.map((index) => index + 1).join(', ');
   return `${group.columns} × ${group.rows} tiles, ${gap}; uploaded in the order ${order}`;
 }
+
+export const shapeWords: Record<Place['shape'], string> = {
+  rectangle: 'Rectangle',
+  rounded: 'Rounded corners',
+  circle: 'Circle',
+};
+
+/** Where an area lies and why: `130 × 44 px at 1138, 664: running time`. */
+export const areaWords = ({ left, top, width, height, shape, reason }: Area): string =>
+  `${shape === 'circle' ? `circle of ${said(width)}` : `${said(width)} × ${said(height)}`} px at ${said(left)}, ${said(top)}: ${reason}`;
+
+const said = (value: number): string => String(Number(value.toFixed(2)));

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { boundedPlace, PlaceFieldsSchema } from './place.ts';
 
-/** What a person says of a place of their own; its slug and its row are made for it. */
+/** What a person says of a place of their own; its slug is made for it. */
 export const OwnPlaceSchema = PlaceFieldsSchema.omit({ slug: true, own: true, measured: true }).superRefine(
   boundedPlace,
 );

@@ -1,6 +1,6 @@
-import type { Place } from '@inkwell/core/model';
-import { samplePlace } from '@inkwell/core/testing';
 import { expect, test } from 'vitest';
+import type { Place } from '../model/index.ts';
+import { samplePlace } from '../testing/index.ts';
 import { dimensionsWords, formatsWords, groupWords, limitWords } from './placeWords.ts';
 
 const place = (over: Partial<Place>) =>

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { frameBounds, PlaceSchema, SpecSheetSchema } from './index.ts';
+import { frameBounds, PlaceSchema, SpecSheetSchema } from '../index.ts';
 
 const place = {
   slug: 'a',

@@ -1,0 +1,4 @@
+export * from './differences.ts';
+export * from './fields.ts';
+export * from './history.ts';
+export * from './placeWords.ts';

@@ -1,0 +1,101 @@
+import { z } from 'zod';
+import { AfterUploadSchema } from '../afterUpload.ts';
+import { type Place, PlaceSchema, placeSides, SlugSchema } from './place.ts';
+import { ProvenanceSchema } from './provenance.ts';
+
+const name = z
+  .string()
+  .trim()
+  .min(1, 'A sheet needs a name.')
+  .max(40, 'The name of a sheet can have at most 40 characters.');
+const kind = z
+  .string()
+  .trim()
+  .min(1, 'Say in a few words what kind of network it is.')
+  .max(60, 'What kind of network it is can have at most 60 characters.');
+const side = z.int().min(placeSides.least).max(placeSides.most);
+
+/** The most places that one sheet has. */
+export const mostPlaces = 500;
+
+/** What a sheet says of its network, beside its places. */
+const sheetFields = {
+  name,
+  kind,
+  /** ISO date on which the numbers were last compared with the network's own, as far as they have no date of their own. */
+  checkedOn: ProvenanceSchema.shape.checkedOn,
+  source: ProvenanceSchema.shape.source.optional(),
+  sureness: ProvenanceSchema.shape.sureness.optional(),
+  /** Not known of most sheets of one's own. */
+  afterUpload: AfterUploadSchema.optional(),
+  /** Between which lengths a side may lie where files of other dimensions than a place's, in its ratio, are taken too. */
+  otherSides: z
+    .object({ least: side, most: side })
+    .refine(({ least, most }) => least <= most, 'The least length has to be at or below the greatest.')
+    .optional(),
+  places: z.array(PlaceSchema).max(mostPlaces, `A sheet can have at most ${mostPlaces} places.`),
+};
+
+/** Refuses two places under one id. */
+const distinct = ({ places }: { places: readonly Pick<Place, 'slug'>[] }, context: z.RefinementCtx): void => {
+  const seen = new Set<string>();
+  for (const [index, { slug }] of places.entries()) {
+    if (seen.has(slug)) {
+      const message = `Two places of this sheet have the id ${slug}. Give one of them another.`;
+      context.addIssue({ code: 'custom', path: ['places', index, 'slug'], message });
+    }
+    seen.add(slug);
+  }
+};
+
+/** What people write down of a network: what a version of a sheet keeps. */
+export const SheetContentSchema = z
+  .object({
+    ...sheetFields,
+    places: z
+      .array(PlaceSchema.transform(({ own: _, measured: __, ...place }) => place))
+      .max(mostPlaces, `A sheet can have at most ${mostPlaces} places.`),
+  })
+  .superRefine(distinct);
+export type SheetContent = z.infer<typeof SheetContentSchema>;
+
+/** One network's places. */
+export const SpecSheetSchema = z
+  .object({
+    /** Never changes: frames refer to places by it. */
+    slug: SlugSchema.max(80),
+    ...sheetFields,
+    /** Of a sheet of one's own: by what it is changed, and which version this is. Sheets that ship have none. */
+    own: z.object({ id: z.uuid(), version: z.int().positive() }).optional(),
+    /** The newest version, where a project stays on an older one. */
+    newest: z.int().positive().optional(),
+    /** Put away: its places are not offered; frames that are made for them stay. */
+    isAway: z.boolean().optional(),
+    /** The one project that a sheet of one's own is meant for. */
+    projectId: z.uuid().optional(),
+  })
+  .superRefine(distinct);
+export type SpecSheet = z.infer<typeof SpecSheetSchema>;
+
+/** A place together with the network it belongs to, under the id by which frames refer to it. */
+export interface PlaceOfNetwork {
+  /** `network/place`, e.g. `sunpane/story`. */
+  id: string;
+  network: { slug: string; name: string };
+  place: Place;
+}
+
+/** All places of all sheets by id. */
+export function placesById(sheets: readonly SpecSheet[]): Map<string, PlaceOfNetwork> {
+  return new Map(
+    sheets.flatMap((sheet) =>
+      sheet.places.map((place) => {
+        const id = `${sheet.slug}/${place.slug}`;
+        return [id, { id, network: { slug: sheet.slug, name: sheet.name }, place }] as const;
+      }),
+    ),
+  );
+}
+
+/** The sheet of a place, by the id of that. */
+export const sheetSlugOf = (placeId: string): string => placeId.split('/')[0] ?? '';

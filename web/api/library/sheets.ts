@@ -1,0 +1,83 @@
+import {
+  type KeptIn,
+  type OwnPlace,
+  type SheetContent,
+  SheetContentSchema,
+  type SheetVersion,
+  SheetVersionSchema,
+  type SpecSheet,
+  SpecSheetSchema,
+  type VersionWords,
+} from '@inkwell/core/model';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { z } from 'zod';
+import { ApiError, ask, tell } from '../client.ts';
+
+const MadeSchema = z.object({ placeId: z.string() });
+
+/** What came of saving a sheet: it is the next version now, or it was changed elsewhere. */
+export type SavedSheet = { done: SpecSheet } | { elsewhere: SheetVersion };
+
+/** All versions of a sheet, the newest first. */
+export const useSheetVersions = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['sheet-versions', id],
+    queryFn: () => ask(z.array(SheetVersionSchema), `/sheets/${id}/versions`),
+    enabled: id !== undefined,
+  });
+
+/** Makes and changes sheets; whatever shows places is asked for again. */
+export function useSheets() {
+  const client = useQueryClient();
+  const onSuccess = () =>
+    Promise.all(
+      ['spec-book', 'sheet-versions', 'projects', 'project', 'measured'].map((key) =>
+        client.invalidateQueries({ queryKey: [key] }),
+      ),
+    );
+  return {
+    addPlace: useMutation({
+      mutationFn: (body: { place: OwnPlace; keptIn: KeptIn }) =>
+        ask(MadeSchema, '/sheets/places', { method: 'POST', body }),
+      onSuccess,
+    }),
+    make: useMutation({
+      mutationFn: (body: { content: SheetContent; words: VersionWords }) =>
+        ask(SpecSheetSchema, '/sheets', { method: 'POST', body }),
+      onSuccess,
+    }),
+    save: useMutation({
+      mutationFn: async ({
+        id,
+        version,
+        ...change
+      }: {
+        id: string;
+        version: number;
+        content: SheetContent;
+        words: VersionWords;
+      }): Promise<SavedSheet> => {
+        try {
+          return { done: await ask(SpecSheetSchema, `/sheets/${id}`, { method: 'PATCH', body: { version, change } }) };
+        } catch (error) {
+          const isConflict = error instanceof ApiError && error.status === 409;
+          const current = isConflict ? SheetVersionSchema.safeParse(error.details.current).data : undefined;
+          if (current) return { elsewhere: current };
+          throw error;
+        }
+      },
+      onSuccess,
+    }),
+    putAway: useMutation({
+      mutationFn: (body: { slug: string; isAway: boolean }) => tell('/sheets/away', { method: 'POST', body }),
+      onSuccess,
+    }),
+    move: useMutation({
+      mutationFn: (body: { slug: string; before: string | null }) => tell('/sheets/order', { method: 'POST', body }),
+      onSuccess,
+    }),
+  };
+}
+
+/** What a sheet says, as a version of it keeps that. */
+export const contentOf = (sheet: SpecSheet): SheetContent => SheetContentSchema.parse(sheet);

@@ -92,7 +92,12 @@ test('what a place does not take is told with what it takes', () => {
   expect(found(['jpeg', 'png'], 'png', true)[0]?.fix?.change).toEqual({ format: 'jpeg' });
   expect(found(['png'], 'png', true)[0]?.fix).toBeUndefined();
   expect(found(['jpeg'], 'jpeg', true)[0]?.fix).toBeUndefined();
-  const tall = frameFindings({ original, place, settings: { ...settings, height: 500 }, weight });
+  const tall = frameFindings({
+    original,
+    place,
+    settings: { ...settings, dimensions: { width: 600, height: 501 } },
+    weight,
+  });
   expect(tall).toMatchObject([{ kind: 'not taken', level: 'blocker' }]);
 });
 

@@ -1,4 +1,4 @@
-import { contentAreaOf, frameWindow } from '../framing/index.ts';
+import { contentAreaOf, frameWindow, settledPlace } from '../framing/index.ts';
 import {
   area,
   boundsOf,
@@ -16,11 +16,13 @@ import {
   formatLabel,
   formatLimit,
   formatWeight,
+  limitFor,
   type Place,
   type Window,
 } from '../model/index.ts';
 import { flattenColour, isCutOut } from '../planning/index.ts';
 import { notTaken } from '../splitting/index.ts';
+import { budgetBytes } from '../weighing/index.ts';
 import { detailFindings } from './files/detailFindings.ts';
 import { finishFindings } from './files/finishFindings.ts';
 import { similarityFindings } from './files/similarityFindings.ts';
@@ -28,6 +30,7 @@ import { type FrameToCheck, withBorder } from './frameToCheck.ts';
 import { legibilityFindings } from './lettering/legibilityFindings.ts';
 import { letteringFindings } from './lettering/letteringFindings.ts';
 import { markFindings } from './markFindings.ts';
+import { carriedFinding, wishFindings } from './placeFindings.ts';
 import { stretchWords } from './stretchWords.ts';
 import { stripFindings } from './strips/stripFindings.ts';
 import { tiltFinding } from './tiltFinding.ts';
@@ -41,18 +44,19 @@ const mostEnlargement = 8;
 /**
  * Everything that is wrong or doubtful about one frame: blockers first, then cautions.
  *
- * @param window what the frame shows, where that was worked out already
+ * @param known what the frame shows, where that was worked out already
  */
-export function frameFindings(
-  frame: FrameToCheck,
-  window: Window = frameWindow(frame.original, frame.place, withBorder(frame), frame.wordsRoom ?? 0),
-): Finding[] {
+export function frameFindings(given: FrameToCheck, known?: Window): Finding[] {
+  const frame = { ...given, place: settledPlace(given.place, given.original, given.settings) };
+  const window = known ?? frameWindow(frame.original, frame.place, withBorder(frame), frame.wordsRoom ?? 0);
   const output = frameDimensions(frame.place, frame.original, frame.settings);
   const contentArea = contentAreaOf(frame.place, frame.original, withBorder(frame));
   const found = [
     notTakenFinding(frame),
     formatFinding(frame),
     weightFinding(frame),
+    ...wishFindings(frame),
+    carriedFinding(frame, output),
     ...similarityFindings(frame),
     ...letteringFindings(frame),
     ...legibilityFindings(frame),
@@ -71,7 +75,18 @@ export function frameFindings(
 
 function notTakenFinding({ place, original, settings }: FrameToCheck): Finding | null {
   const text = notTaken(place, original, settings);
-  return text === null ? null : { kind: 'not taken', level: 'blocker', text, measured: '', allowed: '' };
+  if (text === null) return null;
+  const isAboutDimensions =
+    settings.dimensions !== null && notTaken(place, original, { ...settings, dimensions: null }) === null;
+  const fix = { label: 'Use dimensions that it takes', change: { dimensions: null } };
+  return {
+    kind: 'not taken',
+    level: 'blocker',
+    text,
+    measured: '',
+    allowed: '',
+    ...(isAboutDimensions ? { fix } : {}),
+  };
 }
 
 function formatFinding({ place, settings }: FrameToCheck): Finding | null {
@@ -90,8 +105,17 @@ function formatFinding({ place, settings }: FrameToCheck): Finding | null {
 
 function weightFinding({ place, settings, weight }: FrameToCheck): Finding | null {
   if (!weight || weight.fits) return null;
-  const allowed = formatLimit(place.limit);
-  const measured = formatWeight(weight.bytes, place.limit.unit);
+  const own = limitFor(place, settings.format);
+  const { postLimit } = place;
+  const all = weight.files.reduce((sum, { bytes }) => sum + bytes, 0);
+  if (postLimit && weight.bytes <= own.bytes && all > budgetBytes(postLimit)) {
+    const [measured, allowed] = [formatWeight(all, postLimit.unit), formatLimit(postLimit)];
+    const files = weight.files.length === 1 ? 'this file weighs' : `the ${weight.files.length} files weigh`;
+    const text = `At their lightest ${files} ${measured}; a post at ${place.name} takes ${allowed} in all, less headroom.`;
+    return { kind: 'too heavy', level: 'blocker', text, measured, allowed };
+  }
+  const allowed = formatLimit(own);
+  const measured = formatWeight(weight.bytes, own.unit);
   const lighter = settings.format === 'png' && place.formats.includes('jpeg');
   return {
     kind: 'too heavy',

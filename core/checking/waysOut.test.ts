@@ -26,11 +26,17 @@ test('only ways that the place takes and that would change something are offered
 });
 
 test('a place that takes a range of heights offers fewer pixels, within the range', () => {
+  const at = (height: number) => ({ width: 600, height });
   const heights = (min: number, height: number | null = null) =>
-    waysOut(framed({ height }, { height: { min, max: 900 }, formats: ['jpeg'] })).filter(({ change }) => change.height);
-  expect(heights(400).map(({ change }) => change.height)).toEqual([480, 400]);
+    waysOut(
+      framed(
+        { dimensions: height === null ? null : { width: 600, height } },
+        { height: { min, max: 900 }, formats: ['jpeg'] },
+      ),
+    ).filter(({ change }) => change.dimensions);
+  expect(heights(400).map(({ change }) => change.dimensions)).toEqual([480, 400].map(at));
   expect(heights(400).map(({ cost }) => Number.parseInt(cost, 10))).toEqual([20, 33]);
-  expect(heights(550).map(({ change }) => change.height)).toEqual([550]);
+  expect(heights(550).map(({ change }) => change.dimensions)).toEqual([at(550)]);
   expect(heights(400, 400)).toEqual([]);
 });
 

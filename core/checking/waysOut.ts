@@ -6,6 +6,7 @@ import {
   formatLabel,
   leastSimilarity,
   plainWeighing,
+  saidOf,
   type Weight,
 } from '../model/index.ts';
 import { isCutOut } from '../planning/index.ts';
@@ -47,16 +48,17 @@ export function waysOut(frame: Framed): Way[] {
       },
     );
   }
-  if (typeof place.height !== 'number') {
-    const { height } = frameDimensions(place, original, settings);
+  const free = saidOf(place).height;
+  if (typeof free !== 'number') {
+    const { width, height } = frameDimensions(place, original, settings);
     for (const part of [0.8, 0.6]) {
-      const lower = Math.max(place.height.min, Math.round(height * part));
+      const lower = Math.max(free.min, Math.round(height * part));
       if (lower >= height) continue;
       ways.push({
         key: `height ${lower}`,
         label: `Make it ${lower} px high`,
         cost: `${Math.round((1 - lower / height) * 100)} % fewer pixels, and less of the picture`,
-        change: { height: lower },
+        change: { dimensions: { width, height: lower } },
       });
     }
   }

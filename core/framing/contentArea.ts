@@ -20,7 +20,7 @@ import {
 /** What changes how a window meets its file. */
 export type ContentAreaSettings = Pick<
   FrameSettings,
-  'ring' | 'stretch' | 'grid' | 'bridged' | 'closing' | 'height'
+  'ring' | 'stretch' | 'grid' | 'bridged' | 'closing' | 'dimensions'
 > & {
   /** Of the frame's finish. */
   border: Border | null;

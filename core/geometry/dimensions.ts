@@ -17,17 +17,21 @@ export function boundsOf(picture: Picture, backing: Backing | null): Bounds {
 
 /**
  * The exact pixels of the file that `place` wants. Where the place takes a range of heights, the height that shows
- * the whole picture at the place's width, kept within the range.
+ * the whole picture at the place's width, kept within the range. Of several others those that it wishes for:
+ * `settledPlace` in `core/framing` chooses among them.
  *
- * @param wished a height of one's own, where the place takes a range
+ * @param wished dimensions of one's own, where the place takes several
  */
 export function placeDimensions(
-  place: Pick<Place, 'width' | 'height'>,
+  place: Pick<Place, 'width' | 'height' | 'otherDimensions' | 'multipleOf'>,
   picture: Picture,
-  wished: number | null = null,
+  wished: Dimensions | null = null,
 ): Dimensions {
-  if (typeof place.height === 'number') return { width: place.width, height: place.height };
+  const { width, height, otherDimensions, multipleOf = 1 } = place;
+  if (typeof height === 'number') return otherDimensions && wished ? wished : { width, height };
   const box = pictureBox(picture);
-  const whole = wished ?? Math.round((place.width * box.height) / box.width);
-  return { width: place.width, height: clamp(whole, place.height.min, place.height.max) };
+  const whole = wished?.height ?? Math.round((width * box.height) / box.width / multipleOf) * multipleOf;
+  const least = Math.ceil(height.min / multipleOf) * multipleOf;
+  const most = Math.floor(height.max / multipleOf) * multipleOf;
+  return { width, height: clamp(whole, Math.min(least, most), most) };
 }

@@ -42,10 +42,10 @@ export const hasClosing = ({ group }: Pick<Place, 'group'>, { grid, closing }: G
 export function frameDimensions(
   place: Place,
   picture: Picture,
-  settings: GridSettings & Pick<FrameSettings, 'height'>,
+  settings: GridSettings & Pick<FrameSettings, 'dimensions'>,
 ): Dimensions {
   const grid = gridOf(place, settings);
-  return grid ? wholeDimensions(grid) : placeDimensions(place, picture, settings.height);
+  return grid ? wholeDimensions(grid) : placeDimensions(place, picture, settings.dimensions);
 }
 
 /** The whole picture that is cut: rendered once, never piece by piece. */

@@ -4,6 +4,7 @@ export * from './marksOnPicture.ts';
 export * from './openRects.ts';
 export * from './rect.ts';
 export * from './snapping.ts';
+export * from './takenDimensions.ts';
 export * from './turned.ts';
 export * from './uploadDimensions.ts';
 export * from './viewport.ts';

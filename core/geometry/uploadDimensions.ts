@@ -3,7 +3,7 @@ import type { Picture } from './dimensions.ts';
 import { frameDimensions, type GridSettings, gridOf } from './grid.ts';
 
 /** What says how large the files of a frame are. */
-export type UploadSettings = GridSettings & Pick<FrameSettings, 'height' | 'uploadWidth'>;
+export type UploadSettings = GridSettings & Pick<FrameSettings, 'dimensions' | 'uploadWidth'>;
 
 /** Pixels of a frame's file to one of its place. Pieces of one picture always have the dimensions of their place. */
 export const uploadShare = (place: Place, settings: Pick<UploadSettings, 'grid' | 'uploadWidth'>): number =>

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { DimensionsSchema, PlaceSchema } from './book/place.ts';
+import { PlaceSchema } from './book/place.ts';
+import { DimensionsSchema } from './book/rules.ts';
 import { ImageFormatSchema } from './format.ts';
 import { PostingWordsSchema } from './posting.ts';
 import { SpotSchema } from './similarity.ts';

@@ -30,7 +30,9 @@ export interface Finding {
     | 'words left out'
     | 'words misplaced'
     | 'hard to read'
-    | 'much under words';
+    | 'much under words'
+    | 'not as wished'
+    | 'carried over';
   level: 'blocker' | 'caution';
   text: string;
   measured: number | string;

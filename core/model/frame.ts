@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { BackingSchema, ColourSchema, OpaqueBackingSchema } from './backing.ts';
-import { placeSides } from './book/place.ts';
+import { DimensionsSchema, placeSides } from './book/rules.ts';
 import { FinishChoiceSchema } from './finish.ts';
 import { ImageFormatSchema } from './format.ts';
 import { HandsSchema } from './hand.ts';
@@ -44,8 +44,10 @@ export const FrameSchema = z.object({
   sharedQuality: z.boolean(),
   format: ImageFormatSchema,
   weighing: WeighingSchema,
-  /** In pixels, where the place takes a range of heights; null for the one that shows the most of the picture. */
-  height: z.int().positive().nullable(),
+  /** Which of the dimensions that its place takes, where those are several; null for those that serve the picture best. */
+  dimensions: DimensionsSchema.nullable(),
+  /** What its place had when a hand moved its window, where that has changed since; null once somebody has looked at it. */
+  carriedFrom: DimensionsSchema.nullable(),
   /** Pixels across of its file where that has other dimensions than its place, in the same ratio; null for those of the place. */
   uploadWidth: z.int().min(placeSides.least).max(placeSides.most).nullable(),
   /** Null where it is finished as its original is, or its project. */
@@ -79,7 +81,8 @@ export const FrameSettingsSchema = FrameSchema.pick({
   sharedQuality: true,
   format: true,
   weighing: true,
-  height: true,
+  dimensions: true,
+  carriedFrom: true,
   uploadWidth: true,
   finishId: true,
   blend: true,
@@ -103,7 +106,8 @@ export const plainSettings = {
   finishId: null,
   blend: null,
   weighing: plainWeighing,
-  height: null,
+  dimensions: null,
+  carriedFrom: null,
   uploadWidth: null,
   hands: {},
   posting: asAbove,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ColourSchema } from './backing.ts';
-import { DimensionsSchema } from './book/place.ts';
+import { DimensionsSchema } from './book/rules.ts';
 
 const PointSchema = z.object({ x: z.number(), y: z.number() });
 const RectSchema = z.object({ left: z.number(), top: z.number(), width: z.number(), height: z.number() });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ColourSchema } from './backing.ts';
-import { DimensionsSchema, PurposeSchema } from './book/place.ts';
+import { PurposeSchema } from './book/place.ts';
+import { DimensionsSchema } from './book/rules.ts';
 import { LetterStyleSchema } from './letterStyle.ts';
 import { NameSchema } from './name.ts';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DimensionsSchema } from './book/place.ts';
+import { DimensionsSchema } from './book/rules.ts';
 
 /** What every answer of a stand-in begins with, so that nobody takes it for a network. */
 export const standInNotice = 'This is a simulated network for trying deliveries. Nothing is published anywhere.';

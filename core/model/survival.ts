@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { placeSides } from './book/place.ts';
+import { placeSides } from './book/rules.ts';
 import { ImageFormatSchema } from './format.ts';
 import { ChromaSchema } from './weighing.ts';
 

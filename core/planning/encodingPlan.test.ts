@@ -103,9 +103,9 @@ describe('keep marks that count on their own', () => {
 test('a page of a file is another picture, and so is another height of a free place', () => {
   expect(planHash(planOf({}, {}, keepNothing, { page: 1 }))).not.toBe(planHash(planOf()));
   const free = { height: { min: 300, max: 900 } };
-  expect(planOf({ height: 480 }, free).output).toEqual({ width: 600, height: 480 });
-  expect(planOf({ height: 4000 }, free).output).toEqual({ width: 600, height: 900 });
-  expect(planOf({ height: 480 }).output).toEqual({ width: 600, height: 500 });
+  expect(planOf({ dimensions: { width: 600, height: 480 } }, free).output).toEqual({ width: 600, height: 480 });
+  expect(planOf({ dimensions: { width: 600, height: 4000 } }, free).output).toEqual({ width: 600, height: 900 });
+  expect(planOf({ dimensions: { width: 600, height: 480 } }).output).toEqual({ width: 600, height: 500 });
 });
 
 test('what is not delivered is encoded as well as can be, with nothing beside its pixels', () => {

@@ -5,6 +5,7 @@ import {
   type Dimensions,
   type FrameSettings,
   ImageFormatSchema,
+  limitFor,
   type MetadataPolicy,
   type Original,
   OriginSchema,
@@ -32,6 +33,8 @@ export const EncodingPlanSchema = z.object({
   least: QualityFloorSchema.nullable(),
   /** The file may weigh this much at most: the limit less headroom. */
   budgetBytes: z.int().positive(),
+  /** All files of the post may weigh this much together; left out where that is not limited. */
+  postBudgetBytes: z.int().positive().optional(),
   /** All pieces have the quality of the one that needs the lowest. */
   sharedQuality: z.boolean(),
   /** Regions of the file whose similarity counts on its own, in whole pixels. */
@@ -68,13 +71,18 @@ export interface EncodingToPlan {
   /** Of one file. */
   dimensions: Dimensions;
   watched: Rect[];
+  /** Whether its picture is cut into the files of one post. */
+  isCut: boolean;
 }
 
 export function encodingOf(asked: EncodingToPlan): EncodingPlan {
-  const { original, place, settings, keeping, headroom, dimensions, watched } = asked;
+  const { original, place, settings, keeping, headroom, dimensions, watched, isCut } = asked;
   const { weighing, format, sharedQuality, posting } = settings;
   const words = { ...original.words, altText: posting.altText ?? original.words.altText };
-  const budget = budgetBytes(place.limit, headroom);
+  const post = place.postLimit ? budgetBytes(place.postLimit, headroom) : null;
+  const own = budgetBytes(limitFor(place, format), headroom);
+  // A single file is all there is of its post.
+  const budget = post !== null && !isCut ? Math.min(own, post) : own;
   const aim = weighing.aim ?? usualAim(budget, dimensions);
   return {
     format,
@@ -84,6 +92,7 @@ export function encodingOf(asked: EncodingToPlan): EncodingPlan {
     enough: aim.kind === 'as good as fits' ? null : tierFloors[aim.level],
     least: weighing.belowFloor ? null : similarityFloor,
     budgetBytes: budget,
+    ...(post !== null && isCut ? { postBudgetBytes: post } : {}),
     sharedQuality,
     watched,
     profile: keeping.profile,

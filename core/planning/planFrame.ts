@@ -1,5 +1,5 @@
 import { changesNothing } from '../finishing/index.ts';
-import { borderOf, contentAreaOf, frameWindow, ringOf, roundedRadius } from '../framing/index.ts';
+import { borderOf, contentAreaOf, frameWindow, ringOf, roundedRadius, settledPlace } from '../framing/index.ts';
 import {
   boundsOf,
   enlargement,
@@ -79,13 +79,14 @@ export const planFrame = (frame: FrameToPlan): RenderPlan => planWithWords(frame
 /** The same with all that is to be said of its words. */
 export function planWithWords({
   original,
-  place,
+  place: said,
   settings,
   treatment,
   keeping,
   lettering,
   headroom = defaultHeadroom,
 }: FrameToPlan): PlannedFrame {
+  const place = settledPlace(said, original, settings);
   const room = lettering ? roomAsked(lettering, place, settings) : 0;
   const window = frameWindow(original, place, { ...settings, border: treatment.border }, room);
   const output = frameDimensions(place, original, settings);
@@ -122,7 +123,16 @@ export function planWithWords({
     const dimensions = plan.grid?.piece ?? plan.output;
     return {
       ...plan,
-      encoding: encodingOf({ original, place, settings, keeping, headroom, dimensions, watched }),
+      encoding: encodingOf({
+        original,
+        place,
+        settings,
+        keeping,
+        headroom,
+        dimensions,
+        watched,
+        isCut: plan.grid !== null,
+      }),
     };
   };
   const atPlace = withEncoding({ ...laid, encoding: plainEncoding(settings.format) });

@@ -118,7 +118,6 @@ test('a strip that is closed is drawn as two pictures side by side, the second o
   expect(planWith({ ...closed, closing: null }, place)).toMatchObject({ closing: null, output: { width: 900 } });
   expect(besideClosing(planWith({ ...closed, closing: null }, place)).closing).toBeNull();
   expect(planWith({ closing: { kind: 'echo' } }).closing).toBeNull();
-  expect(planWith(closed, { ...place, height: { min: 300, max: 500 } }).closing).toBeNull();
   const block: Place['group'] = { kind: 'block', columns: 2, rows: 3, gap: 0, postingOrder: [0, 1, 2, 3, 4, 5] };
   expect(fileCount(planWith({ grid: { columns: 2, rows: 3 } }, { ...place, group: block }))).toBe(6);
 });

@@ -4,7 +4,7 @@ import { sampleOriginal, samplePlace } from '../testing/index.ts';
 import { notTaken } from './index.ts';
 
 const original = sampleOriginal({ width: 6000, height: 2000 });
-const plain = { grid: null, closing: null, bridged: false, height: null };
+const plain = { grid: null, closing: null, bridged: false, dimensions: null };
 const panels = samplePlace({ group: { kind: 'panels', min: 2, max: 20 } });
 const block = samplePlace({ group: { kind: 'block', columns: 2, rows: 2, gap: 0.015, postingOrder: [0, 2, 1, 3] } });
 const quiltGroup = {
@@ -53,12 +53,14 @@ test('a closing panel counts among the panels', () => {
 
 test('a height has to lie where the place takes it', () => {
   const free = samplePlace({ height: { min: 400, max: 3000 } });
-  const high = (height: number) => notTaken(free, original, { ...plain, height });
+  const high = (height: number) => notTaken(free, original, { ...plain, dimensions: { width: 600, height } });
   expect([high(400), high(3000)]).toEqual([null, null]);
   expect(high(399)).toMatch(/399 px were asked for/);
   expect(high(3001)).toMatch(/from 400 to 3000 px high; 3001 px/);
-  expect(notTaken(samplePlace(), original, { ...plain, height: 700 })).toMatch(/takes no other height/);
-  expect(notTaken(samplePlace(), original, { ...plain, height: 500 })).toBeNull();
+  expect(notTaken(samplePlace(), original, { ...plain, dimensions: { width: 600, height: 700 } })).toMatch(
+    /takes no other dimensions/,
+  );
+  expect(notTaken(samplePlace(), original, { ...plain, dimensions: { width: 600, height: 500 } })).toBeNull();
 });
 
 test('what is too large in all is refused with the bound, as a place and as a frame', () => {

@@ -1,25 +1,21 @@
-import { frameDimensions, type GridSettings, type Picture } from '../geometry/index.ts';
-import { type FrameSettings, frameBounds, type Place } from '../model/index.ts';
+import { dimensionsProblem, frameDimensions, type GridSettings, type Picture } from '../geometry/index.ts';
+import { type FrameSettings, frameBounds, type Place, saidOf } from '../model/index.ts';
 import { panelRange } from './closing.ts';
 
 /** What of a frame's settings its place has a say in. */
-export type PlacedSettings = GridSettings & Pick<FrameSettings, 'height'>;
+export type PlacedSettings = GridSettings & Pick<FrameSettings, 'dimensions'>;
 
 /**
  * Why a place does not take a frame that is set like this, in words, with what it takes instead; null where it does. The API, the
  * bench and deliveries all ask this.
  */
 export function notTaken(place: Place, original: Picture, settings: PlacedSettings): string | null {
-  return heightProblem(place, settings) ?? gridProblem(place, settings) ?? pixelProblem(place, original, settings);
+  return wishProblem(place, settings) ?? gridProblem(place, settings) ?? pixelProblem(place, original, settings);
 }
 
-function heightProblem({ name, height }: Place, settings: PlacedSettings): string | null {
-  const wished = settings.height;
-  if (wished === null) return null;
-  if (typeof height === 'number')
-    return wished === height ? null : `${name} is ${height} px high; it takes no other height.`;
-  if (wished >= height.min && wished <= height.max) return null;
-  return `${name} is from ${height.min} to ${height.max} px high; ${wished} px were asked for.`;
+/** What is set counts, also at a place that has settled on it. */
+function wishProblem(place: Place, { dimensions }: PlacedSettings): string | null {
+  return dimensions && dimensionsProblem(saidOf(place), dimensions);
 }
 
 function gridProblem(place: Place, { grid, closing }: PlacedSettings): string | null {

@@ -11,11 +11,11 @@ export type NetworkSays = Pick<SpecSheet, 'afterUpload' | 'otherSides'>;
 export function uploadWidths(
   place: Place,
   picture: Picture,
-  { grid, height }: Pick<FrameSettings, 'grid' | 'height'>,
+  { grid, dimensions: wished }: Pick<FrameSettings, 'grid' | 'dimensions'>,
   { afterUpload, otherSides }: NetworkSays,
 ): (number | null)[] {
   if (grid || !afterUpload || !otherSides) return [null];
-  const own = placeDimensions(place, picture, height);
+  const own = placeDimensions(place, picture, wished);
   const kept = afterUpload.longEdge / Math.max(own.width, own.height);
   const widths = [kept, Math.SQRT2, Math.SQRT2 * kept].flatMap((share) => {
     const dimensions = scaledBy(own, share);

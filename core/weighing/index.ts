@@ -7,3 +7,4 @@ export * from './lowestQuality.ts';
 export * from './nearest.ts';
 export * from './qualityCurve.ts';
 export * from './qualityFloors.ts';
+export * from './sharedOut.ts';

@@ -1,5 +1,6 @@
 import { frameFindings } from '@inkwell/core/checking';
 import { resolveFinish } from '@inkwell/core/finishing';
+import { settledPlaceOf } from '@inkwell/core/framing';
 import type { Finding, Frame, OpenProject, Original, PieceOfWhole, PlaceOfNetwork, Weight } from '@inkwell/core/model';
 import { letteringFor, planWithWords } from '@inkwell/core/planning';
 import { asComposed, openTilt } from '@inkwell/core/proposing';
@@ -37,8 +38,8 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
     () =>
       project.frames.flatMap((frame) => {
         const original = project.originals.find((one) => one.id === frame.originalId);
-        const at = places.get(frame.placeId);
-        if (!original || !at) return [];
+        const said = places.get(frame.placeId);
+        if (!original || !said) return [];
         const {
           planHash = null,
           weight = null,
@@ -48,9 +49,10 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
           figures = null,
         } = measured?.find((one) => one.frameId === frame.id) ?? {};
         const { treatment } = resolveFinish({ frame, original, project }, known?.finishes ?? []);
-        const pieces = piecesInOrder(at.place, frame);
         const seen = seenOf(looked, original.id)?.analysis ?? null;
         const composed = asComposed(original, seen, project.composing);
+        const at = settledPlaceOf(said, composed, frame);
+        const pieces = piecesInOrder(at.place, frame);
         const tilt = openTilt(original, seen);
         const { plan, lettered, wordsRoom } = planWithWords({
           original: composed,

@@ -1,4 +1,4 @@
-import { type Finding, formatLimit, leastSimilarity, worstSimilarity } from '../../model/index.ts';
+import { type Finding, formatLimit, leastSimilarity, limitFor, worstSimilarity } from '../../model/index.ts';
 import { marginOver, similarityFloor, tierFloors } from '../../weighing/index.ts';
 import type { FrameToCheck } from '../frameToCheck.ts';
 
@@ -9,7 +9,7 @@ export function similarityFindings({ place, settings, weight }: FrameToCheck): F
   if (!weight) return [];
   const { weighing } = settings;
   const [overall, worst] = [leastSimilarity(weight), worstSimilarity(weight)];
-  const limit = formatLimit(place.limit);
+  const limit = formatLimit(limitFor(place, settings.format));
   const broken = weight.files.some(({ similarity }) => marginOver(similarity, similarityFloor) < 0);
   if (broken && !weighing.belowFloor) {
     return [

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { AfterUploadSchema } from '../afterUpload.ts';
-import { type Place, PlaceSchema, placeSides, SlugSchema } from './place.ts';
+import { type Place, PlaceSchema, SlugSchema } from './place.ts';
 import { ProvenanceSchema } from './provenance.ts';
+import { SideSchema } from './rules.ts';
 
 const name = z
   .string()
@@ -13,7 +14,6 @@ const kind = z
   .trim()
   .min(1, 'Say in a few words what kind of network it is.')
   .max(60, 'What kind of network it is can have at most 60 characters.');
-const side = z.int().min(placeSides.least).max(placeSides.most);
 
 /** The most places that one sheet has. */
 export const mostPlaces = 500;
@@ -30,7 +30,7 @@ const sheetFields = {
   afterUpload: AfterUploadSchema.optional(),
   /** Between which lengths a side may lie where files of other dimensions than a place's, in its ratio, are taken too. */
   otherSides: z
-    .object({ least: side, most: side })
+    .object({ least: SideSchema, most: SideSchema })
     .refine(({ least, most }) => least <= most, 'The least length has to be at or below the greatest.')
     .optional(),
   places: z.array(PlaceSchema).max(mostPlaces, `A sheet can have at most ${mostPlaces} places.`),

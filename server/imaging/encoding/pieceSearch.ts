@@ -49,6 +49,10 @@ export class PieceSearch {
     return { data, quality: this.chosen };
   }
 
+  async bytes(quality: number): Promise<number> {
+    return (await this.encode(quality)).length;
+  }
+
   async take(quality: number | null): Promise<void> {
     await this.encode(quality);
     this.chosen = quality;
@@ -85,7 +89,7 @@ export class PieceSearch {
     return lightestFrom({
       lowest,
       above: ladder.qualities.filter((quality) => quality > lowest),
-      bytes: async (quality) => (await this.encode(quality)).length,
+      bytes: (quality) => this.bytes(quality),
       isGood: async (quality) => marginOver(await this.similarity(quality), enough) >= 0,
       tolerance: ladder.tolerance,
       slack: ladder.slack * Math.sqrt(this.pixels.width * this.pixels.height),

@@ -10,7 +10,7 @@ import type { DrawnFrom } from '../stages/renderPixels.ts';
 import { paletteColours } from './encoders.ts';
 import { PieceSearch } from './pieceSearch.ts';
 import { bareEncoderFor, chromaFor, encoderFor, watchedIn } from './planEncoder.ts';
-import { settleAlone, settleTogether } from './settling.ts';
+import { settleAlone, settleTogether, settleWithin } from './settling.ts';
 
 /** A finished file and how it was encoded. */
 export interface EncodedPiece {
@@ -51,6 +51,8 @@ export async function encodeFiles(plan: RenderPlan, pixels: FramePixels): Promis
   if (!ladder) await mapTwoAtATime(searches, (search) => search.take(null));
   else if (encoding.sharedQuality && searches.length > 1) await settleTogether(searches, ladder, encoding.quality);
   else await mapTwoAtATime(searches, (search) => settleAlone(search, ladder, encoding.quality));
+  const { postBudgetBytes: post } = encoding;
+  if (post !== undefined && ladder) await settleWithin(searches, ladder, post, encoding.sharedQuality);
   const files: EncodedFile[] = [];
   const pieces: EncodedPiece[] = [];
   await mapTwoAtATime(searches, async (search, index) => {
@@ -66,7 +68,9 @@ export async function encodeFiles(plan: RenderPlan, pixels: FramePixels): Promis
     format: encoding.format,
     quality: qualities.length > 0 ? Math.min(...qualities) : null,
     bytes,
-    fits: bytes <= encoding.budgetBytes,
+    fits:
+      bytes <= encoding.budgetBytes &&
+      files.reduce((sum, file) => sum + file.bytes, 0) <= (post ?? Number.POSITIVE_INFINITY),
     metadataBytes: await metadataBytes(plan, pixels.cut[0], pieces[0]),
     nature: natural,
     files,

@@ -1,3 +1,5 @@
+import { countingSimilarity, type Similarity } from '@inkwell/core/model';
+import { type Sharing, sharedOut } from '@inkwell/core/weighing';
 import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
 import type { Ladder } from './encoders.ts';
 
@@ -28,13 +30,13 @@ export async function settleTogether(pieces: readonly Settled[], ladder: Ladder,
   for (let bound = Number.NaN; shared !== bound; ) {
     bound = shared;
     const from = bound;
-    const needs = await answers(pieces, (piece) => piece.needed(ladder, from));
+    const needs = await allOf(pieces, (piece) => piece.needed(ladder, from));
     // What a piece needs may not be enough for another one, so all are asked again until none asks for more.
     shared = Math.max(bound, ...needs.map((need) => need ?? highest));
   }
   for (;;) {
     const bound = shared;
-    const fits = await answers(pieces, (piece) => piece.fitting(ladder, bound));
+    const fits = await allOf(pieces, (piece) => piece.fitting(ladder, bound));
     if (fits.some((quality) => quality === null)) shared = lowestOf(ladder, highest);
     else shared = Math.min(bound, ...fits.map((quality) => quality ?? bound));
     // A file that fits may be too heavy one quality further down, so all are asked again until none objects.
@@ -43,14 +45,55 @@ export async function settleTogether(pieces: readonly Settled[], ladder: Ladder,
   await mapTwoAtATime(pieces, (piece) => piece.take(shared));
 }
 
+/** What sharing a budget has to know of a piece beside that. */
+export interface SharingPiece extends Settled {
+  /** What was taken. */
+  readonly quality: number | null;
+  bytes(quality: number): Promise<number>;
+  similarity(quality: number): Promise<Similarity>;
+}
+
+/**
+ * Makes pieces that were settled fit a budget that all have together, where they do not: at the highest quality that does where they share
+ * one, or else so that the worst of them is as good as possible. None gets a higher quality than it had.
+ */
+export async function settleWithin(
+  pieces: readonly SharingPiece[],
+  { qualities }: Ladder,
+  budget: number,
+  isShared: boolean,
+): Promise<void> {
+  const sharing = pieces.map((piece): Sharing => {
+    const upTo = qualities.filter((quality) => quality <= (piece.quality ?? Number.POSITIVE_INFINITY));
+    return {
+      qualities: upTo.length > 0 ? upTo : qualities.slice(0, 1),
+      bytes: (quality) => piece.bytes(quality),
+      worth: async (quality) => countingSimilarity(await piece.similarity(quality)),
+    };
+  });
+  const asOne = (): Sharing => ({
+    qualities: sharing[0]?.qualities ?? [],
+    bytes: async (quality) => sum(await allOf(pieces, (piece) => piece.bytes(quality))),
+    worth: async (quality) => quality,
+  });
+  const taken = await allOf(pieces, (piece) => piece.bytes(piece.quality ?? 0));
+  if (sum(taken) <= budget) return;
+  const [together] = isShared ? ((await sharedOut([asOne()], budget)) ?? []) : [];
+  const apart = isShared ? null : await sharedOut(sharing, budget);
+  // Where nothing fits, the lightest there is: it is said to be too heavy.
+  await mapTwoAtATime(pieces, (piece, index) => piece.take(together ?? apart?.[index] ?? qualities[0] ?? 0));
+}
+
+const sum = (values: readonly number[]) => values.reduce((all, one) => all + one, 0);
+
 const lowestOf = ({ qualities }: Ladder, highest: number): number => qualities[0] ?? highest;
 
 /** What every piece answers, in the order of the pieces. */
-async function answers(
-  pieces: readonly Settled[],
-  ask: (piece: Settled) => Promise<number | null>,
-): Promise<(number | null)[]> {
-  const given: (number | null)[] = [];
+async function allOf<Piece, Answer>(
+  pieces: readonly Piece[],
+  ask: (piece: Piece) => Promise<Answer>,
+): Promise<Answer[]> {
+  const given: Answer[] = [];
   await mapTwoAtATime(pieces, async (piece, index) => {
     given[index] = await ask(piece);
   });

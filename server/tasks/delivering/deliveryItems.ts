@@ -1,6 +1,13 @@
 import { frameFindings } from '@inkwell/core/checking';
 import type { ResolvedFinish } from '@inkwell/core/finishing';
-import { isMust, type MarkToCompose, type PlaceOfNetwork, type PlaceThen, type SpecSheet } from '@inkwell/core/model';
+import {
+  isMust,
+  limitFor,
+  type MarkToCompose,
+  type PlaceOfNetwork,
+  type PlaceThen,
+  type SpecSheet,
+} from '@inkwell/core/model';
 import { fileNames, nameable } from '@inkwell/core/naming';
 import { type LetteredFrame, type RenderPlan, watchedMarks } from '@inkwell/core/planning';
 import { postingWords } from '@inkwell/core/posting';
@@ -22,12 +29,12 @@ export interface WantedFrame extends FramedPicture {
 
 /** Frames as they would be delivered now; what cannot be planned is left out. */
 export const wantedFrames = (
-  { bookFor, measuringOf, finishOf, letteredOf }: Planning,
+  { atOf, bookFor, measuringOf, finishOf, letteredOf }: Planning,
   frames: readonly FramedPicture[],
 ): WantedFrame[] =>
   frames.flatMap((framed): WantedFrame[] => {
-    const { places, sheets } = bookFor(framed.project);
-    const at = places.get(framed.frame.placeId);
+    const { sheets } = bookFor(framed.project);
+    const at = atOf(framed);
     const sheet = sheets.find(({ slug }) => slug === at?.network.slug);
     const measuring = measuringOf(framed);
     if (!at || !sheet || !measuring) return [];
@@ -53,7 +60,7 @@ export function deliveryItems(wanted: readonly WantedFrame[], pattern: string): 
     network: at.network.name,
     place: at.place.name,
     placeThen,
-    limit: at.place.limit,
+    limit: limitFor(at.place, frame.format),
     posting: postingWords(original, project, frame),
     marks,
     ...(plan.finish || plan.border

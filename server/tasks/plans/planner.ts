@@ -1,5 +1,6 @@
 import { type ResolvedFinish, resolveFinish } from '@inkwell/core/finishing';
-import { fileDimensions, marksOnPicture, pictureBox } from '@inkwell/core/geometry';
+import { settledPlaceOf } from '@inkwell/core/framing';
+import { fileDimensions, marksOnPicture, pictureBox, takesSeveral } from '@inkwell/core/geometry';
 import type { FontBook } from '@inkwell/core/lettering';
 import {
   basisOf,
@@ -48,7 +49,7 @@ interface Library {
 export interface Planning extends Omit<Library, 'specBook'>, Book {
   /** The spec book as a project has it. */
   bookFor(project: { pins: Pins }): Book;
-  /** The place of a frame, as its project has it; undefined where it is not in the book. */
+  /** The place of a frame, as its project has it and the frame meets it; undefined where it is not in the book. */
   atOf(framed: FramedPicture): PlaceOfNetwork | undefined;
   /** How a frame is finished. */
   finishOf(framed: FramedPicture): ResolvedFinish;
@@ -126,7 +127,11 @@ export class Planner {
     const { version, specBook, finishes, book } = await this.libraryOf(db);
     const { sheets, places } = specBook;
     const bookFor: Planning['bookFor'] = ({ pins }) => specBook.withPins(pins);
-    const atOf: Planning['atOf'] = ({ frame, project }) => bookFor(project).places.get(frame.placeId);
+    const atOf: Planning['atOf'] = ({ frame, original, project, seen }) => {
+      const at = bookFor(project).places.get(frame.placeId);
+      if (!at || !takesSeveral(at.place)) return at;
+      return settledPlaceOf(at, asComposed(original, seen, project.composing), frame);
+    };
     const finishOf: Planning['finishOf'] = (framed) => resolveFinish(framed, finishes);
     const plannedOf = (framed: FramedPicture): PlannedFrame | null => {
       const { frame, original, project, seen } = framed;

@@ -1,6 +1,7 @@
-import { contentAreaOf } from '@inkwell/core/framing';
-import { boundsOf, clampWindow } from '@inkwell/core/geometry';
+import { contentAreaOf, settledPlace } from '@inkwell/core/framing';
+import { boundsOf, clampWindow, takesSeveral } from '@inkwell/core/geometry';
 import type { Border, FrameChange, Place, SavedFrame } from '@inkwell/core/model';
+import { asComposed } from '@inkwell/core/proposing';
 import { notTaken } from '@inkwell/core/splitting';
 import { notUploaded } from '@inkwell/core/surviving';
 import type { Services } from '../../services.ts';
@@ -10,21 +11,26 @@ import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
 import { placeSays } from '../surviving/network.ts';
 
 /** Whether a change is about what a place has a say in: other changes are taken whatever its numbers have become. */
-const affectsGrid = ({ grid, closing, height }: FrameChange) =>
-  grid !== undefined || closing !== undefined || height !== undefined;
+const affectsGrid = ({ grid, closing, dimensions }: FrameChange) =>
+  grid !== undefined || closing !== undefined || dimensions !== undefined;
 
 /** The change as it is kept: a window that is set lies where it may, and was moved by hand unless the change says otherwise. */
 function settledChange(
-  { frame, original }: FramedPicture,
+  { frame, original, project, seen }: FramedPicture,
   change: FrameChange,
   place: Place,
   border: Border | null,
 ): FrameChange {
   if (!change.window) return change;
-  const settings = { ...frame, ...change, border };
+  const { composed = false } = change;
+  const settings = { ...frame, ...change, composed, border };
+  const at = settledPlace(place, asComposed(original, seen, project.composing), settings);
   const bounds = boundsOf(original, settings.backing);
-  const window = clampWindow(change.window, bounds, contentAreaOf(place, original, settings).dimensions);
-  return { composed: false, ...change, window };
+  const window = clampWindow(change.window, bounds, contentAreaOf(at, original, settings).dimensions);
+  // A window that a hand has set is about the dimensions that it was set at: no mark changes them any more.
+  const isHeld = !composed && settings.dimensions === null && takesSeveral(place) && typeof at.height === 'number';
+  const held = isHeld ? { dimensions: { width: at.width, height: at.height as number } } : {};
+  return { ...held, carriedFrom: null, ...change, composed, window };
 }
 
 /**

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { PlaceOfNetwork } from '@inkwell/core/model';
+import { type PlaceOfNetwork, saidOf } from '@inkwell/core/model';
 import type { NetworkSays } from '@inkwell/core/surviving';
 import type { Book } from '../library/specBook.ts';
 
@@ -17,7 +17,7 @@ export function placeSays({ places, sheets }: Book, placeId: string): PlaceSays 
 
 /** A hash of all that is said of a place and of what its network does after an upload: not of where that is from. */
 export function placeHash({ place: said, says: { afterUpload, otherSides } }: PlaceSays): string {
-  const { own: _, provenance: __, isAway: ___, ...place } = said;
+  const { own: _, provenance: __, isAway: ___, ...place } = saidOf(said);
   return hashed({ place, afterUpload, otherSides });
 }
 

@@ -16,6 +16,7 @@ import { BenchWays, partOf } from './BenchWays.tsx';
 import { CloseUp } from './closeUp/CloseUp.tsx';
 import { FinishView } from './finish/FinishView.tsx';
 import { benchFrames } from './frames/benchFrame.ts';
+import { useSettling } from './frames/useSettling.ts';
 import { LetteringItems } from './lettering/LetteringItems.tsx';
 import { StageItems } from './lettering/StageItems.tsx';
 import { StylePanel } from './lettering/StylePanel.tsx';
@@ -47,9 +48,10 @@ export function BenchScreen() {
   const original = useMemo(() => kept && { ...kept, ...set }, [kept, set]);
   const seen = original && seenOf(looked, original.id);
   const analysis = seen?.analysis ?? null;
+  const settingsOf = useSettling(store, project.frames, places);
   const frames = useMemo(
-    () => (original ? benchFrames(project.frames, original, places, finishing, analysis) : []),
-    [project.frames, original, places, finishing, analysis],
+    () => (original ? benchFrames(project.frames, original, places, finishing, analysis, settingsOf) : []),
+    [project.frames, original, places, finishing, analysis, settingsOf],
   );
   const chosen = frames.find((one) => one.frame.id === search.get('frame')) ?? frames[0];
   const surround: Surround = surroundOf(search.get('surround'));

@@ -1,4 +1,4 @@
-import { contentAreaOf, frameWindow } from '@inkwell/core/framing';
+import { contentAreaOf, frameWindow, type SettlingFrom, settledPlaceOf } from '@inkwell/core/framing';
 import { boundsOf, largestWindow } from '@inkwell/core/geometry';
 import {
   type Analysis,
@@ -37,13 +37,16 @@ export function benchFrames(
   places: Map<string, PlaceOfNetwork>,
   finishing: Finishing,
   seen: Analysis | null,
+  settingsOf: (frame: Frame) => SettlingFrom,
 ): BenchFrame[] {
   const order = [...places.keys()];
   const composed = composedFrom(original, seen, finishing.project.composing);
   return frames
     .flatMap((frame) => {
       const at = places.get(frame.placeId);
-      return at && frame.originalId === original.id ? [{ frame, original: composed, seen, at, finishing }] : [];
+      if (!at || frame.originalId !== original.id) return [];
+      const settled = settledPlaceOf(at, composed, settingsOf(frame));
+      return [{ frame, original: composed, seen, at: settled, finishing }];
     })
     .sort((a, b) => order.indexOf(a.at.id) - order.indexOf(b.at.id));
 }

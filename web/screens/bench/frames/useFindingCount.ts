@@ -1,3 +1,4 @@
+import { settledPlaceOf } from '@inkwell/core/framing';
 import type { Measured, OpenProject } from '@inkwell/core/model';
 import { useDeferredValue, useMemo } from 'react';
 import { seenOf, useSeen } from '../../../api/library/seen.ts';
@@ -49,7 +50,7 @@ const countOf = ({ project, places, set, saved, phases, moving, finishing, measu
     const seen = seenOf(known, kept.id)?.analysis ?? null;
     const original = composedFrom({ ...kept, ...set.originals[kept.id] }, seen, finishing.project.composing);
     const mine = measured?.find((one) => one.frameId === frame.id);
-    const one = { frame, original, seen, at, finishing };
+    const one = { frame, original, seen, at: settledPlaceOf(at, original, settings), finishing };
     const basis = savedBasis({ settings: set, saved, phases, moving }, one, settings);
     return frameFacts(one, settings, mine, basis).findings.length > 0;
   }).length;

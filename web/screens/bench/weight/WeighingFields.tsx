@@ -12,10 +12,10 @@ import { uploadWidths } from '@inkwell/core/surviving';
 import { tierWords, usualAim } from '@inkwell/core/weighing';
 import { useSpecBook } from '../../../api/library/specBook.ts';
 import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
-import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import { useOpenProject } from '../../ProjectLayout.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
+import { DimensionsField } from './DimensionsField.tsx';
 
 type AimChoice = 'place' | 'fits' | FidelityTier;
 
@@ -44,8 +44,6 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
   const sheet = useSpecBook(useOpenProject()).data?.find(({ slug }) => slug === one.at.network.slug);
   const offered = sheet ? uploadWidths(place, one.original, settings, sheet) : [null];
   const widths = offered.includes(settings.uploadWidth) ? offered : [...offered, settings.uploadWidth];
-  const range = typeof place.height === 'number' ? null : place.height;
-  const setHeight = (height: number) => store.set('frames', one.frame.id, { height });
   const usual = usualAim(state.budgetBytes, state.file);
   const aim = weighing.aim ?? usual;
   const promise =
@@ -120,18 +118,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
           }
         />
       )}
-      {range && (
-        <div className="choice-field">
-          <span title={`${place.name} takes ${range.min} to ${range.max} px`}>Height</span>
-          <NumberField
-            label=""
-            name="Height of the file"
-            value={settings.height ?? state.output.height}
-            unit="px"
-            onChange={(height) => setHeight(Math.min(range.max, Math.max(range.min, Math.round(height))))}
-          />
-        </div>
-      )}
+      <DimensionsField one={one} state={state} />
     </section>
   );
 }

@@ -5,8 +5,8 @@ import { tierWords } from '@inkwell/core/weighing';
 export function weighingWords({
   format,
   weighing,
-  height,
-}: Pick<FrameSettings, 'format' | 'weighing' | 'height'>): string {
+  dimensions,
+}: Pick<FrameSettings, 'format' | 'weighing' | 'dimensions'>): string {
   const { aim, mostQuality, chroma, colours, belowFloor } = weighing;
   return [
     formatLabel[format],
@@ -15,7 +15,7 @@ export function weighingWords({
     ...(aim?.kind === 'no heavier than it needs' ? [`no heavier: ${tierWords[aim.level].name}`] : []),
     ...(mostQuality === null ? [] : [`quality at most ${mostQuality}`]),
     ...(chroma === 'measured' ? [] : [`colour ${chroma}`]),
-    ...(height === null ? [] : [`${height} px high`]),
+    ...(dimensions === null ? [] : [`${dimensions.width} × ${dimensions.height} px`]),
     ...(belowFloor ? ['whatever is lost'] : []),
   ].join(', ');
 }

@@ -38,8 +38,8 @@ test('what is set otherwise than usual is said, and nothing else', () => {
     aim: { kind: 'no heavier than it needs' as const, level: 'look' as const },
     mostQuality: 60,
   };
-  expect(weighingWords({ ...settings, weighing, height: 640 })).toBe(
-    'PNG, palette, no heavier: Look, quality at most 60, 640 px high',
+  expect(weighingWords({ ...settings, weighing, dimensions: { width: 600, height: 640 } })).toBe(
+    'PNG, palette, no heavier: Look, quality at most 60, 600 × 640 px',
   );
 });
 

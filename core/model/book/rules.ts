@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import { ImageFormatSchema } from '../format.ts';
+import { type Limit, LimitSchema } from '../weight.ts';
+
+/** What a side of a place may measure, in pixels. */
+export const placeSides = { least: 8, most: 20_000 } as const;
+export const sideWords = 'A side of a place is a whole number of pixels from 8 to 20,000.';
+export const SideSchema = z.int(sideWords).min(placeSides.least, sideWords).max(placeSides.most, sideWords);
+
+export const DimensionsSchema = z.object({ width: z.int().positive(), height: z.int().positive() });
+export type Dimensions = z.infer<typeof DimensionsSchema>;
+
+const ratioWords = 'A ratio is the width divided by the height, from 0.05 to 20.';
+const RatioSchema = z.number(ratioWords).min(0.05, ratioWords).max(20, ratioWords);
+
+/** What a place takes beside the dimensions that it wishes for: any of a list, or any ratio of a range. */
+export const OtherDimensionsSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('list'),
+    dimensions: z
+      .array(z.object({ width: SideSchema, height: SideSchema }))
+      .min(1, 'A list has at least one pair of sides.')
+      .max(20, 'A list can have at most 20 pairs of sides.'),
+  }),
+  z
+    .object({
+      kind: z.literal('ratios'),
+      /** Width divided by height. */
+      least: RatioSchema,
+      most: RatioSchema,
+      leastSide: SideSchema,
+      mostSide: SideSchema,
+    })
+    .refine(({ least, most }) => least < most, 'The least ratio has to be below the greatest.')
+    .refine(({ leastSide, mostSide }) => leastSide <= mostSide, 'The least side has to be at or below the greatest.'),
+]);
+export type OtherDimensions = z.infer<typeof OtherDimensionsSchema>;
+
+/** What a network recommends, and does not enforce. */
+export const WishesSchema = z.object({
+  /** Of one file. */
+  weight: LimitSchema.optional(),
+  formats: z.array(ImageFormatSchema).min(1, 'A wish for formats names at least one.').optional(),
+});
+export type Wishes = z.infer<typeof WishesSchema>;
+
+/** What a file in one format may weigh: what is said of that format, or of all. */
+export const limitFor = (
+  {
+    limit,
+    formatLimits,
+  }: { limit: Limit; formatLimits?: Partial<Record<z.infer<typeof ImageFormatSchema>, Limit>> | undefined },
+  format: z.infer<typeof ImageFormatSchema>,
+): Limit => formatLimits?.[format] ?? limit;

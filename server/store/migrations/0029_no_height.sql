@@ -1,0 +1,1 @@
+ALTER TABLE "frames" DROP COLUMN "height";

@@ -5,8 +5,11 @@ import {
   formatsWords,
   groupWords,
   limitWords,
+  otherDimensionsWords,
+  otherLimitsWords,
   purposeWords,
   shapeWords,
+  wishesWords,
 } from './placeWords.ts';
 
 /** What a sheet says of itself, field by field, as forms, files and errors call it. */
@@ -22,17 +25,29 @@ interface Field<Of> {
   value: (of: Of) => unknown;
 }
 
+const joined = (...parts: string[]) => parts.filter((part) => part !== '').join('; ');
+
 /** Of a place, in the order of its form. */
 export const placeFields: Record<PlaceField, Field<Place>> = {
   name: { label: 'Name', words: ({ name }) => name, value: ({ name }) => name },
   purpose: { label: 'Purpose', words: ({ purpose }) => purposeWords[purpose], value: ({ purpose }) => purpose },
   dimensions: {
     label: 'Dimensions',
-    words: (place) => `${dimensionsWords(place)} px`,
-    value: ({ width, height }) => ({ width, height }),
+    words: (place) => joined(`${dimensionsWords(place)} px`, otherDimensionsWords(place)),
+    value: ({ width, height, otherDimensions, multipleOf, mostPixels }) => ({
+      width,
+      height,
+      otherDimensions,
+      multipleOf,
+      mostPixels,
+    }),
   },
   formats: { label: 'Formats it takes', words: formatsWords, value: ({ formats }) => [...formats].sort() },
-  limit: { label: 'Upload limit', words: limitWords, value: ({ limit }) => limit },
+  limit: {
+    label: 'Upload limit',
+    words: (place) => joined(limitWords(place), otherLimitsWords(place)),
+    value: ({ limit, formatLimits, postLimit }) => ({ limit, formatLimits, postLimit }),
+  },
   shape: { label: 'Shape', words: ({ shape }) => shapeWords[shape], value: ({ shape }) => shape },
   covered: {
     label: 'Covered areas',
@@ -50,6 +65,7 @@ export const placeFields: Record<PlaceField, Field<Place>> = {
     value: ({ shownWidths }) => shownWidths,
   },
   group: { label: 'In pieces', words: ({ group }) => (group ? groupWords(group) : ''), value: ({ group }) => group },
+  wishes: { label: 'Recommended', words: wishesWords, value: ({ wishes }) => wishes },
   note: { label: 'Note', words: ({ note = '' }) => note, value: ({ note = '' }) => note },
   isAway: {
     label: 'Put away',

@@ -12,7 +12,7 @@ export const purposeWords: Record<Purpose, string> = {
   inline: 'Inside a text',
 };
 
-/** `1080 × 1350`, or `1440 × 400–3000` where the height is free. */
+/** `1080 × 1350`, or `1440 × 400–3000` where the height is free: what a place wants, or wishes for. */
 export function dimensionsWords(place: Pick<Place, 'width' | 'height'>): string {
   const height = typeof place.height === 'number' ? `${place.height}` : `${place.height.min}–${place.height.max}`;
   return `${place.width} × ${height}`;
@@ -22,6 +22,54 @@ export const formatsWords = (place: Pick<Place, 'formats'>) =>
   place.formats.map((format) => formatLabel[format]).join(', ');
 export const limitWords = (place: Pick<Place, 'limit' | 'group'>) =>
   `${formatLimit(place.limit)}${place.group ? ' each' : ''}`;
+
+/** A ratio as people say it where it is one of small numbers, `4:5`, or in figures, `1.91:1`. */
+export function ratioWords(ratio: number): string {
+  for (let down = 1; down <= mostInRatio; down += 1) {
+    const across = ratio * down;
+    if (Math.abs(across - Math.round(across)) < 0.0005 * down && Math.round(across) <= mostInRatio) {
+      return `${Math.round(across)}:${down}`;
+    }
+  }
+  return `${Number(ratio.toFixed(3))}:1`;
+}
+const mostInRatio = 21;
+
+/** What a place takes beside the dimensions that it wishes for; empty where nothing. */
+export function otherDimensionsWords({
+  otherDimensions: other,
+  multipleOf,
+  mostPixels,
+}: Pick<Place, 'otherDimensions' | 'multipleOf' | 'mostPixels'>): string {
+  const parts: string[] = [];
+  if (other?.kind === 'list') {
+    parts.push(`also ${other.dimensions.map(({ width, height }) => `${width} × ${height}`).join(', ')} px`);
+  }
+  if (other?.kind === 'ratios') {
+    parts.push(
+      `any ratio from ${ratioWords(other.least)} to ${ratioWords(other.most)}, sides from ${other.leastSide} to ${other.mostSide} px`,
+    );
+  }
+  if (multipleOf) parts.push(`sides divisible by ${multipleOf}`);
+  if (mostPixels) parts.push(`at most ${mostPixels.toLocaleString('en')} pixels`);
+  return parts.join('; ');
+}
+
+/** Limits beside that of one file in any format; empty where there is none. */
+export function otherLimitsWords({ formatLimits = {}, postLimit }: Pick<Place, 'formatLimits' | 'postLimit'>): string {
+  const ofFormats = Object.entries(formatLimits).map(
+    ([format, limit]) => `${formatLabel[format as keyof typeof formatLabel]} ${formatLimit(limit)}`,
+  );
+  return [...ofFormats, ...(postLimit ? [`${formatLimit(postLimit)} for a whole post`] : [])].join('; ');
+}
+
+/** What a network recommends; empty where nothing. */
+export function wishesWords({ wishes }: Pick<Place, 'wishes'>): string {
+  const parts: string[] = [];
+  if (wishes?.formats) parts.push(wishes.formats.map((format) => formatLabel[format]).join(' or '));
+  if (wishes?.weight) parts.push(`at most ${formatLimit(wishes.weight)}`);
+  return parts.join(', ');
+}
 
 export function groupWords(group: Group): string {
   if (group.kind === 'panels') return `${group.min} to ${group.max} panels, uploaded in reading order`;

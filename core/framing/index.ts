@@ -1,3 +1,4 @@
+export * from './carriedWindow.ts';
 export * from './composeWindow.ts';
 export { coveredRects, roundedRadius } from './constraints.ts';
 export * from './contentArea.ts';

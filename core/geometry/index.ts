@@ -3,6 +3,7 @@ export * from './grid.ts';
 export * from './marksOnPicture.ts';
 export * from './openRects.ts';
 export * from './rect.ts';
+export * from './snapArea.ts';
 export * from './snapping.ts';
 export * from './takenDimensions.ts';
 export * from './turned.ts';

@@ -2,6 +2,7 @@ export * from './afterUpload.ts';
 export * from './analysis.ts';
 export * from './backing.ts';
 export * from './book/area.ts';
+export * from './book/effects.ts';
 export * from './book/group.ts';
 export * from './book/keptIn.ts';
 export * from './book/place.ts';

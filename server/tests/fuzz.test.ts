@@ -38,7 +38,14 @@ import {
   SettingsSchema as SaveProject,
 } from '../api/resources/projects.ts';
 import { FindingStateSchema } from '../api/resources/sheetFindings.ts';
-import { AddPlaceSchema, AwaySchema, MakeSheetSchema, MoveSchema, SaveSheetSchema } from '../api/resources/sheets.ts';
+import {
+  AddPlaceSchema,
+  AwaySchema,
+  EffectsSchema,
+  MakeSheetSchema,
+  MoveSchema,
+  SaveSheetSchema,
+} from '../api/resources/sheets.ts';
 import { BookSchema } from '../api/resources/specBook.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
@@ -85,6 +92,7 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'POST /sheets/away': { body: AwaySchema },
   'POST /sheets/order': { body: MoveSchema },
   'PATCH /sheets/:id': { body: SaveSheetSchema },
+  'POST /sheets/:id/effects': { body: EffectsSchema },
   'GET /spec-book': { query: BookSchema },
   'POST /projects': { body: z.object({ name: NameSchema }) },
   'PATCH /projects/:id': { body: z.object({ name: NameSchema }) },

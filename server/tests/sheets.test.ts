@@ -3,6 +3,7 @@ import {
   type OwnPlace,
   type SheetContent,
   SheetContentSchema,
+  SheetEffectsSchema,
   type SpecSheet,
   SpecSheetSchema,
 } from '@inkwell/core/model';
@@ -147,4 +148,49 @@ test('a place that frames are made for is put away, not taken out; a sheet is pu
   expect([first?.slug, second?.slug, second?.isAway]).toEqual(['quillpost', 'sunpane', true]);
   await client.ask('POST', '/sheets/away', { slug: 'sunpane', isAway: false });
   expect((await book())[1]?.isAway).toBeUndefined();
+});
+
+test('what a change would do is told before it is saved, without anything being rendered; a hand’s window is carried over', async () => {
+  const original = await client.original(await chart(1200, 900).png().toBuffer(), 'f.png');
+  const tile = {
+    ...place({ name: 'Tile', width: 300, height: 300, limit: { bytes: 900_000, unit: 'kB' } }),
+    slug: 'tile',
+  };
+  const places = (change: object) =>
+    content({ name: 'Told', places: [{ ...tile, ...change }] as SheetContent['places'] });
+  const sheet = await makeSheet({ ...places({}), name: 'Told' });
+  const placeId = `${sheet.slug}/tile`;
+  const project = await client.project('Told', [original], [placeId]);
+  const [frame] = project.frames;
+  const moved = { centreX: 500, centreY: 400, span: 400, turn: 0, mirror: false };
+  await client.ask('PATCH', `/frames/${frame?.id}`, { version: 1, change: { window: moved } });
+  await client.measured(project.id);
+  const effects = async (change: object) =>
+    (await client.ask('POST', `/sheets/${sheet.own?.id}/effects`, { content: places(change) })).body;
+  expect(await effects({ note: 'New words' })).toMatchObject({ projects: [], reshaped: 0, pairs: [] });
+  expect(await effects({ limit: { bytes: 1000, unit: 'kB' } })).toMatchObject({
+    projects: [{ name: 'Told', frames: 1 }],
+    reshaped: 0,
+    tooHeavy: [{ placeId, budgetBytes: 970 }],
+  });
+  expect(await effects({ formats: ['png'] })).toMatchObject({ formatLost: [{ format: 'jpeg' }] });
+  const wider = { width: 400, height: 225 };
+  const told = SheetEffectsSchema.parse(await effects(wider));
+  expect(told).toMatchObject({ reshaped: 1, carried: 1, pairs: [{ isByHand: true, after: { dimensions: wider } }] });
+  await save(sheet, 1, places(wider));
+  const { frames } = await client.open(project.id);
+  // About the same point, as large an area of the picture, and marked for a look.
+  expect(frames[0]).toMatchObject({ carriedFrom: { width: 300, height: 300 }, window: told.pairs[0]?.after.window });
+  const { centreX, centreY, span } = frames[0]?.window ?? moved;
+  expect([centreX, centreY, (span * span * 225) / 400]).toEqual([500, 400, expect.closeTo(400 * 400, 3)]);
+  expect(
+    (await client.ask('PATCH', `/frames/${frame?.id}`, { version: 3, change: { carriedFrom: null } })).status,
+  ).toBe(200);
+});
+
+test('what is wrong with a sheet is named as its form names it', async () => {
+  const tile = { ...place({ name: 'Tile' }), slug: 'tile' };
+  const wrong = { ...content({}), places: [{ ...tile, limit: { bytes: 0, unit: 'kB' } }] };
+  const answer = await client.ask('POST', '/sheets', { content: wrong, words });
+  expect(answer).toMatchObject({ status: 400, body: { message: expect.stringMatching(/^“Tile”, Upload limit: /) } });
 });

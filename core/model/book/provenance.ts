@@ -10,6 +10,7 @@ export const NumberSchema = z.enum([
   'shownPart',
   'shownWidths',
   'group',
+  'wishes',
 ]);
 export type PlaceNumber = z.infer<typeof NumberSchema>;
 

@@ -3,7 +3,7 @@ import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
 import { listSheetFindings } from '../../store/library/sheetFindings.ts';
-import { changeFinding } from '../../tasks/library/measuredSheets.ts';
+import { changeFinding } from '../../tasks/book/measuredSheets.ts';
 import { idOf } from '../params.ts';
 
 export const FindingStateSchema = z.object({

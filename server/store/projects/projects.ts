@@ -103,6 +103,16 @@ export async function projectName(db: Queryable, id: string): Promise<string | n
   return row?.name ?? null;
 }
 
+/** What some projects are called, by id. */
+export async function projectNames(db: Queryable, ids: readonly string[]): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db
+    .select({ id: projects.id, name: projects.name })
+    .from(projects)
+    .where(inArray(projects.id, [...ids]));
+  return new Map(rows.map(({ id, name }) => [id, name]));
+}
+
 /** The versions of sheets that a project stays on; null where it is not there. */
 export async function projectPins(db: Queryable, id: string): Promise<Pins | null> {
   const [row] = await db.select({ pins: projects.pins }).from(projects).where(alive(id));

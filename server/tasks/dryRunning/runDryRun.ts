@@ -17,7 +17,7 @@ import {
 } from '../../store/projects/dryRuns.ts';
 import type { DryRunItem, WorkTask } from '../../store/schema/index.ts';
 import { addWork, dropFailed, failedDryRuns, type NewWork, priorities } from '../../store/work.ts';
-import { findingsIn } from '../library/measuredSheets.ts';
+import { findingsIn } from '../book/measuredSheets.ts';
 import type { Keep } from '../plans/measurePlan.ts';
 import type { Planner } from '../plans/planner.ts';
 import { dryRunItems } from './dryRunItems.ts';

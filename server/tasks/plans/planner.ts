@@ -35,7 +35,7 @@ import { listFinishes } from '../../store/library/finishes.ts';
 import { libraryVersion } from '../../store/library/libraryVersion.ts';
 import { listOwnFonts } from '../../store/library/ownFonts.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
-import { type Book, type SpecBook, SpecBooks } from '../library/specBook.ts';
+import { type Book, type SpecBook, SpecBooks } from '../book/specBook.ts';
 
 /** What frames are planned from: the spec book, the finishes that people made, and all fonts. */
 interface Library {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { type PlaceOfNetwork, saidOf } from '@inkwell/core/model';
 import type { NetworkSays } from '@inkwell/core/surviving';
-import type { Book } from '../library/specBook.ts';
+import type { Book } from '../book/specBook.ts';
 
 /** A place with what its sheet says of its network. */
 export interface PlaceSays extends PlaceOfNetwork {

@@ -1,14 +1,14 @@
 import { Input } from 'antd';
 import { useState } from 'react';
 
-const oneDecimal = (value: number) => (Math.round(value * 10) / 10).toString();
-
 /** A number that can be typed, or stepped with the arrow keys (Shift: by ten). Enter or leaving takes it, Escape does not. */
 export function NumberField({
   label,
   unit,
   value,
   name,
+  decimals = 1,
+  width,
   onChange,
 }: {
   label: string;
@@ -16,14 +16,19 @@ export function NumberField({
   value: number;
   /** What it is a number of, where the label alone would not say. */
   name?: string;
+  /** So many are shown. */
+  decimals?: number;
+  /** Of the field, in CSS pixels. */
+  width?: number;
   onChange: (value: number) => void;
 }) {
   const [draft, setDraft] = useState<string | null>(null);
+  const shown = String(Number(value.toFixed(decimals)));
   const typed = draft === null ? value : Number(draft.replace(',', '.'));
   const valid = draft === null || (draft.trim() !== '' && Number.isFinite(typed));
   const take = () => {
     setDraft(null);
-    if (draft !== null && valid && draft !== oneDecimal(value)) onChange(typed);
+    if (draft !== null && valid && draft !== shown) onChange(typed);
   };
   return (
     <Input
@@ -32,8 +37,8 @@ export function NumberField({
       aria-label={`${name ? `${name}: ${label}` : label} in ${unit}`}
       prefix={<span className="quiet small">{label}</span>}
       suffix={<span className="quiet small">{unit}</span>}
-      style={{ width: label.length > 8 ? 132 : 127, textAlign: 'right' }}
-      value={draft ?? oneDecimal(value)}
+      style={{ width: width ?? (label.length > 8 ? 132 : 127), textAlign: 'right' }}
+      value={draft ?? shown}
       {...(valid ? {} : { status: 'error' as const, title: 'A number is needed, such as 1280 or 640.5.' })}
       onFocus={(event) => event.target.select()}
       onChange={(event) => setDraft(event.target.value)}

@@ -1,5 +1,5 @@
 import { isSame, sheetDifferences, sinceOf } from '@inkwell/core/bookkeeping';
-import type { KeptIn, OwnPlace, Place, SheetContent, SheetVersion, SpecSheet, VersionWords } from '@inkwell/core/model';
+import type { KeptIn, OwnPlace, Place, SheetContent, SpecSheet, VersionWords } from '@inkwell/core/model';
 import { SheetContentSchema } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import type { Services } from '../../services.ts';
@@ -8,18 +8,16 @@ import {
   addSheet,
   addVersion,
   findSheet,
-  readVersions,
   type SheetRow,
-  setAway,
-  setOrder,
   slugsFrom,
   type VersionRow,
-  versionsOf,
 } from '../../store/library/sheets.ts';
-import { framesAffected } from '../../store/projects/frames.ts';
+import { framesAffected, saveFrame } from '../../store/projects/frames.ts';
 import { projectName } from '../../store/projects/projects.ts';
 import { orNotFound, UserError } from '../../userError.ts';
 import { checkVersion, saveAndMeasure, saving } from '../plans/saveAndMeasure.ts';
+import { newestVersion, readContent, toVersion } from './sheetContents.ts';
+import { carriedChange, touchedFrames } from './touchedFrames.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
 
@@ -48,22 +46,6 @@ async function newSlug(tx: Queryable, name: string): Promise<string> {
   return freeSlug(base, new Set(await slugsFrom(tx, base)));
 }
 
-/** Content as it is read again: what an earlier version of the program let through and this one does not is left out. */
-export function readContent({ content }: VersionRow): SheetContent {
-  const whole = SheetContentSchema.safeParse(content).data;
-  if (whole) return whole;
-  const places = content.places.filter(
-    (place) => SheetContentSchema.safeParse({ ...content, places: [place] }).success,
-  );
-  return SheetContentSchema.parse({ ...content, places });
-}
-
-/** The newest version of a sheet. */
-async function newestOf(tx: Queryable, { id, version }: SheetRow): Promise<VersionRow> {
-  const [row] = await readVersions(tx, [{ sheetId: id, number: version }]);
-  return orNotFound(row, what);
-}
-
 /** A sheet as the book has it. @throws UserError where it is not there */
 export async function sheetBySlug({ planner }: Pick<Stores, 'planner'>, slug: string): Promise<SpecSheet> {
   const { sheets } = await planner.open();
@@ -80,20 +62,6 @@ export async function makeSheet(services: Stores, content: SheetContent, words: 
   );
   return sheetBySlug(services, slug);
 }
-
-/** All versions of a sheet, the newest first. @throws UserError where it is not there */
-export async function sheetVersions({ db }: Pick<Stores, 'db'>, id: string): Promise<SheetVersion[]> {
-  orNotFound(await findSheet(db, { id }), what);
-  return (await versionsOf(db, id)).map(toVersion);
-}
-
-const toVersion = (row: VersionRow): SheetVersion => ({
-  number: row.number,
-  savedAt: row.savedAt.toISOString(),
-  savedBy: row.savedBy,
-  note: row.note,
-  content: readContent(row),
-});
 
 /**
  * Saves a sheet that was changed on top of a version, as its next one, and asks for what has to be measured anew of its frames. Where
@@ -112,21 +80,37 @@ export async function saveSheet(
     services,
     async (tx) => {
       const row = orNotFound(await findSheet(tx, { id }), what);
-      const newest = await newestOf(tx, row);
+      const newest = await newestVersion(tx, row);
       checkVersion(
         { ...toVersion(newest), version: row.version },
         version,
         'This sheet was changed in another window.',
       );
-      return saveNext(tx, row, newest, content, words);
+      const saved = await saveNext(tx, row, newest, content, words);
+      await carryFrames(services, tx, saved);
+      return saved;
     },
     (tx, { changed }) => framesAffected(tx, { placeIds: changed }),
   );
   return sheetBySlug(services, slug);
 }
 
+/** Carries the windows over that hands have set at places that have other dimensions now. */
+async function carryFrames({ planner }: Stores, tx: Queryable, { slug, before, after, changed }: Saved): Promise<void> {
+  const frames = await framesAffected(tx, { placeIds: changed });
+  const { touched } = touchedFrames(slug, before, after, frames);
+  const planning = await planner.open(tx);
+  for (const one of touched) {
+    const change = carriedChange(one, planning);
+    const { id, version } = one.framed.frame;
+    if (change) await saveFrame(tx, id, version, change);
+  }
+}
+
 interface Saved {
   slug: string;
+  before: SheetContent;
+  after: SheetContent;
   /** Ids of the places that are not as they were. */
   changed: string[];
 }
@@ -142,11 +126,12 @@ async function saveNext(
   const before = readContent(newest);
   const difference = sheetDifferences(before, content);
   const { slug } = row;
-  if (isSame(difference)) return { slug, changed: [] };
+  if (isSame(difference)) return { slug, before, after: content, changed: [] };
   const gone = difference.places.filter(({ kind }) => kind === 'gone');
   await refuseUsed(tx, slug, gone);
   await addVersion(tx, row, content, sinceOf(newest.since, before, content, row.version + 1), words);
-  return { slug, changed: difference.places.map((place) => `${slug}/${place.slug}`) };
+  const changed = difference.places.map((place) => `${slug}/${place.slug}`);
+  return { slug, before, after: content, changed };
 }
 
 /** A place that frames are made for can be put away, but not taken out. @throws UserError where there is one */
@@ -179,34 +164,15 @@ export async function addPlace(services: Stores, place: OwnPlace, keptIn: KeptIn
   return saving(services, async (tx) => {
     const row = await findSheet(tx, { slug });
     const content: SheetContent = row
-      ? readContent(await newestOf(tx, row))
+      ? readContent(await newestVersion(tx, row))
       : { name, kind: inSheet ? ownKind : 'for one project', checkedOn: today(), places: [] };
     const taken = new Set(content.places.map((one) => one.slug));
     const added: Place = { ...place, slug: freeSlug(wordOf(place.name, 'place'), taken) };
     const whole = SheetContentSchema.safeParse({ ...content, places: [...content.places, added] });
     if (!whole.success)
       throw new UserError(whole.error.issues[0]?.message ?? 'This place cannot be kept in this sheet.');
-    if (row) await saveNext(tx, row, await newestOf(tx, row), whole.data, unsaid);
+    if (row) await saveNext(tx, row, await newestVersion(tx, row), whole.data, unsaid);
     else await addSheet(tx, { slug, projectId }, whole.data, unsaid);
     return { placeId: `${slug}/${added.slug}` };
-  });
-}
-
-/** Puts a sheet away, or takes it back: its frames stay, and it is not offered meanwhile. */
-export async function putSheetAway(services: Stores, slug: string, isAway: boolean): Promise<void> {
-  await sheetBySlug(services, slug);
-  await setAway(services.db, slug, isAway);
-}
-
-/** Moves a sheet before another one; to the end where that is null. @throws UserError where one of them is not there */
-export async function moveSheet(services: Stores, slug: string, before: string | null): Promise<void> {
-  await saving(services, async (tx) => {
-    const slugs = (await services.planner.open(tx)).sheets.map((sheet) => sheet.slug);
-    if (!slugs.includes(slug) || (before !== null && !slugs.includes(before)))
-      throw new UserError(`${what} is not there any more. Go back and reload.`, 404);
-    if (before === slug) return;
-    const others = slugs.filter((one) => one !== slug);
-    others.splice(before === null ? others.length : others.indexOf(before), 0, slug);
-    await setOrder(tx, others);
   });
 }

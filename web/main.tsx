@@ -18,6 +18,10 @@ import { LostScreen } from './screens/LostScreen.tsx';
 import { OriginalsScreen } from './screens/originals/OriginalsScreen.tsx';
 import { ProjectLayout } from './screens/ProjectLayout.tsx';
 import { ProjectsScreen } from './screens/projects/ProjectsScreen.tsx';
+import { SheetEditor } from './screens/specBook/edit/SheetEditor.tsx';
+import { ImportScreen } from './screens/specBook/import/ImportScreen.tsx';
+import { ReviewScreen } from './screens/specBook/review/ReviewScreen.tsx';
+import { VersionsScreen } from './screens/specBook/review/VersionsScreen.tsx';
 import { SpecBookScreen } from './screens/specBook/SpecBookScreen.tsx';
 import { paintRoot } from './theme/paint.ts';
 import { Themed } from './theme/Themed.tsx';
@@ -43,6 +47,13 @@ const router = createBrowserRouter([
       { path: '/', element: <ProjectsScreen /> },
       { path: '/originals', element: <OriginalsScreen /> },
       { path: '/spec-book', element: <SpecBookScreen /> },
+      { path: '/spec-book/new', element: <SheetEditor /> },
+      { path: '/spec-book/new/review', element: <ReviewScreen /> },
+      { path: '/spec-book/import', element: <ImportScreen /> },
+      { path: '/spec-book/:slug', element: <SpecBookScreen /> },
+      { path: '/spec-book/:slug/edit', element: <SheetEditor /> },
+      { path: '/spec-book/:slug/edit/review', element: <ReviewScreen /> },
+      { path: '/spec-book/:slug/versions', element: <VersionsScreen /> },
       {
         path: '/projects/:projectId',
         element: <ProjectLayout />,

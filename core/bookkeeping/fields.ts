@@ -1,4 +1,4 @@
-import { formatLabel, type Place, type PlaceNumber, type SheetContent } from '../model/index.ts';
+import { formatLabel, type Place, type PlaceNumber, type SheetContent, usualRecheckDays } from '../model/index.ts';
 import {
   areaWords,
   dimensionsWords,
@@ -46,7 +46,7 @@ export const placeFields: Record<PlaceField, Field<Place>> = {
   limit: {
     label: 'Upload limit',
     words: (place) => joined(limitWords(place), otherLimitsWords(place)),
-    value: ({ limit, formatLimits, postLimit }) => ({ limit, formatLimits, postLimit }),
+    value: ({ limit, formatLimits = {}, postLimit }) => ({ limit, formatLimits, postLimit }),
   },
   shape: { label: 'Shape', words: ({ shape }) => shapeWords[shape], value: ({ shape }) => shape },
   covered: {
@@ -88,6 +88,11 @@ export const sheetFields: Record<SheetField, Field<SheetContent>> = {
   kind: { label: 'Kind of network', words: ({ kind }) => kind, value: ({ kind }) => kind },
   checkedOn: { label: 'Checked on', words: ({ checkedOn }) => checkedOn, value: ({ checkedOn }) => checkedOn },
   source: { label: 'Source', words: ({ source = '' }) => source, value: ({ source = '' }) => source },
+  recheckDays: {
+    label: 'Check again',
+    words: ({ recheckDays = usualRecheckDays }) => `after ${recheckDays} days`,
+    value: ({ recheckDays = usualRecheckDays }) => recheckDays,
+  },
   sureness: {
     label: 'How sure',
     words: ({ sureness = 'said by the network' }) => sureness,

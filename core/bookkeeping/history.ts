@@ -1,5 +1,13 @@
 import equal from 'fast-deep-equal';
-import type { Place, PlaceNumber, Provenance, SheetContent, SheetVersion } from '../model/index.ts';
+import {
+  type Place,
+  type PlaceNumber,
+  type Provenance,
+  type SheetContent,
+  type SheetVersion,
+  type SpecSheet,
+  usualRecheckDays,
+} from '../model/index.ts';
 import { placeFields } from './fields.ts';
 
 /** Where a number of a place is from: what is said of itself, or of its sheet. */
@@ -52,10 +60,24 @@ const dayMs = 86_400_000;
 export const daysBetween = (from: string, to: string): number =>
   Math.max(0, Math.floor((Date.parse(to.slice(0, 10)) - Date.parse(from.slice(0, 10))) / dayMs));
 
+/** How old the numbers of a sheet of one's own are, in days, where that is more than it allows; null where it is not, or it ships. */
+export function overdueDays(
+  sheet: Pick<SpecSheet, 'checkedOn' | 'places' | 'recheckDays' | 'own'>,
+  today: string,
+): number | null {
+  if (!sheet.own) return null;
+  const age = daysBetween(oldestCheck(sheet), today);
+  return age > (sheet.recheckDays ?? usualRecheckDays) ? age : null;
+}
+
+/** The oldest date of those numbers of a place that have a date of their own; null where none has. */
+export const oldestOf = ({ provenance = {} }: Pick<Place, 'provenance'>): string | null =>
+  Object.values(provenance)
+    .map(({ checkedOn }) => checkedOn)
+    .sort()[0] ?? null;
+
 /** The oldest date on which any number of a sheet was checked: a place counts with what it says of its own numbers. */
 export function oldestCheck(sheet: Pick<SheetContent, 'checkedOn' | 'places'>): string {
-  const own = sheet.places
-    .filter(({ isAway }) => !isAway)
-    .flatMap(({ provenance = {} }) => Object.values(provenance).map(({ checkedOn }) => checkedOn));
+  const own = sheet.places.filter(({ isAway }) => !isAway).flatMap((place) => oldestOf(place) ?? []);
   return [sheet.checkedOn, ...own].sort()[0] ?? sheet.checkedOn;
 }

@@ -1,6 +1,10 @@
 export * from './differences.ts';
 export * from './fields.ts';
+export { type Row, tableOf } from './files/columns.ts';
+export * from './files/importPlan.ts';
+export * from './files/readBook.ts';
 export * from './history.ts';
+export * from './merge.ts';
 export * from './placeWords.ts';
 export * from './problems.ts';
 export * from './search.ts';

@@ -50,6 +50,8 @@ export function makeApp(services: Services, webFolder: string): Express {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
+  // A file of a whole spec book comes as one text.
+  app.use('/api/spec-book', express.json({ limit: '24mb' }));
   app.use(express.json({ limit: '2mb' }));
   app.use('/api', storableOnly);
 

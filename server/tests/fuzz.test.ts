@@ -46,7 +46,7 @@ import {
   MoveSchema,
   SaveSheetSchema,
 } from '../api/resources/sheets.ts';
-import { BookSchema } from '../api/resources/specBook.ts';
+import { BookFileAskedSchema, BookSchema, PlanImportSchema, TakeImportSchema } from '../api/resources/specBook.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
@@ -94,6 +94,9 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'PATCH /sheets/:id': { body: SaveSheetSchema },
   'POST /sheets/:id/effects': { body: EffectsSchema },
   'GET /spec-book': { query: BookSchema },
+  'GET /spec-book/file': { query: BookFileAskedSchema },
+  'POST /spec-book/import': { body: PlanImportSchema },
+  'POST /spec-book/import/take': { body: TakeImportSchema },
   'POST /projects': { body: z.object({ name: NameSchema }) },
   'PATCH /projects/:id': { body: z.object({ name: NameSchema }) },
   'PATCH /projects/:id/settings': { body: SaveProject },

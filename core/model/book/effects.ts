@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FrameSettingsSchema } from '../frame.ts';
 import { WindowSchema } from '../window.ts';
 import { DimensionsSchema } from './rules.ts';
 
@@ -14,6 +15,7 @@ const AtSchema = z.object({
 export const ReshapedSchema = AtSchema.extend({
   before: z.object({ dimensions: DimensionsSchema, window: WindowSchema }),
   after: z.object({ dimensions: DimensionsSchema, window: WindowSchema }),
+  settings: FrameSettingsSchema,
   /** Whether a hand had set its window: it is carried over, and marked for a look. */
   isByHand: z.boolean(),
 });

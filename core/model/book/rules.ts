@@ -37,11 +37,13 @@ export const OtherDimensionsSchema = z.discriminatedUnion('kind', [
 export type OtherDimensions = z.infer<typeof OtherDimensionsSchema>;
 
 /** What a network recommends, and does not enforce. */
-export const WishesSchema = z.object({
-  /** Of one file. */
-  weight: LimitSchema.optional(),
-  formats: z.array(ImageFormatSchema).min(1, 'A wish for formats names at least one.').optional(),
-});
+export const WishesSchema = z
+  .object({
+    /** Of one file. */
+    weight: LimitSchema.optional(),
+    formats: z.array(ImageFormatSchema).min(1, 'A wish for formats names at least one.').optional(),
+  })
+  .refine(({ weight, formats }) => weight || formats, 'A wish names a weight or formats.');
 export type Wishes = z.infer<typeof WishesSchema>;
 
 /** What a file in one format may weigh: what is said of that format, or of all. */

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { AfterUploadSchema } from '../afterUpload.ts';
-import { type Place, PlaceSchema, SlugSchema } from './place.ts';
+import { boundedPlace, type Place, PlaceFieldsSchema, PlaceSchema, SlugSchema } from './place.ts';
 import { ProvenanceSchema } from './provenance.ts';
 import { SideSchema } from './rules.ts';
 
@@ -15,6 +15,11 @@ const kind = z
   .min(1, 'Say in a few words what kind of network it is.')
   .max(60, 'What kind of network it is can have at most 60 characters.');
 
+const recheckWords = 'Numbers are checked again after 1 to 3,650 days.';
+
+/** After so many days the numbers of a sheet count as old where it says nothing else. */
+export const usualRecheckDays = 180;
+
 /** The most places that one sheet has. */
 export const mostPlaces = 500;
 
@@ -26,6 +31,8 @@ const sheetFields = {
   checkedOn: ProvenanceSchema.shape.checkedOn,
   source: ProvenanceSchema.shape.source.optional(),
   sureness: ProvenanceSchema.shape.sureness.optional(),
+  /** After so many days without a check its frames carry a caution; after `usualRecheckDays` where that is left out. */
+  recheckDays: z.int(recheckWords).min(1, recheckWords).max(3650, recheckWords).optional(),
   /** Not known of most sheets of one's own. */
   afterUpload: AfterUploadSchema.optional(),
   /** Between which lengths a side may lie where files of other dimensions than a place's, in its ratio, are taken too. */
@@ -48,16 +55,28 @@ const distinct = ({ places }: { places: readonly Pick<Place, 'slug'>[] }, contex
   }
 };
 
+/** A place as people write it down: not which row it is kept in, nor what was measured. */
+const WrittenPlaceSchema = PlaceFieldsSchema.omit({ own: true, measured: true }).superRefine(boundedPlace);
+
 /** What people write down of a network: what a version of a sheet keeps. */
-export const SheetContentSchema = z
-  .object({
-    ...sheetFields,
-    places: z
-      .array(PlaceSchema.transform(({ own: _, measured: __, ...place }) => place))
-      .max(mostPlaces, `A sheet can have at most ${mostPlaces} places.`),
-  })
-  .superRefine(distinct);
+const writtenFields = {
+  ...sheetFields,
+  places: z.array(WrittenPlaceSchema).max(mostPlaces, `A sheet can have at most ${mostPlaces} places.`),
+};
+export const SheetContentSchema = z.object(writtenFields).superRefine(distinct);
 export type SheetContent = z.infer<typeof SheetContentSchema>;
+
+/** A sheet in a file, under the id that it has in every book. */
+export const SheetFileSchema = z.object({ slug: SlugSchema.max(80), ...writtenFields }).superRefine(distinct);
+export type SheetFile = z.infer<typeof SheetFileSchema>;
+
+/** Sheets in a file: one, or a whole book. See docs/formats/spec-sheet.schema.json. */
+export const BookFileSchema = z.object({
+  /** The version of this format. */
+  specBook: z.literal(1),
+  sheets: z.array(SheetFileSchema).max(2000),
+});
+export type BookFile = z.infer<typeof BookFileSchema>;
 
 /** One network's places. */
 export const SpecSheetSchema = z

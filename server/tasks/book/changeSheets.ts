@@ -96,7 +96,11 @@ export async function saveSheet(
 }
 
 /** Carries the windows over that hands have set at places that have other dimensions now. */
-async function carryFrames({ planner }: Stores, tx: Queryable, { slug, before, after, changed }: Saved): Promise<void> {
+export async function carryFrames(
+  { planner }: Stores,
+  tx: Queryable,
+  { slug, before, after, changed }: Saved,
+): Promise<void> {
   const frames = await framesAffected(tx, { placeIds: changed });
   const { touched } = touchedFrames(slug, before, after, frames);
   const planning = await planner.open(tx);
@@ -107,7 +111,7 @@ async function carryFrames({ planner }: Stores, tx: Queryable, { slug, before, a
   }
 }
 
-interface Saved {
+export interface Saved {
   slug: string;
   before: SheetContent;
   after: SheetContent;
@@ -116,7 +120,7 @@ interface Saved {
 }
 
 /** Keeps the next version of a sheet, unless it says the same. */
-async function saveNext(
+export async function saveNext(
   tx: Queryable,
   row: SheetRow,
   newest: VersionRow,

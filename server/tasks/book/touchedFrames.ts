@@ -1,7 +1,14 @@
 import { isAboutFiles, type PlaceDifference, sheetDifferences } from '@inkwell/core/bookkeeping';
 import { carriedWindow, contentAreaOf, frameWindow, settledPlace } from '@inkwell/core/framing';
 import { boundsOf, frameDimensions } from '@inkwell/core/geometry';
-import { type FrameChange, type Place, type Reshaped, type SheetContent, saidOf } from '@inkwell/core/model';
+import {
+  type FrameChange,
+  FrameSettingsSchema,
+  type Place,
+  type Reshaped,
+  type SheetContent,
+  saidOf,
+} from '@inkwell/core/model';
 import { asComposed } from '@inkwell/core/proposing';
 import { notTaken } from '@inkwell/core/splitting';
 import type { FramedPicture } from '../../store/projects/frames.ts';
@@ -80,6 +87,7 @@ export function pairOf(touched: Touched, planning: Planning): Reshaped {
     ...whichOf(touched),
     before: { dimensions: frameDimensions(before, original, frame), window: then },
     after: { dimensions: frameDimensions(after, original, frame), window: now },
+    settings: FrameSettingsSchema.parse(frame),
     isByHand: !frame.composed,
   };
 }

@@ -2,7 +2,7 @@ import {
   type KeptIn,
   type OwnPlace,
   type SheetContent,
-  SheetContentSchema,
+  SheetEffectsSchema,
   type SheetVersion,
   SheetVersionSchema,
   type SpecSheet,
@@ -24,6 +24,16 @@ export const useSheetVersions = (id: string | undefined) =>
     queryKey: ['sheet-versions', id],
     queryFn: () => ask(z.array(SheetVersionSchema), `/sheets/${id}/versions`),
     enabled: id !== undefined,
+  });
+
+/** What a change of a sheet would do to frames; null content asks for nothing. */
+export const useSheetEffects = (id: string | undefined, content: SheetContent | null) =>
+  useQuery({
+    queryKey: ['sheet-effects', id, content],
+    queryFn: () => ask(SheetEffectsSchema, `/sheets/${id}/effects`, { method: 'POST', body: { content } }),
+    enabled: id !== undefined && content !== null,
+    staleTime: 0,
+    gcTime: 60_000,
   });
 
 /** Makes and changes sheets; whatever shows places is asked for again. */
@@ -78,6 +88,3 @@ export function useSheets() {
     }),
   };
 }
-
-/** What a sheet says, as a version of it keeps that. */
-export const contentOf = (sheet: SpecSheet): SheetContent => SheetContentSchema.parse(sheet);

@@ -27,7 +27,6 @@ export function useSettling(
       }),
     ),
   );
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the key says when what is set means other dimensions
   return useMemo(() => {
     const { frames: set } = store.getState().settings;
     return (frame) => set[frame.id] ?? frame;

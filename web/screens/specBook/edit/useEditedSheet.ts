@@ -1,0 +1,57 @@
+import type { SheetContent, SheetVersion, SpecSheet } from '@inkwell/core/model';
+import { useEffect } from 'react';
+import { useParams, useSearchParams } from 'react-router';
+import { useSheetVersions } from '../../../api/library/sheets.ts';
+import { useSpecBook } from '../../../api/library/specBook.ts';
+import { contentOf, newContent, newId, type SheetDraft, useSheetDrafts } from './sheetDraft.ts';
+
+/** The sheet that is changed on this screen, with its draft. */
+export interface EditedSheet {
+  id: string;
+  /** As the book has it; undefined of one that is new. */
+  sheet: SpecSheet | undefined;
+  versions: readonly SheetVersion[];
+  draft: SheetDraft | undefined;
+  /** The newest version, where the draft was begun on an older one. */
+  newer: SheetVersion | null;
+  isMissing: boolean;
+  error: unknown;
+  change: (by: (content: SheetContent) => SheetContent) => void;
+}
+
+const none: SheetVersion[] = [];
+
+/** Begins a draft of the sheet of this address, where there is none yet. */
+export function useEditedSheet(): EditedSheet {
+  const { slug } = useParams();
+  const [search] = useSearchParams();
+  const { data: sheets, error } = useSpecBook();
+  const isNew = slug === undefined;
+  const from = search.get('from');
+  const sheet = sheets?.find((one) => one.slug === (isNew ? from : slug));
+  const id = isNew ? newId : (sheet?.own?.id ?? '');
+  const draft = useSheetDrafts(({ drafts }) => drafts[id]);
+  const { begin, change } = useSheetDrafts();
+  const { data: versions = none, error: unread } = useSheetVersions(isNew ? undefined : sheet?.own?.id);
+  useEffect(() => {
+    if (draft || !sheets) return;
+    if (isNew) {
+      const content = newContent(sheet ?? null);
+      begin(newId, { base: null, before: { ...content, places: [] }, content });
+    } else if (sheet?.own) {
+      const content = contentOf(sheet);
+      begin(sheet.own.id, { base: sheet.own.version, before: content, content });
+    }
+  }, [draft, sheets, sheet, isNew, begin]);
+  const [newest] = versions;
+  return {
+    id,
+    sheet: isNew ? undefined : sheet,
+    versions,
+    draft,
+    newer: draft?.base && newest && newest.number > draft.base ? newest : null,
+    isMissing: sheets !== undefined && !isNew && !sheet?.own,
+    error: error ?? unread,
+    change: (by) => change(id, by),
+  };
+}

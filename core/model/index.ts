@@ -6,6 +6,7 @@ export * from './book/effects.ts';
 export * from './book/group.ts';
 export * from './book/keptIn.ts';
 export * from './book/place.ts';
+export * from './book/placeSet.ts';
 export * from './book/provenance.ts';
 export * from './book/rules.ts';
 export * from './book/sheet.ts';

@@ -1,9 +1,11 @@
 import { z } from 'zod';
+import { PatternSchema, PlaceIdsSchema } from './book/placeSet.ts';
 import { PinsSchema } from './book/sheetVersion.ts';
 import { FrameSchema } from './frame.ts';
 import { LetteringSchema } from './lettering.ts';
 import { OriginalSchema } from './original.ts';
 import { ProjectPostingSchema } from './posting.ts';
+import { AimSchema } from './weighing.ts';
 import { MetadataPolicySchema } from './words.ts';
 
 /** What frames are composed from: what the program has seen beside a person's own marks, or those alone. */
@@ -24,6 +26,12 @@ export const ProjectSchema = z.object({
   posting: ProjectPostingSchema,
   /** Sheets of which it stays on a version. */
   pins: PinsSchema,
+  /** How its files are named. */
+  pattern: PatternSchema,
+  /** Places that every picture gets when it is chosen. */
+  usualPlaces: PlaceIdsSchema,
+  /** What the bytes of its new frames are spent on; null where that follows from their limits. */
+  usualAim: AimSchema.nullable(),
   /** Grows by one with every change of what people set on the bench. */
   version: z.int().positive(),
   createdAt: z.iso.datetime(),
@@ -49,5 +57,8 @@ export const ProjectSettingsSchema = ProjectSchema.pick({
   lettering: true,
   posting: true,
   pins: true,
+  pattern: true,
+  usualPlaces: true,
+  usualAim: true,
 });
 export type ProjectSettings = z.infer<typeof ProjectSettingsSchema>;

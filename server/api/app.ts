@@ -17,6 +17,7 @@ import { learnedUploadsRouter } from './resources/learnedUploads.ts';
 import { letterStylesRouter } from './resources/letterStyles.ts';
 import { networksRouter } from './resources/networks.ts';
 import { originalsRouter } from './resources/originals.ts';
+import { placeSetsRouter } from './resources/placeSets.ts';
 import { projectsRouter } from './resources/projects.ts';
 import { sheetFindingsRouter } from './resources/sheetFindings.ts';
 import { sheetsRouter } from './resources/sheets.ts';
@@ -63,6 +64,7 @@ export function makeApp(services: Services, webFolder: string): Express {
   app.use('/api/fonts', fontsRouter(services));
   app.use('/api/letter-styles', letterStylesRouter(services));
   app.use('/api/learned-uploads', learnedUploadsRouter(services));
+  app.use('/api/place-sets', placeSetsRouter(services));
   app.use('/api/deliveries', deliveriesRouter(services));
   app.use('/api/dry-runs', dryRunsRouter(services));
   app.use('/api/networks', networksRouter(services));

@@ -1,8 +1,14 @@
 import { eq } from 'drizzle-orm';
 import type { Queryable } from './database.ts';
-import type { finishes, letterStyles, originals, ownFonts, projects } from './schema/index.ts';
+import type { finishes, letterStyles, originals, ownFonts, placeSets, projects } from './schema/index.ts';
 
-type Deletable = typeof finishes | typeof letterStyles | typeof originals | typeof ownFonts | typeof projects;
+type Deletable =
+  | typeof finishes
+  | typeof letterStyles
+  | typeof originals
+  | typeof ownFonts
+  | typeof placeSets
+  | typeof projects;
 
 /** Puts a row aside (`deleted` true) or takes it back. False where there is no such row. */
 export async function setDeleted(db: Queryable, table: Deletable, id: string, deleted: boolean): Promise<boolean> {

@@ -7,6 +7,8 @@ import {
   LetterStyleFileSchema,
   LetterStyleSettingsSchema,
   NameSchema,
+  PlaceSetFileSchema,
+  PlaceSetSettingsSchema,
   SpecSheetSchema,
 } from '@inkwell/core/model';
 import fc from 'fast-check';
@@ -31,6 +33,7 @@ import {
   TrimOptionsSchema,
   WidthSchema,
 } from '../api/resources/originals.ts';
+import { ApplySetSchema, SaveSetSchema } from '../api/resources/placeSets.ts';
 import {
   ChangeFramesSchema,
   ChangeOriginalsSchema,
@@ -97,6 +100,10 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'GET /spec-book/file': { query: BookFileAskedSchema },
   'POST /spec-book/import': { body: PlanImportSchema },
   'POST /spec-book/import/take': { body: TakeImportSchema },
+  'POST /place-sets': { body: PlaceSetSettingsSchema },
+  'POST /place-sets/import': { body: PlaceSetFileSchema },
+  'PATCH /place-sets/:id': { body: SaveSetSchema },
+  'POST /place-sets/:id/apply': { body: ApplySetSchema },
   'POST /projects': { body: z.object({ name: NameSchema }) },
   'PATCH /projects/:id': { body: z.object({ name: NameSchema }) },
   'PATCH /projects/:id/settings': { body: SaveProject },
@@ -115,6 +122,7 @@ const prefixes: Record<string, string> = {
   'learnedUploads.ts': '/learned-uploads',
   'letterStyles.ts': '/letter-styles',
   'specBook.ts': '/spec-book',
+  'placeSets.ts': '/place-sets',
   'app.ts': '',
 };
 const folder = join(import.meta.dirname, '..', 'api');
@@ -249,6 +257,7 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
     projects: [project.id],
     frames: project.frames.map(({ id }) => id),
     sheets: await sheetIds(),
+    'place-sets': [idsOf((await client.ask('POST', '/place-sets', { name: 'All', placeIds: strips })).body)],
     finishes: [idsOf(finish)],
     deliveries: [idsOf(delivery)],
     'dry-runs': [idsOf(run)],

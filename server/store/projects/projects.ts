@@ -180,8 +180,17 @@ export async function saveProjectSettings(
 export async function duplicateProject(db: Queryable, id: string): Promise<string | null> {
   const project = await openProject(db, id);
   if (!project) return null;
-  const { name, finishId, keeping, composing, lettering, posting, pins } = project;
-  const copy = await addProject(db, `${name} copy`, { finishId, keeping, composing, lettering, posting, pins });
+  const {
+    id: _,
+    version: __,
+    createdAt: ___,
+    changedAt: ____,
+    originals: _____,
+    frames: ______,
+    name,
+    ...settings
+  } = project;
+  const copy = await addProject(db, `${name} copy`, settings);
   if (project.originals.length > 0) {
     const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
     await db.insert(projectOriginals).values(chosen);

@@ -1,4 +1,4 @@
-import type { SheetContent } from '@inkwell/core/model';
+import type { PlaceSetSettings, SheetContent } from '@inkwell/core/model';
 import { boolean, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { moment } from './columns.ts';
 
@@ -39,4 +39,14 @@ export const shelf = pgTable('shelf', {
   /** From the top; null behind all that have one. */
   position: integer('position'),
   isAway: boolean('is_away').notNull().default(false),
+});
+
+/** Named choices of places that are used again. */
+export const placeSets = pgTable('place_sets', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  /** Another version of the program may have put it there: `PlaceSetSettingsSchema` reads it. */
+  settings: jsonb('settings').$type<PlaceSetSettings>().notNull(),
+  version: integer('version').notNull().default(1),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
 });

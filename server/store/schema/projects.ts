@@ -1,4 +1,5 @@
 import {
+  type Aim,
   asAbove,
   type Backing,
   type Composing,
@@ -31,6 +32,9 @@ export const projects = pgTable('projects', {
   lettering: jsonb('lettering').$type<Lettering>().notNull().default([]),
   posting: jsonb('posting').$type<ProjectPosting>().notNull().default(nothingSaid),
   pins: jsonb('pins').$type<Pins>().notNull().default({}),
+  pattern: text('pattern').notNull().default('{name}_{network}_{place}_{dimensions}'),
+  usualPlaces: jsonb('usual_places').$type<string[]>().notNull().default([]),
+  usualAim: jsonb('usual_aim').$type<Aim>(),
   version: integer('version').notNull().default(1),
   createdAt: moment('created_at').notNull().defaultNow(),
   changedAt: moment('changed_at').notNull().defaultNow(),

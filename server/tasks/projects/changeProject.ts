@@ -3,12 +3,15 @@ import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry'
 import {
   type Frame,
   type FrameSettings,
+  type ImageFormat,
   type OpenProject,
   type Pins,
+  type Place,
   type ProjectSettings,
   plainSettings,
   type SpecSheet,
 } from '@inkwell/core/model';
+import { patternProblem } from '@inkwell/core/naming';
 import { asComposed } from '@inkwell/core/proposing';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
 import { changeFor, notUploaded } from '@inkwell/core/surviving';
@@ -52,6 +55,8 @@ export async function changeProjectSettings(
     async (tx) => {
       const current = await opened(tx, id);
       checkVersion(current, version, 'These project settings were changed in another window.');
+      const problem = change.pattern === undefined ? null : patternProblem(change.pattern);
+      if (problem) throw new UserError(problem);
       if (change.pins) checkPins((await services.planner.open(tx)).sheets, change.pins);
       if (change.lettering) await checkEmblems(tx, current.lettering, change.lettering);
       orNotFound(await saveProjectSettings(tx, id, version, change), what);
@@ -90,7 +95,7 @@ export async function copyProject(services: Stores, id: string): Promise<OpenPro
   return opened(services.db, copy);
 }
 
-/** Chooses originals for a project, and takes others out of it. */
+/** Chooses originals for a project, each with the places that all its pictures get, and takes others out of it. */
 export async function chooseOriginals(
   services: Stores,
   id: string,
@@ -100,7 +105,11 @@ export async function chooseOriginals(
   await opened(services.db, id);
   if (!(await areThere(services.db, add))) throw notFound('One of these originals');
   await changeOriginals(services.db, id, add, remove);
-  return opened(services.db, id);
+  const project = await opened(services.db, id);
+  const { places } = (await services.planner.open()).bookFor(project);
+  const usual = project.usualPlaces.filter((placeId) => places.has(placeId));
+  const added = add.flatMap((originalId) => usual.map((placeId) => ({ originalId, placeId })));
+  return added.length > 0 ? chooseFrames(services, id, added, []) : project;
 }
 
 /** A frame that is asked for: composed, unless its settings are given. */
@@ -135,7 +144,8 @@ export async function chooseFrames(
       ...plainSettings,
       window: largestWindow(wholeOf(original), placeDimensions(place, original)),
       grid: firstGrid(place, original, asComposed(original, analysisOf(original), composing).marks),
-      format: place.formats.includes('jpeg') ? 'jpeg' : 'png',
+      format: usualFormat(place),
+      weighing: { ...plainSettings.weighing, aim: project.usualAim },
     };
     const choice = learned.get(placeId);
     const { blend } = resolveFinish({ frame: plain, original, project }, planning.finishes).treatment;
@@ -150,6 +160,12 @@ export async function chooseFrames(
     async (tx) => (await framesOfProject(tx, id)).filter(({ frame }) => isAmong(add, frame)),
   );
   return opened(services.db, id);
+}
+
+/** What a place recommends, or else what every network takes. */
+function usualFormat({ formats, wishes }: Place): ImageFormat {
+  const wished = wishes?.formats?.find((format) => formats.includes(format));
+  return wished ?? (formats.includes('jpeg') ? 'jpeg' : (formats[0] ?? 'png'));
 }
 
 /** Whether a frame is one of those that were asked for. */

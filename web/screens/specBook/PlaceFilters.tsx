@@ -29,7 +29,7 @@ export function PlaceFilters({ query, onChange }: { query: PlaceQuery; onChange:
           value={query.purpose}
           onChange={(purpose) => put({ purpose })}
           options={[
-            { value: null, label: 'Any purpose' },
+            { value: null, label: 'Purpose' },
             ...PurposeSchema.options.map((value) => ({ value, label: purposeWords[value] })),
           ]}
         />
@@ -39,7 +39,7 @@ export function PlaceFilters({ query, onChange }: { query: PlaceQuery; onChange:
           value={query.ratio}
           onChange={(ratio) => put({ ratio })}
           options={[
-            { value: null, label: 'Any ratio' },
+            { value: null, label: 'Ratio' },
             ...(Object.keys(ratioKindWords) as RatioKind[]).map((value) => ({ value, label: ratioKindWords[value] })),
           ]}
         />
@@ -49,7 +49,7 @@ export function PlaceFilters({ query, onChange }: { query: PlaceQuery; onChange:
           value={query.format}
           onChange={(format) => put({ format })}
           options={[
-            { value: null, label: 'Any format' },
+            { value: null, label: 'Format' },
             ...ImageFormatSchema.options.map((value) => ({ value, label: formatLabel[value] })),
           ]}
         />

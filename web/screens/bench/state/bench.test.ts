@@ -266,6 +266,9 @@ describe('finishes', () => {
     lettering: [],
     posting: nothingSaid,
     pins: {},
+    pattern: '{name}',
+    usualPlaces: [],
+    usualAim: null,
   });
   const known = (finishId: string, finishes: Finish[]) => ({
     frames: [frame(0, 100)],

@@ -22,7 +22,7 @@ interface Kinds {
   frames: { row: Frame; settings: FrameSettings };
   originals: { row: Original; settings: OriginalSettings };
   projects: {
-    row: Pick<Project, 'id' | 'version' | 'finishId' | 'keeping' | 'composing' | 'lettering' | 'posting' | 'pins'>;
+    row: Pick<Project, 'id' | 'version'> & ProjectSettings;
     settings: ProjectSettings;
   };
   finishes: { row: Finish; settings: FinishSettings };
@@ -45,13 +45,16 @@ export type Known = { [K in Kind]?: readonly RowOf<K>[] | undefined };
 const settingsOf: { [K in Kind]: (row: RowOf<K>) => SettingsOf<K> } = {
   frames: ({ id: _, projectId: __, originalId: ___, placeId: ____, version: _____, ...settings }) => settings,
   originals: ({ marks, decided, trim, finishId, blend, words }) => ({ marks, decided, trim, finishId, blend, words }),
-  projects: ({ finishId, keeping, composing, lettering, posting, pins }) => ({
+  projects: ({ finishId, keeping, composing, lettering, posting, pins, pattern, usualPlaces, usualAim }) => ({
     finishId,
     keeping,
     composing,
     lettering,
     posting,
     pins,
+    pattern,
+    usualPlaces,
+    usualAim,
   }),
   finishes: ({ name, description, treatment }) => ({ name, description, treatment }),
 };

@@ -4,15 +4,17 @@ import { useState } from 'react';
 import { PlaceOutline } from '../../../places/PlaceOutline.tsx';
 
 /** The widest that is drawn as wide as it is shown, in CSS pixels. */
-const widestDrawn = 400;
+const widestDrawn = 330;
 
 /** How wide a place is shown, drawn at that width. */
 export function ShownWidths({ place }: { place: Place }) {
   const drawn = place.shownWidths.filter((width) => width >= 8 && width <= widestDrawn);
-  if (drawn.length === 0) return null;
+  const wider = place.shownWidths.filter((width) => width > widestDrawn);
+  if (place.shownWidths.length === 0) return null;
   return (
     <div>
       <h3>As wide as it is shown</h3>
+      {wider.length > 0 && <p className="quiet small">{wider.join(' and ')} px: wider than there is room for here.</p>}
       <ul className="edit-widths">
         {drawn.map((width) => (
           <li key={width}>

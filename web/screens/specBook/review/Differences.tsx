@@ -1,5 +1,11 @@
 import './review.css';
-import type { PlaceDifference, SheetDifference } from '@inkwell/core/bookkeeping';
+import {
+  dimensionsWords,
+  formatsWords,
+  limitWords,
+  type PlaceDifference,
+  type SheetDifference,
+} from '@inkwell/core/bookkeeping';
 import { PlaceOutline } from '../../../places/PlaceOutline.tsx';
 
 const kindWords: Record<PlaceDifference['kind'], string> = { new: 'New', gone: 'Taken out', changed: 'Changed' };
@@ -12,6 +18,9 @@ const scaleOf = (...places: (PlaceDifference['before'] | undefined)[]) => {
   );
   return drawnSide / Math.max(1, ...sides);
 };
+
+const placeWords = (place: PlaceDifference['before']) =>
+  place ? `${dimensionsWords(place)} px · ${limitWords(place)} · ${formatsWords(place)}` : '';
 
 const said = (words: string) => (words === '' ? 'nothing' : words);
 
@@ -58,6 +67,8 @@ export function Differences({ difference, then, now }: { difference: SheetDiffer
           ) : (
             <p>
               <strong>{one.name}</strong> <span className="quiet">{kindWords[one.kind].toLowerCase()}</span>
+              <br />
+              <span className="quiet small">{placeWords(one.after ?? one.before)}</span>
             </p>
           )}
         </section>

@@ -77,29 +77,6 @@ export function ReviewScreen() {
           {problemWords(problem)}
         </p>
       )}
-      {!isNew && (
-        <section aria-label="What it does">
-          <h2>What it does</h2>
-          {unknown ? (
-            <Failure error={unknown} again={() => void refetch()} />
-          ) : effects ? (
-            <EffectLines effects={effects} />
-          ) : (
-            <Skeleton height={60} />
-          )}
-        </section>
-      )}
-      {effects && !isNew && (
-        <PairsWall pairs={effects.pairs} count={effects.reshaped} before={places(before)} after={places(content)} />
-      )}
-      <section aria-label={isNew ? 'Its places' : 'What is different'}>
-        <h2>{isNew ? 'Its places' : 'What is different'}</h2>
-        <Differences
-          difference={sheetDifferences(before, content)}
-          then={base === null ? '' : `Version ${base}`}
-          now={`Version ${(base ?? 0) + 1}`}
-        />
-      </section>
       <section aria-label="Save it" className="review-save">
         <div>
           <span className="quiet small">Your name</span>
@@ -119,6 +96,29 @@ export function ReviewScreen() {
             onChange={({ target }) => setWhy(target.value)}
           />
         </div>
+      </section>
+      {!isNew && (
+        <section aria-label="What it does">
+          <h2>What it does</h2>
+          {unknown ? (
+            <Failure error={unknown} again={() => void refetch()} />
+          ) : effects ? (
+            <EffectLines effects={effects} />
+          ) : (
+            <Skeleton height={60} />
+          )}
+        </section>
+      )}
+      {effects && !isNew && (
+        <PairsWall pairs={effects.pairs} count={effects.reshaped} before={places(before)} after={places(content)} />
+      )}
+      <section aria-label={isNew ? 'Its places' : 'What is different'}>
+        <h2>{isNew ? 'Its places' : 'What is different'}</h2>
+        <Differences
+          difference={sheetDifferences(isNew ? { ...content, places: [] } : before, content)}
+          then={base === null ? '' : `Version ${base}`}
+          now={`Version ${(base ?? 0) + 1}`}
+        />
       </section>
       <footer className="edit-foot review-foot">
         <span className="quiet">

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { join } from 'node:path';
+import { sinceOf } from '@inkwell/core/bookkeeping';
 import type { Original } from '@inkwell/core/model';
 import { BoundedFolder } from '@inkwell/server/imaging/copies/boundedFolder.ts';
 import { WorkingCopies } from '@inkwell/server/imaging/copies/workingCopy.ts';
@@ -10,6 +11,8 @@ import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { openDatabase } from '@inkwell/server/store/database.ts';
 import { blobToFile } from '@inkwell/server/store/library/blobs.ts';
 import { renameOriginal, saveOriginalSettings } from '@inkwell/server/store/library/originals.ts';
+import { addPlaceSet } from '@inkwell/server/store/library/placeSets.ts';
+import { addSheet, addVersion } from '@inkwell/server/store/library/sheets.ts';
 import { reachMilestone } from '@inkwell/server/store/milestones.ts';
 import { changeFrames } from '@inkwell/server/store/projects/frames.ts';
 import { addProject, changeOriginals } from '@inkwell/server/store/projects/projects.ts';
@@ -27,10 +30,23 @@ import {
   projectFinish,
   projectName,
 } from './project.ts';
+import { demoSet, demoSheet } from './sheet.ts';
 
 const settings = readSettings(process.env);
 const { db, close } = await openDatabase(settings.DATABASE_URL);
 const keys = Object.keys(pictures) as PictureKey[];
+
+/** The workshop's own sheet, with its versions, and its set of places. */
+async function keepSheet(): Promise<void> {
+  const [first, second] = demoSheet.versions;
+  if (!first || !second) throw new Error('The sheet of the demo has two versions.');
+  await db.transaction(async (tx) => {
+    const row = await addSheet(tx, { slug: demoSheet.slug }, first.content, first.words);
+    const began = Object.fromEntries(first.content.places.map(({ slug }) => [slug, 1]));
+    await addVersion(tx, row, second.content, sinceOf(began, first.content, second.content, 2), second.words);
+  });
+  await addPlaceSet(db, demoSet);
+}
 
 try {
   // Once in the life of a database: what people have deleted does not come back.
@@ -65,6 +81,7 @@ try {
     };
     await Promise.all([takeInOrder(), ...painted.map(({ path }) => path)]);
 
+    await keepSheet();
     const places = shippedPlaces();
     const id = await addProject(db, projectName, {
       finishId: projectFinish,

@@ -1,8 +1,11 @@
+import { otherDimensionsWords } from '../bookkeeping/index.ts';
+import { dimensionsProblem } from '../geometry/index.ts';
 import {
   formatLabel,
   formatLimit,
   formatWeight,
   type ImageFormat,
+  limitFor,
   type Manifest,
   type ManifestFile,
   type MeasuredFile,
@@ -76,14 +79,20 @@ const sides = ({ width, height }: { width: number; height: number }) => `${width
  *
  * @param uploadWidth pixels across where the file was made in other dimensions than the place's, on purpose
  */
-function placeReasons(opened: MeasuredFile, place: Place | undefined, uploadWidth = place?.width): string[] {
+export function placeReasons(opened: MeasuredFile, place: Place | undefined, uploadWidth?: number): string[] {
   if (!place) return [];
   const reasons: string[] = [];
-  const { formats, limit, name } = place;
-  const { width, least, most } = dimensionsTaken(place, uploadWidth);
-  if (opened.width !== width || opened.height < least || opened.height > most) {
-    const wanted = least === most ? sides({ width, height: least }) : `${width} × ${least} to ${most} px`;
-    reasons.push(`It is ${sides(opened)}; ${name} wants ${wanted}.`);
+  const { formats, name } = place;
+  const limit = limitFor(place, opened.format as ImageFormat);
+  if (uploadWidth === undefined || uploadWidth === place.width) {
+    const isTaken = dimensionsProblem(place, opened) === null;
+    if (!isTaken) reasons.push(`It is ${sides(opened)}; ${name} wants ${dimensionsTakenWords(place)}.`);
+  } else {
+    const { width, least, most } = dimensionsTaken(place, uploadWidth);
+    if (opened.width !== width || opened.height < least || opened.height > most) {
+      const wanted = least === most ? sides({ width, height: least }) : `${width} × ${least} to ${most} px`;
+      reasons.push(`It is ${sides(opened)}; ${name} wants ${wanted}.`);
+    }
   }
   if (!formats.includes(opened.format as ImageFormat)) {
     reasons.push(`It is ${opened.format}; ${name} takes ${formats.map((one) => formatLabel[one]).join(', ')}.`);
@@ -94,8 +103,16 @@ function placeReasons(opened: MeasuredFile, place: Place | undefined, uploadWidt
   return reasons;
 }
 
-/** The width and the heights that a file may have. */
-function dimensionsTaken({ width, height }: Place, uploadWidth = width) {
+/** What a place takes, in words. */
+function dimensionsTakenWords(place: Place): string {
+  const { width, height } = place;
+  const own = typeof height === 'number' ? sides({ width, height }) : `${width} × ${height.min} to ${height.max} px`;
+  const others = otherDimensionsWords(place);
+  return others === '' ? own : `${own}; ${others}`;
+}
+
+/** The width and the heights that a file may have where it was made in other dimensions, in the ratio of its place. */
+function dimensionsTaken({ width, height }: Place, uploadWidth: number) {
   const [least, most] = typeof height === 'number' ? [height, height] : [height.min, height.max];
   const scaled = (side: number) => Math.round((side * uploadWidth) / width);
   return { width: uploadWidth, least: scaled(least), most: scaled(most) };

@@ -15,6 +15,8 @@ import { idOf } from '../params.ts';
 export const DeliverSchema = z.object({
   projectId: z.uuid(),
   pattern: z.string().max(200).default(defaultPattern),
+  /** Only these frames; all where it is left out. */
+  only: z.array(z.uuid()).min(1).max(5000).optional(),
   /** The plans that the person has seen, of the frames that are to be delivered: what has changed since is not delivered unseen. */
   seen: z.array(z.object({ frameId: z.uuid(), plan: z.string().max(100) })).max(5000),
 });

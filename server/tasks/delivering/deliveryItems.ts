@@ -4,6 +4,7 @@ import {
   isMust,
   limitFor,
   type MarkToCompose,
+  type Place,
   type PlaceOfNetwork,
   type PlaceThen,
   type SpecSheet,
@@ -73,8 +74,15 @@ export function deliveryItems(wanted: readonly WantedFrame[], pattern: string): 
 }
 
 function placeThenOf({ at, sheet: { slug, checkedOn, own } }: WantedFrame): PlaceThen {
-  return { id: at.id, sheet: { slug, checkedOn, ...(own ? { version: own.version } : {}) }, spec: at.place };
+  return { id: at.id, sheet: { slug, checkedOn, ...(own ? { version: own.version } : {}) }, spec: specOf(at.place) };
 }
+
+/** A place as the frame met it, without what else its sheet says of it. */
+const specOf = (place: Place): Place => {
+  if (!('said' in place)) return place;
+  const { said: _, ...spec } = place;
+  return spec;
+};
 
 /** What matters in a frame, where it lies in its file: what a person has marked, and what the program is sure to have seen. */
 const marksThen = ({ original, seen, project, plan }: WantedFrame): MarkThen[] =>

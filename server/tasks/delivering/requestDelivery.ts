@@ -34,18 +34,20 @@ export interface DeliveryRequest {
   projectId: string;
   /** How the files are named. */
   pattern: string;
+  /** Only these frames; all where it is left out. */
+  only?: readonly string[] | undefined;
   /** The plans that the person has seen, by frame. */
   seen: readonly { frameId: string; plan: string }[];
 }
 
 /**
- * Asks for the files of all frames of a project, as they are set now.
+ * Asks for the files of the frames of a project, as they are set now.
  *
  * @throws UserError where the pattern names no files, there is no frame, or a frame is not set any more as it was seen
  */
 export async function requestDelivery(
   { db, planner }: Pick<Services, 'db' | 'planner'>,
-  { projectId, pattern, seen }: DeliveryRequest,
+  { projectId, pattern, only, seen }: DeliveryRequest,
 ): Promise<Delivery> {
   const problem = patternProblem(pattern);
   if (problem) throw new UserError(problem);
@@ -55,7 +57,7 @@ export async function requestDelivery(
     framesOfProject(db, projectId),
   ]);
   const name = orNotFound(known, 'This project');
-  const wanted = wantedFrames(planning, frames);
+  const wanted = wantedFrames(planning, only ? frames.filter(({ frame }) => only.includes(frame.id)) : frames);
   checkSeen(new Map(seen.map(({ frameId, plan }) => [frameId, plan])), wanted);
   if (wanted.length === 0) {
     throw new UserError('There is no frame to deliver. Choose a picture and a place for it first.');

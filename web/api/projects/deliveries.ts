@@ -19,8 +19,8 @@ export function useDeliver(projectId: string) {
   const client = useQueryClient();
   return useMutation({
     /** @param seen the plans of the frames as they are shown */
-    mutationFn: ({ pattern, seen }: { pattern: string; seen: { frameId: string; plan: string }[] }) =>
-      ask(DeliverySchema, '/deliveries', { method: 'POST', body: { projectId, pattern, seen } }),
+    mutationFn: (body: { pattern: string; seen: { frameId: string; plan: string }[]; only?: string[] }) =>
+      ask(DeliverySchema, '/deliveries', { method: 'POST', body: { projectId, ...body } }),
     // What has changed meanwhile is shown next.
     onError: () =>
       Promise.all([

@@ -1,5 +1,5 @@
 import './ChooseScreen.css';
-import { purposeWords } from '@inkwell/core/bookkeeping';
+import { anyPlace, asksForAnything, findPlaces, purposeWords } from '@inkwell/core/bookkeeping';
 import {
   type Frame,
   FrameSettingsSchema,
@@ -11,7 +11,7 @@ import {
   type SpecSheet,
 } from '@inkwell/core/model';
 import { Button, Checkbox, Segmented } from 'antd';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { previewUrl } from '../../api/library/originals.ts';
 import { useSheets } from '../../api/library/sheets.ts';
@@ -21,40 +21,59 @@ import { counted } from '../../parts/counted.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
 import { Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { PlaceFilters } from '../../places/PlaceFilters.tsx';
 import { PlaceForm } from '../../places/PlaceForm.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { type Grouping, type PlaceGroup, PlaceGroupList } from './PlaceGroupList.tsx';
+import { PlaceSets } from './PlaceSets.tsx';
 import { useChosen } from './useChosen.ts';
 
-function grouped(by: Grouping, sheets: SpecSheet[], places: Map<string, PlaceOfNetwork>): PlaceGroup[] {
-  const all = [...places.values()];
-  if (by === 'network') {
-    return sheets.map(({ slug, name }) => ({
-      key: slug,
-      title: name,
-      places: all.filter((one) => one.network.slug === slug),
-    }));
-  }
-  return PurposeSchema.options
-    .map((purpose: Purpose) => ({
-      key: purpose,
-      title: purposeWords[purpose],
-      places: all.filter((one) => one.place.purpose === purpose),
-    }))
-    .filter((group) => group.places.length > 0);
+function grouped(by: Grouping, sheets: SpecSheet[], found: readonly PlaceOfNetwork[]): PlaceGroup[] {
+  const groups: PlaceGroup[] =
+    by === 'network'
+      ? sheets.map((sheet) => ({
+          key: sheet.slug,
+          title: sheet.name,
+          sheet,
+          places: found.filter((one) => one.network.slug === sheet.slug),
+        }))
+      : PurposeSchema.options.map((purpose: Purpose) => ({
+          key: purpose,
+          title: purposeWords[purpose],
+          places: found.filter((one) => one.place.purpose === purpose),
+        }));
+  return groups.filter(({ places }) => places.length > 0);
 }
+
+const noSheets: SpecSheet[] = [];
+
+/** So many groups are drawn at once: a book can have hundreds of sheets. */
+const mostGroups = 40;
 
 /** Chooses the pictures of a project and the places each of them goes to. */
 export function ChooseScreen() {
   const project = useOpenProject();
-  const { data: all = [], error } = useSpecBook(project);
+  const { data: all = noSheets, error } = useSpecBook(project);
   const known = usePlaces(project);
   // A sheet that is meant for another project is of no use here, unless frames were copied from there.
-  const sheets = all.filter(
-    ({ slug, projectId }) =>
-      !projectId || projectId === project.id || project.frames.some((one) => one.placeId.startsWith(`${slug}/`)),
+  const sheets = useMemo(
+    () =>
+      all.filter(
+        ({ slug, projectId }) =>
+          !projectId || projectId === project.id || project.frames.some((one) => one.placeId.startsWith(`${slug}/`)),
+      ),
+    [all, project],
   );
-  const places = new Map([...known].filter(([, one]) => sheets.some(({ slug }) => slug === one.network.slug)));
+  const [query, setQuery] = useState(anyPlace);
+  const [isAll, setIsAll] = useState(false);
+  const found = useMemo(() => {
+    // What is put away is only shown where the project has frames there.
+    const used = new Set(project.frames.map(({ placeId }) => placeId));
+    const away = [...known.values()].filter(({ id }) => used.has(id));
+    const ids = new Set(findPlaces(sheets, query).map(({ id }) => id));
+    const isAsked = asksForAnything(query);
+    return [...known.values()].filter(({ id }) => ids.has(id) || (!isAsked && away.some((one) => one.id === id)));
+  }, [sheets, known, query, project.frames]);
   const { addPlace } = useSheets();
   const [writing, setWriting] = useState(false);
   const choosing = useChoosing(project.id);
@@ -93,6 +112,7 @@ export function ChooseScreen() {
     }
   };
   const frameCount = project.frames.length;
+  const groups = grouped(by, sheets, found);
 
   return (
     <div className="choose">
@@ -177,11 +197,19 @@ export function ChooseScreen() {
         )}
         {error && <Failure error={error} />}
         {sheets.length === 0 && !error && <Skeleton height={400} />}
+        <div className="choose-find">
+          <PlaceFilters query={query} onChange={setQuery} />
+          <PlaceSets project={project} />
+        </div>
+        {sheets.length > 0 && groups.length === 0 && <p className="quiet">No place answers that.</p>}
         <div className="choose-groups">
-          {grouped(by, sheets, places).map((group) => (
+          {(isAll ? groups : groups.slice(0, mostGroups)).map((group) => (
             <PlaceGroupList key={group.key} group={group} by={by} has={has} selected={selected} onChange={change} />
           ))}
         </div>
+        {!isAll && groups.length > mostGroups && (
+          <Button onClick={() => setIsAll(true)}>Show the other {groups.length - mostGroups}</Button>
+        )}
       </section>
 
       <footer className="choose-foot">

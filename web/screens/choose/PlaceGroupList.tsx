@@ -1,11 +1,14 @@
 import { dimensionsWords } from '@inkwell/core/bookkeeping';
-import { formatLimit, type Original, type PlaceOfNetwork } from '@inkwell/core/model';
+import { formatLimit, type Original, type PlaceOfNetwork, type SpecSheet } from '@inkwell/core/model';
 import { Checkbox } from 'antd';
 import { PlaceOutline } from '../../places/PlaceOutline.tsx';
+import { SheetPin } from './SheetPin.tsx';
 
 export type Grouping = 'network' | 'purpose';
 export interface PlaceGroup {
   key: string;
+  /** Where it is one sheet of one's own: which version of it the project has. */
+  sheet?: SpecSheet;
   title: string;
   places: PlaceOfNetwork[];
 }
@@ -64,6 +67,7 @@ export function PlaceGroupList({
       >
         <h3 style={{ display: 'inline' }}>{group.title}</h3>
       </Checkbox>
+      {group.sheet?.own && <SheetPin sheet={group.sheet} />}
       <ul className="choose-list">{single.map(item)}</ul>
       {several.length > 0 && <p className="quiet small choose-several">One picture in several pieces</p>}
       <ul className="choose-list">{several.map(item)}</ul>

@@ -1,12 +1,14 @@
 import './DeliveryScreen.css';
 import { DownloadOutlined } from '@ant-design/icons';
-import { defaultPattern, fileNames, nameable, patternProblem, patternWords } from '@inkwell/core/naming';
+import { fileNames, nameable, patternProblem, patternWords } from '@inkwell/core/naming';
 import { postingWords } from '@inkwell/core/posting';
+import { useQueryClient } from '@tanstack/react-query';
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useDeliver, useDeliveries } from '../../api/projects/deliveries.ts';
 import { useDryRuns } from '../../api/projects/dryRuns.ts';
+import { saveProject } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
@@ -23,8 +25,16 @@ export function DeliveryScreen() {
   const { data: runs = [] } = useDryRuns(project.id);
   const deliver = useDeliver(project.id);
   const note = useUndoNote();
-  const [pattern, setPattern] = useState(defaultPattern);
+  const [pattern, setPattern] = useState(project.pattern);
   const problem = patternProblem(pattern);
+
+  const client = useQueryClient();
+  // The next delivery is named as this one was. A change that is made elsewhere meanwhile goes first.
+  const keepPattern = async () => {
+    if (pattern === project.pattern) return;
+    await saveProject(project.id, project.version, { pattern }).catch(note.failed);
+    await client.invalidateQueries({ queryKey: ['project', project.id] });
+  };
 
   const { frames } = useProjectFrames(project);
   const names = problem
@@ -108,7 +118,7 @@ export function DeliveryScreen() {
           size="large"
           disabled={frames.length === 0 || problem !== null || seen.length < frames.length}
           loading={deliver.isPending}
-          onClick={() => deliver.mutate({ pattern, seen }, { onError: note.failed })}
+          onClick={() => deliver.mutate({ pattern, seen }, { onSuccess: keepPattern, onError: note.failed })}
         >
           Deliver {counted(fileCount, 'file')}
         </Button>

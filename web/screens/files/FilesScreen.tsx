@@ -1,5 +1,5 @@
 import './FilesScreen.css';
-import { formatLabel, formatLimit, formatWeight } from '@inkwell/core/model';
+import { formatLabel, formatLimit, formatWeight, limitFor } from '@inkwell/core/model';
 import { Table, type TableColumnsType } from 'antd';
 import { useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -97,9 +97,9 @@ export function FilesScreen() {
         <>
           <span className="row spread small">
             <span>{share === null ? '' : `${Math.max(1, Math.round(share * 100))} %`}</span>
-            <span className="quiet">{formatLimit(one.at.place.limit)}</span>
+            <span className="quiet">{formatLimit(limitFor(one.at.place, one.frame.format))}</span>
           </span>
-          <WeightGauge weight={one.weight} limit={one.at.place.limit} />
+          <WeightGauge weight={one.weight} limit={limitFor(one.at.place, one.frame.format)} />
         </>
       ),
     },

@@ -1,6 +1,6 @@
 import { isGood } from '@inkwell/core/checking';
 import { fileDimensions } from '@inkwell/core/geometry';
-import { countingSimilarity } from '@inkwell/core/model';
+import { countingSimilarity, limitFor } from '@inkwell/core/model';
 import type { ProjectFrame } from '../projectFrames.ts';
 
 /** What can be said of a file, the worst first. */
@@ -37,7 +37,7 @@ export function rowsOf(one: ProjectFrame): FileRow[] {
       number: piece ? `${piece.number} of ${piece.of}` : '',
       ...fileDimensions(at.place, one.original, frame),
       bytes: file?.bytes ?? null,
-      share: file ? file.bytes / at.place.limit.bytes : null,
+      share: file ? file.bytes / limitFor(at.place, frame.format).bytes : null,
       similarity: file && countingSimilarity(file.similarity),
       worst: file?.similarity.worst.similarity ?? null,
       quality: file?.quality ?? null,

@@ -11,6 +11,7 @@ import { Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { KitEntryRow } from './KitEntryRow.tsx';
+import { NoLongerFits } from './NoLongerFits.tsx';
 
 /** The posting kit of a delivery: what is posted where, in which order and with which words, and what is posted already. */
 export function KitScreen() {
@@ -58,6 +59,7 @@ function Kit({ delivery, back }: { delivery: Delivery; back: string }) {
           </Button>
         </div>
       </div>
+      <NoLongerFits delivery={delivery} />
       {delivery.state !== 'done' && (
         <p className="kit-remark">This delivery is not finished: files are missing here.</p>
       )}

@@ -1,11 +1,13 @@
 import './ProjectsScreen.css';
 import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { settledPlace } from '@inkwell/core/framing';
 import { frameDimensions } from '@inkwell/core/geometry';
-import type { Project } from '@inkwell/core/model';
-import { Button } from 'antd';
+import type { PlaceSet, Project } from '@inkwell/core/model';
+import { Button, Dropdown } from 'antd';
 import dayjs from 'dayjs';
 import { useCallback, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { usePlaceSets } from '../../api/library/placeSets.ts';
 import { usePlaces } from '../../api/library/specBook.ts';
 import { proofUrl } from '../../api/projects/frames.ts';
 import { useProjectActions, useProjects } from '../../api/projects/projects.ts';
@@ -24,7 +26,7 @@ function Cover({ project }: { project: Project }) {
     ({ frame, original, planHash }): { id: string; share: number; url: string | null }[] => {
       const place = places.get(frame.placeId)?.place;
       if (!place) return [];
-      const { width, height } = frameDimensions(place, original, frame);
+      const { width, height } = frameDimensions(settledPlace(place, original, frame), original, frame);
       return [{ id: frame.id, share: width / height, url: planHash && proofUrl(frame.id, planHash, 448) }];
     },
   );
@@ -54,10 +56,20 @@ function CoverPicture({ share, url, onMade }: { share: number; url: string | nul
 export function ProjectsScreen() {
   const { data, error, refetch } = useProjects();
   const { add, rename, duplicate, remove, restore } = useProjectActions();
+  const { sets, apply } = usePlaceSets();
   const note = useUndoNote();
   const navigate = useNavigate();
   const addNew = () =>
     add.mutate('New project', { onSuccess: ({ id }) => navigate(`/projects/${id}/choose`), onError: note.failed });
+  const addFrom = async (set: PlaceSet) => {
+    try {
+      const { id, version } = await add.mutateAsync(set.name);
+      await apply.mutateAsync({ id: set.id, projectId: id, version });
+      navigate(`/projects/${id}/choose`);
+    } catch (failure) {
+      note.failed(failure);
+    }
+  };
   const removeProject = ({ id, name }: Project) =>
     note.after(remove.mutateAsync(id), `“${name}” was deleted.`, () => restore.mutateAsync(id));
 
@@ -65,9 +77,25 @@ export function ProjectsScreen() {
     <div className="page">
       <div className="row spread" style={{ marginBottom: 18 }}>
         <h1>Projects</h1>
-        <Button type="primary" icon={<PlusOutlined />} onClick={addNew} loading={add.isPending}>
-          New project
-        </Button>
+        <div className="row">
+          {sets.length > 0 && (
+            <Dropdown
+              trigger={['click']}
+              menu={{
+                items: sets.map((set) => ({
+                  key: set.id,
+                  label: `${set.name}, ${counted(set.placeIds.length, 'place')}`,
+                  onClick: () => addFrom(set),
+                })),
+              }}
+            >
+              <Button loading={apply.isPending}>New from a set</Button>
+            </Dropdown>
+          )}
+          <Button type="primary" icon={<PlusOutlined />} onClick={addNew} loading={add.isPending}>
+            New project
+          </Button>
+        </div>
       </div>
       {error && !data && <Failure error={error} again={() => void refetch()} />}
       {!data && !error && <Skeleton height={240} />}

@@ -9,10 +9,10 @@ import { useSheetFindings } from '../../api/library/sheetFindings.ts';
 import { useSpecBook } from '../../api/library/specBook.ts';
 import { counted } from '../../parts/counted.ts';
 import { Empty, Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
+import { PlaceFilters } from '../../places/PlaceFilters.tsx';
 import { dateWords } from './dateWords.ts';
 import { today, useSheetDrafts } from './edit/sheetDraft.ts';
 import { PlaceCard } from './PlaceCard.tsx';
-import { PlaceFilters } from './PlaceFilters.tsx';
 import { SheetView } from './SheetView.tsx';
 
 /** So many places that were found are drawn. */

@@ -1,8 +1,10 @@
+import { overdueDays } from '@inkwell/core/bookkeeping';
 import { settledPlaceOf } from '@inkwell/core/framing';
-import type { Measured, OpenProject } from '@inkwell/core/model';
+import { type Measured, type OpenProject, sheetSlugOf } from '@inkwell/core/model';
+import dayjs from 'dayjs';
 import { useDeferredValue, useMemo } from 'react';
 import { seenOf, useSeen } from '../../../api/library/seen.ts';
-import { usePlaces } from '../../../api/library/specBook.ts';
+import { usePlaces, useSpecBook } from '../../../api/library/specBook.ts';
 import type { BenchState } from '../state/benchState.ts';
 import { useBench, useBenchStore, useFinishing, useLiveWords } from '../state/useBench.ts';
 import { savedBasis } from './benchFrame.ts';
@@ -10,7 +12,10 @@ import { composedFrom } from './composed.ts';
 import { type Finishing, withWords } from './finishing.ts';
 import { frameFacts } from './frameFacts.ts';
 
-/** How many frames of a project have findings, as they are set on the bench now, or were a moment ago: nobody waits for that. */
+/**
+ * How many frames of a project have findings, as they are set on the bench now, or were a moment ago: nobody waits for that. A sheet whose
+ * numbers are too old counts once, however many frames it has.
+ */
 export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {
   const places = usePlaces(project);
   const { data: known } = useSeen(project.id);
@@ -26,7 +31,16 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
     return { project, places, set, saved, phases, moving, finishing, measured, known };
   }, [project, places, set, saved, phases, moving, settled, words, measured, known]);
   const moment = useDeferredValue(now);
-  return useMemo(() => countOf(moment), [moment]);
+  const old = useOldSheets(project);
+  return useMemo(() => countOf(moment), [moment]) + old;
+}
+
+/** How many sheets of a project's frames were not checked for too long. */
+function useOldSheets(project: OpenProject): number {
+  const { data: sheets = [] } = useSpecBook(project);
+  const used = new Set(project.frames.map(({ placeId }) => sheetSlugOf(placeId)));
+  const today = dayjs().format('YYYY-MM-DD');
+  return sheets.filter((sheet) => used.has(sheet.slug) && overdueDays(sheet, today) !== null).length;
 }
 
 interface Moment {

@@ -1,5 +1,5 @@
 import './Wall.css';
-import { type Finding, formatLimit, formatWeight, type Measured } from '@inkwell/core/model';
+import { type Finding, formatLimit, formatWeight, limitFor, type Measured } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { memo, useEffect, useRef } from 'react';
 import { FramePicture } from '../../../parts/FramePicture.tsx';
@@ -8,6 +8,7 @@ import { AudiencePicture } from '../closeUp/AudiencePicture.tsx';
 import { PiecesOverlay } from '../closeUp/PiecesOverlay.tsx';
 import { type BenchFrame, pictureOf, useFrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
+import { OldNumbers } from './OldNumbers.tsx';
 
 /** All frames of one original, a row a network. Every picture takes the same area, whatever its shape. */
 export function Wall(props: {
@@ -36,7 +37,10 @@ export function Wall(props: {
       {networks.map((network) => (
         <section key={network.slug} aria-label={network.name}>
           <h2 className="minor-title row spread">
-            {network.name}
+            <span>
+              {network.name}
+              <OldNumbers slug={network.slug} />
+            </span>
             {isMarked && (
               <Button
                 size="small"
@@ -100,7 +104,7 @@ const WallFrame = memo(function WallFrame({
   const { at, frame } = one;
   const { output, grid, numbers } = state;
   const width = Math.round(scale * Math.sqrt(output.width / output.height));
-  const { limit } = at.place;
+  const limit = limitFor(at.place, state.settings.format);
   // A tile of a strip or a quilt is shown at that width, a block as a whole.
   const tiles = grid && at.place.group?.kind !== 'block' ? grid.columns : 1;
   const shown = audience ? at.place.shownWidths.map((each) => each * tiles) : [];

@@ -1,3 +1,4 @@
+import './PlaceFilters.css';
 import {
   anyPlace,
   asksForAnything,

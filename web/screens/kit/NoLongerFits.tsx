@@ -1,0 +1,71 @@
+import type { Delivery } from '@inkwell/core/model';
+import { placeReasons } from '@inkwell/core/posting';
+import { Button } from 'antd';
+import { useNavigate } from 'react-router';
+import { usePlaces } from '../../api/library/specBook.ts';
+import { useDeliver } from '../../api/projects/deliveries.ts';
+import { useMeasured } from '../../api/projects/projects.ts';
+import { counted } from '../../parts/counted.ts';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { useOpenProject } from '../ProjectLayout.tsx';
+
+/** Which files of a delivery their places do not take any more, as the spec book is now, and the way to deliver those again. */
+export function NoLongerFits({ delivery }: { delivery: Delivery }) {
+  const project = useOpenProject();
+  const places = usePlaces(project);
+  const { data: measured = [] } = useMeasured(project.id);
+  const deliver = useDeliver(project.id);
+  const note = useUndoNote();
+  const navigate = useNavigate();
+  const unfit = delivery.files.flatMap((line) => {
+    const at = places.get(line.placeThen?.id ?? '');
+    const reasons = at ? placeReasons(line, at.place, line.uploadWidth) : [];
+    return reasons.length > 0 ? [{ line, reasons }] : [];
+  });
+  if (unfit.length === 0) return null;
+  const frames = project.frames.filter((frame) => {
+    const original = project.originals.find(({ id }) => id === frame.originalId);
+    return unfit.some(({ line }) => line.placeThen?.id === frame.placeId && line.originalSha256 === original?.sha256);
+  });
+  const seen = frames.flatMap(({ id }) => {
+    const plan = measured.find(({ frameId }) => frameId === id)?.planHash;
+    return plan ? [{ frameId: id, plan }] : [];
+  });
+  const again = async () => {
+    try {
+      const only = frames.map(({ id }) => id);
+      const { id } = await deliver.mutateAsync({ pattern: project.pattern, seen, only });
+      navigate(`/projects/${project.id}/deliver/${id}`);
+    } catch (error) {
+      note.failed(error);
+    }
+  };
+  return (
+    <section className="kit-remark" aria-label="Files that no longer fit">
+      <div className="row spread wrap">
+        <strong>
+          {counted(unfit.length, 'file')} of this delivery {unfit.length === 1 ? 'does' : 'do'} not fit any more: the
+          numbers of {unfit.length === 1 ? 'its place' : 'their places'} have changed.
+        </strong>
+        <Button
+          size="small"
+          disabled={seen.length === 0 || seen.length < frames.length}
+          loading={deliver.isPending}
+          onClick={again}
+        >
+          Deliver {frames.length === 1 ? 'it' : 'these'} again
+        </Button>
+      </div>
+      <ul>
+        {unfit.map(({ line, reasons }) => (
+          <li key={line.file} className="small">
+            {line.file}: {reasons.join(' ')}
+            {line.placeThen?.sheet.version && (
+              <span className="quiet"> It was delivered by version {line.placeThen.sheet.version} of the sheet.</span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -2,6 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { cpus, tmpdir, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
+import { bookSection } from './book.ts';
 import { compareSharpness, type FinishCost, finishCost, plotData } from './finishing.ts';
 import { compareFraming, composeTimes, type FramingComparison } from './framing.ts';
 import { dragging } from './inBrowser.ts';
@@ -48,6 +49,8 @@ const vast = await vastSection();
 
 console.log('What survives an upload …');
 const surviving = await survivingSection(art);
+console.log('The spec book …');
+const book = await bookSection();
 console.log('Serving …');
 const serving = await serviceSection(picture);
 
@@ -136,6 +139,7 @@ mouse), 24 megapixels. Dragging an outline, from picture to picture; then ${drag
 
 ${vast}
 ${surviving}
+${book}
 ${serving}`;
 await writeFile(join(import.meta.dirname, 'RESULTS.md'), text);
 await writeFile(join(import.meta.dirname, 'sharpness.csv'), plotData(sharpness));

@@ -2,6 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
+import { bookSection } from './book.ts';
 import { letteringSection } from './lettering.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
@@ -17,6 +18,7 @@ const sections: Record<string, () => Promise<string>> = {
   lettering: async () => letteringSection(await madePicture('flyers', art), art),
   surviving: async () => survivingSection(art),
   vast: vastSection,
+  book: bookSection,
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };
 const measure = sections[process.argv[2] ?? ''];

@@ -1,3 +1,4 @@
+export * from './anchoredAreas.ts';
 export * from './differences.ts';
 export * from './fields.ts';
 export { type Row, tableOf } from './files/columns.ts';

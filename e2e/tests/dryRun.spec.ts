@@ -78,6 +78,7 @@ test('a delivery is posted by its kit, and tried on the simulated networks first
   await page.getByRole('button', { name: /Single image, Kite plan: Refused/ }).click();
   await expect(figures).toContainText('Set its format to JPEG on the bench, then deliver again.');
   await page.getByRole('link', { name: 'Spec book' }).click();
+  await page.getByRole('link', { name: /^Pipwire/ }).click();
   const measured = page.getByRole('list', { name: 'Measured at Pipwire' });
   expect.soft(await faults(page), 'measured on a sheet').toEqual([]);
   await measured.getByRole('button', { name: 'Take JPEG, WebP over' }).click();

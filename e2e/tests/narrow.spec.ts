@@ -69,14 +69,19 @@ async function expectToFit(page: Page): Promise<void> {
 }
 
 test('from 360 px on nothing is wider than the window, and a finger finds everything', async ({ page }) => {
-  for (const path of ['/', '/originals', '/spec-book']) {
+  const board = '/spec-book/own-marram-board';
+  for (const path of [
+    '/',
+    '/originals',
+    '/spec-book',
+    '/spec-book/import',
+    `${board}/versions`,
+    `${board}/edit?place=0`,
+  ]) {
     await page.goto(path);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     await expectToFit(page);
   }
-  await page.getByRole('button', { name: 'New place …' }).click();
-  await expect(page.getByLabel('Name of the place')).toBeVisible();
-  await expectToFit(page);
   await openDemo(page);
   const { pathname } = new URL(page.url());
   const parts = [

@@ -127,6 +127,7 @@ test('the best upload of a frame is found, used for all of its place, and forgot
   await page.getByRole('button', { name: 'Back', exact: true }).click();
   await undoAll(page);
   await page.getByRole('link', { name: 'Spec book' }).click();
+  await page.getByRole('link', { name: /^Pipwire/ }).click();
   await page.getByRole('button', { name: 'Forget how Profile picture is uploaded' }).click();
   await expect(page.getByRole('button', { name: 'Forget how Profile picture is uploaded' })).toHaveCount(0);
 });

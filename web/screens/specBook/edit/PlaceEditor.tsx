@@ -1,4 +1,11 @@
-import { type PlaceField, placeFields, placeProblems, purposeWords, shapeWords } from '@inkwell/core/bookkeeping';
+import {
+  anchoredAreas,
+  type PlaceField,
+  placeFields,
+  placeProblems,
+  purposeWords,
+  shapeWords,
+} from '@inkwell/core/bookkeeping';
 import {
   type Area,
   formatLabel,
@@ -19,7 +26,7 @@ import { DimensionsFields, type PlaceChange } from './DimensionsFields.tsx';
 import { FieldRow } from './FieldRow.tsx';
 import { LimitFields, WishesFields } from './LimitFields.tsx';
 import { PiecesFields } from './PiecesFields.tsx';
-import { type AreaKey, PlaceDrawing } from './PlaceDrawing.tsx';
+import { type AreaKey, drawnDimensions, PlaceDrawing } from './PlaceDrawing.tsx';
 import { ShownWidths, WidthsField } from './ShownWidths.tsx';
 import { today } from './sheetDraft.ts';
 
@@ -27,6 +34,13 @@ import { today } from './sheetDraft.ts';
 function changedPlace(place: Place, change: PlaceChange): Place {
   const next = Object.entries({ ...place, ...change }).filter(([, value]) => value !== undefined);
   return Object.fromEntries(next) as Place;
+}
+
+/** Areas hang on the edges of their place: they stay there when it gets other sides. */
+function withAreas(before: Place, after: Place): Place {
+  const [then, now] = [drawnDimensions(before), drawnDimensions(after)];
+  const isSane = now.width > 0 && now.height > 0;
+  return equal(then, now) || !isSane ? after : { ...after, ...anchoredAreas(after, then, now) };
 }
 
 /** Numbers that were changed by hand were looked at today: what is said of where they are from stays, with that date. */
@@ -53,7 +67,8 @@ export function PlaceEditor(props: {
 }) {
   const { sheet, place, versions, onChange } = props;
   const [chosen, setChosen] = useState<AreaKey | null>(null);
-  const put = (change: PlaceChange) => onChange(checkedToday(place, changedPlace(place, change), sheet));
+  const put = (change: PlaceChange) =>
+    onChange(checkedToday(place, withAreas(place, changedPlace(place, change)), sheet));
   const problems = placeProblems(place);
   const of = {
     sheet,

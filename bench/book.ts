@@ -11,7 +11,7 @@ const placesEach = 15;
 const [projects, pictures] = [40, 50];
 const rounds = 60;
 
-export interface BookFigures {
+interface BookFigures {
   places: number;
   frames: number;
   /** Milliseconds: the 95th of a hundred, and of the same for the book as it ships. */
@@ -104,7 +104,7 @@ async function manyFrames(client: Client): Promise<{ id: string; content: SheetC
 }
 
 /** What it takes to work with a spec book of thousands of places, through the running program. */
-export async function bookFigures(): Promise<BookFigures> {
+async function bookFigures(): Promise<BookFigures> {
   const program = await Program.start();
   const { client } = program;
   try {

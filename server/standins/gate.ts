@@ -1,8 +1,10 @@
+import { dimensionsProblem } from '@inkwell/core/geometry';
 import {
   formatLabel,
   formatLimit,
   formatWeight,
   type ImageFormat,
+  limitFor,
   type NetworkRefusal,
   type Place,
 } from '@inkwell/core/model';
@@ -57,7 +59,7 @@ export function refusalOf(file: UploadedFile, place: Place, gate: NetworkSheet['
     return { code: 'colour model', allowed: models.join(', '), measured: file.colourModel };
   }
   if (file.hasAlpha && !gate.alpha) return { code: 'alpha', allowed: 'opaque', measured: 'transparent parts' };
-  const { limit } = place;
+  const limit = limitFor(place, file.format as ImageFormat);
   return (
     refusedDimensions(file, place, gate) ??
     (file.bytes > limit.bytes
@@ -72,6 +74,8 @@ export function refusalOf(file: UploadedFile, place: Place, gate: NetworkSheet['
 }
 
 function refusedDimensions(file: UploadedFile, place: Place, gate: NetworkSheet['gate']): Refusal | null {
+  // A place that takes several says itself which.
+  if (place.otherDimensions && dimensionsProblem(place, file) === null) return null;
   const { least, most } =
     typeof place.height === 'number' ? { least: place.height, most: place.height } : heights(place.height);
   if (gate.dimensions === 'exact') {

@@ -1,6 +1,7 @@
 import { problemsIn, problemWords } from '@inkwell/core/bookkeeping';
 import {
   KeptInSchema,
+  type OwnPlace,
   OwnPlaceSchema,
   type SheetContent,
   SheetContentSchema,
@@ -34,6 +35,15 @@ function contentOf(content: unknown): SheetContent {
   throw new UserError(`${first ? problemWords(first) : 'This sheet could not be understood.'}${more}`, 400);
 }
 export const AddPlaceSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
+
+/** A place as somebody has written it. @throws UserError that names its field */
+function ownPlaceOf(place: unknown): OwnPlace {
+  const read = OwnPlaceSchema.safeParse(place);
+  if (read.success) return read.data;
+  const issues = read.error.issues.map((issue) => ({ ...issue, path: ['places', 0, ...issue.path] }));
+  const [first] = problemsIn({ places: [place] }, new z.ZodError(issues));
+  throw new UserError(first ? problemWords(first) : 'This place could not be understood.', 400);
+}
 export const AwaySchema = z.object({ slug: SlugSchema, isAway: z.boolean() });
 export const MoveSchema = z.object({ slug: SlugSchema, before: SlugSchema.nullable() });
 
@@ -47,8 +57,8 @@ export function sheetsRouter(services: Services): Router {
   });
 
   router.post('/places', async (request, response) => {
-    const { place, keptIn } = AddPlaceSchema.parse(request.body);
-    response.status(201).json(await addPlace(services, place, keptIn));
+    const { place, keptIn } = AddPlaceSchema.extend({ place: AnyContentSchema }).parse(request.body);
+    response.status(201).json(await addPlace(services, ownPlaceOf(place), keptIn));
   });
 
   router.post('/away', async (request, response) => {

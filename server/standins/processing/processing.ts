@@ -1,4 +1,4 @@
-import { scaledBy } from '@inkwell/core/geometry';
+import { dimensionsProblem, scaledBy, type TakenDimensions } from '@inkwell/core/geometry';
 import type { AfterUpload, Dimensions, Place, Rendition } from '@inkwell/core/model';
 import sharp, { type Sharp } from 'sharp';
 
@@ -23,8 +23,9 @@ export function pieceWidth({ group }: Spread, shownWidth: number, columns: numbe
 }
 
 /** The part of a picture that has a place's ratio, from its middle; all of it where the place takes a range. In whole pixels. */
-export function middleOf({ width, height }: Dimensions, place: Pick<Place, 'width' | 'height'>) {
-  if (typeof place.height !== 'number') return { left: 0, top: 0, width, height };
+export function middleOf({ width, height }: Dimensions, place: TakenDimensions & Pick<Place, 'name'>) {
+  const isTaken = place.otherDimensions !== undefined && dimensionsProblem(place, { width, height }) === null;
+  if (isTaken || typeof place.height !== 'number') return { left: 0, top: 0, width, height };
   const ratio = place.width / place.height;
   // What differs by less than half a pixel has the ratio.
   if (Math.abs(width - height * ratio) < 0.5 || Math.abs(height - width / ratio) < 0.5)
@@ -42,7 +43,7 @@ export function middleOf({ width, height }: Dimensions, place: Pick<Place, 'widt
  */
 export async function processed(
   data: Buffer,
-  place: Pick<Place, 'width' | 'height' | 'shownWidths' | 'group'>,
+  place: TakenDimensions & Pick<Place, 'name' | 'shownWidths' | 'group'>,
   after: AfterUpload,
   columns = 1,
 ): Promise<Processed> {

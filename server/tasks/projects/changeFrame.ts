@@ -1,5 +1,5 @@
 import { contentAreaOf, settledPlace } from '@inkwell/core/framing';
-import { boundsOf, clampWindow, takesSeveral } from '@inkwell/core/geometry';
+import { boundsOf, clampWindow } from '@inkwell/core/geometry';
 import type { Border, FrameChange, Place, SavedFrame } from '@inkwell/core/model';
 import { asComposed } from '@inkwell/core/proposing';
 import { notTaken } from '@inkwell/core/splitting';
@@ -28,7 +28,7 @@ function settledChange(
   const bounds = boundsOf(original, settings.backing);
   const window = clampWindow(change.window, bounds, contentAreaOf(at, original, settings).dimensions);
   // A window that a hand has set is about the dimensions that it was set at: no mark changes them any more.
-  const isHeld = !composed && settings.dimensions === null && takesSeveral(place) && typeof at.height === 'number';
+  const isHeld = !composed && settings.dimensions === null && place.otherDimensions !== undefined;
   const held = isHeld ? { dimensions: { width: at.width, height: at.height as number } } : {};
   return { ...held, carriedFrom: null, ...change, composed, window };
 }

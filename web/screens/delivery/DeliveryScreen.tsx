@@ -1,11 +1,14 @@
 import './DeliveryScreen.css';
 import { DownloadOutlined } from '@ant-design/icons';
+import { overdueDays } from '@inkwell/core/bookkeeping';
 import { fileNames, nameable, patternProblem, patternWords } from '@inkwell/core/naming';
 import { postingWords } from '@inkwell/core/posting';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Input } from 'antd';
+import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { useSpecBook } from '../../api/library/specBook.ts';
 import { useDeliver, useDeliveries } from '../../api/projects/deliveries.ts';
 import { useDryRuns } from '../../api/projects/dryRuns.ts';
 import { saveProject } from '../../api/projects/projects.ts';
@@ -51,6 +54,11 @@ export function DeliveryScreen() {
   const measuring = frames.filter((one) => !one.weight && !one.failure).length;
   const failed = frames.filter((one) => !one.weight && one.failure);
   const untold = frames.filter(({ frame, original }) => postingWords(original, project, frame).altText === '');
+  const { data: sheets = [] } = useSpecBook(project);
+  const today = dayjs().format('YYYY-MM-DD');
+  const old = sheets.filter(
+    (sheet) => overdueDays(sheet, today) !== null && frames.some(({ at }) => at.network.slug === sheet.slug),
+  );
   const seen = frames.flatMap(({ frame, planHash }) => (planHash ? [{ frameId: frame.id, plan: planHash }] : []));
 
   return (
@@ -107,6 +115,12 @@ export function DeliveryScreen() {
               text.
             </li>
           )}
+          {old.map((sheet) => (
+            <li key={sheet.slug}>
+              The numbers of {sheet.name} were checked {counted(overdueDays(sheet, today) ?? 0, 'day')} ago.{' '}
+              <Link to={`/spec-book/${sheet.slug}`}>Look them up again</Link>
+            </li>
+          ))}
           {measuring > 0 && (
             <li className="quiet">
               Still being weighed: {counted(measuring, 'frame')}, which can be delivered anyway.

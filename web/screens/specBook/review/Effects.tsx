@@ -8,7 +8,8 @@ import { FramePicture } from '../../../parts/FramePicture.tsx';
 const isAre = (count: number) => (count === 1 ? 'is' : 'are');
 
 /** What a change of a sheet would do to frames, in a line for each kind of it. */
-export function EffectLines({ effects }: { effects: SheetEffects }) {
+export function EffectLines(props: { effects: SheetEffects; names: ReadonlyMap<string, PlaceOfNetwork> }) {
+  const { effects, names } = props;
   const { projects, staying, reshaped, carried, tooHeavy, formatLost, piecesLost, composedAnew } = effects;
   const frames = projects.reduce((sum, project) => sum + project.frames, 0);
   const heaviest = tooHeavy.reduce<(typeof tooHeavy)[number] | null>(
@@ -47,20 +48,20 @@ export function EffectLines({ effects }: { effects: SheetEffects }) {
           <li className="effect-caution">
             {counted(tooHeavy.length, 'file')} {tooHeavy.length === 1 ? 'is' : 'are'} too heavy then, the heaviest with{' '}
             {formatWeight(heaviest.bytes, 'MB')} of {formatWeight(heaviest.budgetBytes, 'MB')} that are left. They are
-            made anew with less quality.
+            made anew with less quality. <Which frames={tooHeavy} names={names} />
           </li>
         )}
         {formatLost.length > 0 && (
           <li className="effect-blocker">
             {counted(formatLost.length, 'frame')} {formatLost.length === 1 ? 'has' : 'have'} a format that is not taken
             any more ({[...new Set(formatLost.map(({ format }) => formatLabel[format as ImageFormat]))].join(', ')}).
-            They are not delivered until another is chosen.
+            They are not delivered until another is chosen. <Which frames={formatLost} names={names} />
           </li>
         )}
         {piecesLost.length > 0 && (
           <li className="effect-blocker">
             {counted(piecesLost.length, 'frame')} {isAre(piecesLost.length)} cut into pieces that are not taken any
-            more.
+            more. <Which frames={piecesLost} names={names} />
           </li>
         )}
         {staying > 0 && (
@@ -71,6 +72,34 @@ export function EffectLines({ effects }: { effects: SheetEffects }) {
         )}
       </ul>
     </div>
+  );
+}
+
+/** So many frames of a line are named. */
+const mostNamed = 40;
+
+/** Which frames a line is about, each as a way to the bench. */
+function Which(props: {
+  frames: readonly { frameId: string; projectId: string; originalId: string; placeId: string }[];
+  names: ReadonlyMap<string, PlaceOfNetwork>;
+}) {
+  const { frames, names } = props;
+  const { data: originals = [] } = useOriginals();
+  return (
+    <details className="effect-frames small">
+      <summary>Which</summary>
+      <ul>
+        {frames.slice(0, mostNamed).map(({ frameId, projectId, originalId, placeId }) => (
+          <li key={frameId}>
+            <Link to={`/projects/${projectId}?original=${originalId}&frame=${frameId}`}>
+              {names.get(placeId)?.place.name ?? placeId},{' '}
+              {originals.find(({ id }) => id === originalId)?.name ?? 'a picture'}
+            </Link>
+          </li>
+        ))}
+        {frames.length > mostNamed && <li>and {frames.length - mostNamed} more</li>}
+      </ul>
+    </details>
   );
 }
 

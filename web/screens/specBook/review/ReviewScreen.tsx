@@ -103,7 +103,7 @@ export function ReviewScreen() {
           {unknown ? (
             <Failure error={unknown} again={() => void refetch()} />
           ) : effects ? (
-            <EffectLines effects={effects} />
+            <EffectLines effects={effects} names={places(content)} />
           ) : (
             <Skeleton height={60} />
           )}

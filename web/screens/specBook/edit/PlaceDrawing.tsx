@@ -5,6 +5,8 @@ import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, useRef } from 'react';
 import { gestures } from '../../../stage/gestures.ts';
 import { useRoom } from '../../../stage/useRoom.ts';
+import { fingerTarget } from '../../../theme/antTheme.ts';
+import { useFinger } from '../../../theme/useMedia.ts';
 
 /** Which of a place's areas: one that is covered, by its number, or the part that is always shown. */
 export type AreaKey = number | 'shown';
@@ -207,7 +209,11 @@ function AreaOnDrawing(
   const name = id === 'shown' ? `Always shown: ${area.reason}` : `Covered: ${area.reason}`;
   const className = `drawing-area held ${id === 'shown' ? 'drawing-shown' : 'drawing-covered'}${isChosen ? ' drawing-chosen' : ''}`;
   const shape = { className, strokeWidth: (isChosen ? 2 : 1) / scale, ...bind({ x: 'both', y: 'both' }) };
-  const side = handleSide / scale;
+  const isFinger = useFinger();
+  const side = (isFinger ? fingerTarget : handleSide) / scale;
+  // What is too small for a finger can be taken hold of beside it as well.
+  const room = (length: number) => (isFinger ? Math.max(0, (fingerTarget / scale - length) / 2) : 0);
+  const hit = { x: room(area.width), y: room(area.height) };
   return (
     // biome-ignore lint/a11y/useSemanticElements: there is no button in a drawing
     <g
@@ -218,6 +224,14 @@ function AreaOnDrawing(
       onFocus={() => onChoose(id)}
       onKeyDown={onKeyDown}
     >
+      <rect
+        className="drawing-hit held"
+        x={area.left - hit.x}
+        y={area.top - hit.y}
+        width={area.width + 2 * hit.x}
+        height={area.height + 2 * hit.y}
+        {...bind({ x: 'both', y: 'both' })}
+      />
       {area.shape === 'circle' ? (
         <circle {...shape} cx={area.left + area.width / 2} cy={area.top + area.width / 2} r={area.width / 2} />
       ) : (

@@ -110,7 +110,7 @@ test('a change reaches the frames of projects that follow a sheet, and not those
   const tile = { ...place({ name: 'Shop tile', width: 300, height: 300 }), slug: 'tile' };
   const sheet = await makeSheet({ name: 'Shop', places: [tile] as SheetContent['places'] });
   const [follows, stays] = [
-    await client.project('Follows', [original], [`${sheet.slug}/tile`]),
+    await client.project('Follows', [original], [`${sheet.slug}/tile`, 'pipwire/profile-picture']),
     await client.project('Stays', [original], [`${sheet.slug}/tile`]),
   ];
   const pin = (pins: Record<string, number>) =>
@@ -118,8 +118,14 @@ test('a change reaches the frames of projects that follow a sheet, and not those
   expect(await pin({ [sheet.slug]: 2 })).toMatchObject({ status: 422 });
   expect((await pin({ [sheet.slug]: 1 })).status).toBe(200);
   await save(sheet, 1, content({ name: 'Shop', places: [{ ...tile, width: 450 }] as SheetContent['places'] }));
-  const widths = async (id: string) => (await client.deliver(id)).files.map(({ width }) => width);
-  expect([await widths(follows.id), await widths(stays.id)]).toEqual([[450], [300]]);
+  const tiles = async ({ id, frames }: typeof follows) => {
+    const only = frames.flatMap((frame) => (frame.placeId === `${sheet.slug}/tile` ? [frame.id] : []));
+    const seen = (await client.seen(id)).filter(({ frameId }) => only.includes(frameId));
+    const { files } = await client.delivered(await client.ask('POST', '/deliveries', { projectId: id, seen, only }));
+    return files.map(({ width, placeThen }) => [width, placeThen?.sheet.version]);
+  };
+  // Only these are delivered again, by the version that the project has.
+  expect([await tiles(follows), await tiles(stays)]).toEqual([[[450, 2]], [[300, 1]]]);
   const at = async (project?: string) => (await book(project)).find(({ slug }) => slug === sheet.slug);
   expect(await at()).toMatchObject({ own: { version: 2 }, places: [{ width: 450 }] });
   expect(await at(stays.id)).toMatchObject({ own: { version: 1 }, newest: 2, places: [{ width: 300 }] });

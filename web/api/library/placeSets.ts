@@ -1,4 +1,10 @@
-import { OpenProjectSchema, type PlaceSet, PlaceSetSchema, type PlaceSetSettings } from '@inkwell/core/model';
+import {
+  OpenProjectSchema,
+  type PlaceSet,
+  type PlaceSetFileSchema,
+  PlaceSetSchema,
+  type PlaceSetSettings,
+} from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask, type Saved, save, tell } from '../client.ts';
@@ -20,7 +26,8 @@ export function usePlaceSets() {
       onSuccess,
     }),
     addFile: useMutation({
-      mutationFn: (file: unknown) => ask(PlaceSetSchema, '/place-sets/import', { method: 'POST', body: file }),
+      mutationFn: (file: z.infer<typeof PlaceSetFileSchema>) =>
+        ask(PlaceSetSchema, '/place-sets/import', { method: 'POST', body: file }),
       onSuccess,
     }),
     change: useMutation({

@@ -1,10 +1,11 @@
-import type { OpenProject, PlaceSet, ProjectSettings } from '@inkwell/core/model';
+import { type OpenProject, type PlaceSet, PlaceSetFileSchema, type ProjectSettings } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Dropdown, Input } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { usePlaceSets } from '../../api/library/placeSets.ts';
 import { saveProject, useChoosing } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
+import { ImportButton } from '../../parts/ImportButton.tsx';
 import { FailureLine } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
@@ -27,7 +28,6 @@ export function PlaceSets({ project }: { project: OpenProject }) {
   const client = useQueryClient();
   const note = useUndoNote();
   const [name, setName] = useState<string | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   const chosen = placesOf(project);
   const saveBack = async (settings: Partial<ProjectSettings>, version: number) => {
     await saveProject(project.id, version, settings);
@@ -43,7 +43,8 @@ export function PlaceSets({ project }: { project: OpenProject }) {
       });
       const added = after.frames.filter(({ id }) => !project.frames.some((frame) => frame.id === id));
       if (missing.length > 0) {
-        note.warned(`${counted(missing.length, 'place')} of “${set.name}” is not in the spec book`, missing.join(', '));
+        const words = missing.length === 1 ? 'One place is' : `${missing.length} places are`;
+        note.warned(`${words} not in the spec book any more`, missing.join(', '));
       }
       note.done(`“${set.name}” is used: ${counted(added.length, 'frame')} more.`, async () => {
         if (added.length > 0) await choosing.frames.mutateAsync({ remove: added });
@@ -61,15 +62,6 @@ export function PlaceSets({ project }: { project: OpenProject }) {
       setName(null);
     } catch (error) {
       note.failed(error);
-    }
-  };
-  const readFile = async (file: File | undefined) => {
-    if (!file) return;
-    try {
-      await addFile.mutateAsync(JSON.parse(await file.text()));
-    } catch (error) {
-      if (error instanceof SyntaxError) note.warned('Not taken', `${file.name} is not readable as JSON.`);
-      else note.failed(error);
     }
   };
   const overwrite = async (set: PlaceSet) => {
@@ -145,21 +137,11 @@ export function PlaceSets({ project }: { project: OpenProject }) {
           }}
         />
       )}
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        aria-label="File of a set"
-        className="visually-hidden"
-        tabIndex={-1}
-        onChange={({ target }) => {
-          void readFile(target.files?.[0]);
-          target.value = '';
-        }}
+      <ImportButton
+        schema={PlaceSetFileSchema}
+        what="set of places"
+        onRead={(file) => addFile.mutateAsync(file).catch(note.failed)}
       />
-      <Button size="small" onClick={() => input.current?.click()}>
-        Import a set …
-      </Button>
       {project.usualPlaces.length > 0 && (
         <span className="quiet small">
           Every picture that comes in gets {counted(project.usualPlaces.length, 'place')}.{' '}

@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { useSheets } from '../../api/library/sheets.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { dateWords, dayWords } from './dateWords.ts';
-import { newId, today, useSheetDrafts } from './edit/sheetDraft.ts';
+import { today, useSheetDrafts } from './edit/sheetDraft.ts';
 import { PlaceCard } from './PlaceCard.tsx';
 import { SheetFindings } from './SheetFindings.tsx';
 
@@ -76,7 +76,6 @@ export function SheetView(props: {
 
 function SheetActions({ sheet, sheets }: { sheet: SpecSheet; sheets: readonly SpecSheet[] }) {
   const { putAway, move } = useSheets();
-  const { drop } = useSheetDrafts();
   const note = useUndoNote();
   const navigate = useNavigate();
   const { slug, name, own, isAway = false } = sheet;
@@ -121,10 +120,7 @@ function SheetActions({ sheet, sheets }: { sheet: SpecSheet; sheets: readonly Sp
         size="small"
         type={own ? 'default' : 'primary'}
         title="Begin a sheet of your own with these numbers"
-        onClick={() => {
-          drop(newId);
-          navigate(`/spec-book/new?from=${slug}`);
-        }}
+        onClick={() => navigate(`/spec-book/new?from=${slug}`)}
       >
         Copy as your own …
       </Button>

@@ -3,7 +3,7 @@ import { anyPlace, asksForAnything, findPlaces, overdueDays } from '@inkwell/cor
 import type { SpecSheet } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { Link, NavLink, useNavigate, useParams } from 'react-router';
+import { Link, NavLink, useParams } from 'react-router';
 import { useLearnedUploads } from '../../api/files/survival.ts';
 import { useSheetFindings } from '../../api/library/sheetFindings.ts';
 import { useSpecBook } from '../../api/library/specBook.ts';
@@ -11,7 +11,7 @@ import { counted } from '../../parts/counted.ts';
 import { Empty, Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { PlaceFilters } from '../../places/PlaceFilters.tsx';
 import { dateWords } from './dateWords.ts';
-import { today, useSheetDrafts } from './edit/sheetDraft.ts';
+import { today } from './edit/sheetDraft.ts';
 import { PlaceCard } from './PlaceCard.tsx';
 import { SheetView } from './SheetView.tsx';
 
@@ -89,8 +89,6 @@ function BookList(props: {
   onChoose: () => void;
 }) {
   const { sheets = [], chosen, filters, onChoose } = props;
-  const { drop } = useSheetDrafts();
-  const navigate = useNavigate();
   const shown = sheets.filter(({ isAway }) => !isAway);
   const away = sheets.filter(({ isAway }) => isAway);
   const places = shown.reduce((sum, sheet) => sum + sheet.places.length, 0);
@@ -114,25 +112,21 @@ function BookList(props: {
         )}
       </nav>
       <div className="book-tools row wrap">
-        <Button
-          size="small"
-          onClick={() => {
-            drop('new');
-            navigate('/spec-book/new');
-          }}
-        >
-          New sheet …
-        </Button>
+        <Link to="/spec-book/new">
+          <Button size="small" tabIndex={-1}>
+            New sheet …
+          </Button>
+        </Link>
         <Link to="/spec-book/import">
           <Button size="small" tabIndex={-1}>
             Import …
           </Button>
         </Link>
         <a className="small" href="/api/spec-book/file?as=json">
-          JSON
+          All as JSON
         </a>
         <a className="small" href="/api/spec-book/file?as=csv">
-          CSV
+          All as a table
         </a>
       </div>
     </aside>

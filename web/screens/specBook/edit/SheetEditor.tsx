@@ -16,7 +16,7 @@ import { useEditedSheet } from './useEditedSheet.ts';
 
 /** Changes a sheet, or writes a new one: itself, and each of its places. */
 export function SheetEditor() {
-  const { id, sheet, versions, draft, newer, isMissing, error, change } = useEditedSheet();
+  const { id, sheet, versions, draft, newer, isMissing, paths, error, change } = useEditedSheet();
   const { undo, redo, drop } = useSheetDrafts();
   const [search, setSearch] = useSearchParams();
   const navigate = useNavigate();
@@ -59,7 +59,6 @@ export function SheetEditor() {
   const problems = sheetProblems(content);
   const [problem] = problems;
   const back = sheet ? `/spec-book/${sheet.slug}` : '/spec-book';
-  const where = sheet ? `/spec-book/${sheet.slug}/edit/review` : `/spec-book/new/review`;
   return (
     <div className="sheet-editor">
       <header className="edit-head row spread wrap">
@@ -114,7 +113,11 @@ export function SheetEditor() {
           >
             <Button>Throw away …</Button>
           </Popconfirm>
-          <Button type="primary" disabled={problems.length > 0 || !isChanged(draft)} onClick={() => navigate(where)}>
+          <Button
+            type="primary"
+            disabled={problems.length > 0 || !isChanged(draft)}
+            onClick={() => navigate(paths.review)}
+          >
             {base === null ? 'Look it over and save …' : 'See what it does …'}
           </Button>
         </span>

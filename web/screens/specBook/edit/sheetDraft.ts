@@ -18,7 +18,7 @@ export interface SheetDraft {
 }
 
 interface Drafts {
-  /** By the id of the sheet, or `new`. */
+  /** By the id of the sheet, or by `newId`. */
   drafts: Record<string, SheetDraft>;
   begin(id: string, draft: Pick<SheetDraft, 'base' | 'before' | 'content'>): void;
   change(id: string, change: (content: SheetContent) => SheetContent): void;
@@ -31,7 +31,8 @@ interface Drafts {
 
 /** So many steps can be taken back. */
 const mostSteps = 100;
-export const newId = 'new';
+/** The id of the draft of a new sheet: one for every sheet that it can begin with, so that none takes the place of another. */
+export const newId = (from: string | null): string => `new ${from ?? ''}`.trim();
 
 /** Numbers may be wrong while they are typed: a draft is kept as it is, and only its outline is looked at when it is read again. */
 const KeptSchema = z.object({

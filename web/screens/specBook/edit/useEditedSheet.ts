@@ -15,11 +15,18 @@ export interface EditedSheet {
   /** The newest version, where the draft was begun on an older one. */
   newer: SheetVersion | null;
   isMissing: boolean;
+  /** Where it is changed, and where that is looked over. */
+  paths: { edit: string; review: string };
   error: unknown;
   change: (by: (content: SheetContent) => SheetContent) => void;
 }
 
 const none: SheetVersion[] = [];
+
+function pathsOf(edit: string, from: string | null): EditedSheet['paths'] {
+  const query = from ? `?from=${from}` : '';
+  return { edit: `${edit}${query}`, review: `${edit}/review${query}` };
+}
 
 /** Begins a draft of the sheet of this address, where there is none yet. */
 export function useEditedSheet(): EditedSheet {
@@ -29,7 +36,7 @@ export function useEditedSheet(): EditedSheet {
   const isNew = slug === undefined;
   const from = search.get('from');
   const sheet = sheets?.find((one) => one.slug === (isNew ? from : slug));
-  const id = isNew ? newId : (sheet?.own?.id ?? '');
+  const id = isNew ? newId(from) : (sheet?.own?.id ?? '');
   const draft = useSheetDrafts(({ drafts }) => drafts[id]);
   const { begin, change } = useSheetDrafts();
   const { data: versions = none, error: unread } = useSheetVersions(isNew ? undefined : sheet?.own?.id);
@@ -37,12 +44,12 @@ export function useEditedSheet(): EditedSheet {
     if (draft || !sheets) return;
     if (isNew) {
       const content = newContent(sheet ?? null);
-      begin(newId, { base: null, before: { ...content, places: [] }, content });
+      begin(id, { base: null, before: { ...content, places: [] }, content });
     } else if (sheet?.own) {
       const content = contentOf(sheet);
       begin(sheet.own.id, { base: sheet.own.version, before: content, content });
     }
-  }, [draft, sheets, sheet, isNew, begin]);
+  }, [id, draft, sheets, sheet, isNew, begin]);
   const [newest] = versions;
   return {
     id,
@@ -50,6 +57,7 @@ export function useEditedSheet(): EditedSheet {
     versions,
     draft,
     newer: draft?.base && newest && newest.number > draft.base ? newest : null,
+    paths: isNew ? pathsOf('/spec-book/new', from) : pathsOf(`/spec-book/${slug}/edit`, null),
     isMissing: sheets !== undefined && !isNew && !sheet?.own,
     error: error ?? unread,
     change: (by) => change(id, by),

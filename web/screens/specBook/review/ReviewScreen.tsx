@@ -19,7 +19,7 @@ const nameKey = 'inkwell-saved-by';
 
 /** What is different, what that does to frames, and the way to save it. */
 export function ReviewScreen() {
-  const { id, sheet, draft, newer, isMissing, error } = useEditedSheet();
+  const { id, sheet, draft, newer, isMissing, paths, error } = useEditedSheet();
   const { drop } = useSheetDrafts();
   const { make, save } = useSheets();
   const note = useUndoNote();
@@ -42,7 +42,6 @@ export function ReviewScreen() {
   if (!draft) return <Skeleton height={500} />;
   const { base, before, content } = draft;
   const [problem] = problems;
-  const edit = isNew ? '/spec-book/new' : `/spec-book/${sheet?.slug}/edit`;
   const words = { savedBy, note: why };
   const keep = async () => {
     localStorage.setItem(nameKey, savedBy);
@@ -69,7 +68,7 @@ export function ReviewScreen() {
     <div className="review">
       <header>
         <h1>{isNew ? `Save ${content.name}` : `What changes in ${content.name}`}</h1>
-        <Link to={edit}>Back to the form</Link>
+        <Link to={paths.edit}>Back to the form</Link>
       </header>
       {newer && <NewerVersion id={id} draft={draft} newer={newer} />}
       {problem && (
@@ -127,7 +126,7 @@ export function ReviewScreen() {
             : `It becomes version ${(base ?? 0) + 1}; version ${base} is kept.`}
         </span>
         <span className="row">
-          <Button onClick={() => navigate(edit)}>Back</Button>
+          <Button onClick={() => navigate(paths.edit)}>Back</Button>
           <Button
             type="primary"
             loading={make.isPending || save.isPending}

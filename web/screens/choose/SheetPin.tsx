@@ -31,21 +31,26 @@ export function SheetPin({ sheet }: { sheet: SpecSheet }) {
       note.failed(error);
     }
   };
+  // Where there is only one version there is nothing to choose.
+  const isOffered = newest > 1 || pinned > 0;
+  if (!isOffered && overdue === null) return null;
   return (
     <div className="choose-pin small">
-      <Select<number>
-        size="small"
-        aria-label={`Version of ${sheet.name} for this project`}
-        value={pinned}
-        onChange={choose}
-        options={[
-          { value: 0, label: `Follows the newest, ${newest}` },
-          ...Array.from({ length: Math.min(newest, mostOffered) }, (_, index) => ({
-            value: newest - index,
-            label: `Stays on version ${newest - index}`,
-          })),
-        ]}
-      />
+      {isOffered && (
+        <Select<number>
+          size="small"
+          aria-label={`Version of ${sheet.name} for this project`}
+          value={pinned}
+          onChange={choose}
+          options={[
+            { value: 0, label: `Follows the newest, ${newest}` },
+            ...Array.from({ length: Math.min(newest, mostOffered) }, (_, index) => ({
+              value: newest - index,
+              label: `Stays on version ${newest - index}`,
+            })),
+          ]}
+        />
+      )}
       {overdue !== null && <span className="choose-overdue">checked {counted(overdue, 'day')} ago</span>}
     </div>
   );

@@ -105,7 +105,10 @@ export async function framesAffected(
         : 'placeIds' in by
           ? inArray(frames.placeId, [...by.placeIds])
           : sql`${finishId} = ${by.finishId}`;
-  return toFramed(db, await framed(db).where(isAffected));
+  return toFramed(
+    db,
+    await framed(db).where(isAffected).orderBy(asc(frames.projectId), asc(originals.createdAt), asc(frames.placeId)),
+  );
 }
 
 /** Rows that are sent in one statement. */

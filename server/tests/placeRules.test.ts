@@ -70,6 +70,16 @@ test('a limit of a whole post is shared out over its pieces: the hard ones get w
   expect(Math.min(...similarities)).toBeGreaterThan(Math.min(...similarities.slice(0, 2)) - 12);
 });
 
+test('a post that is too heavy as a whole is not delivered, and says so', async () => {
+  const original = await client.original(await noise(900, 300).png().toBuffer(), 'heavy.png');
+  const group = { kind: 'panels', min: 2, max: 8 };
+  const placeId = await placeWith('Heavy', { group, formats: ['png'], postLimit: { bytes: 90_000, unit: 'kB' } });
+  const project = await client.project('Heavy post', [original], [placeId]);
+  const { files, leftOut } = await client.deliver(project.id);
+  expect(files).toEqual([]);
+  expect(leftOut[0]?.reasons[0]).toMatch(/files of this post weigh .* bytes together; its place takes 87,300 bytes/);
+});
+
 test('a format can have a limit of its own; a single file keeps to the limit of its post', async () => {
   const original = await client.original(await noise(900, 900).png().toBuffer(), 'noise.png');
   const own = await placeWith('Own', { formatLimits: { jpeg: { bytes: 60_000, unit: 'kB' } } });

@@ -1,5 +1,6 @@
 import { fileReasons } from '@inkwell/core/checking';
-import { fileCount, readPlan } from '@inkwell/core/planning';
+import type { MeasuredFile } from '@inkwell/core/model';
+import { fileCount, type RenderPlan, readPlan } from '@inkwell/core/planning';
 import type { Database } from '../../store/database.ts';
 import { blobBytes } from '../../store/library/blobs.ts';
 import { keptEncodings } from '../../store/measured/encodings.ts';
@@ -58,6 +59,8 @@ async function filesOf(db: Database, hash: string, first: DeliveryItem, run: Ent
     const failure = (await failures(db, [planKey(hash)])).get(planKey(hash));
     return failure ? leftOut(run, () => [`It could not be made: ${failure}`]) : null;
   }
+  const tooHeavy = postReason(plan, kept);
+  if (tooHeavy) return leftOut(run, () => [tooHeavy]);
   const made: (MadeFile & { position: number })[] = [];
   for (const [position, item] of run) {
     const index = item.piece?.index ?? 0;
@@ -91,6 +94,17 @@ const leftOut = (run: Entry[], reasonsOf: (position: number, item: DeliveryItem)
       leftOut: { file: item.fileName, network: item.network, place: item.place, reasons: reasonsOf(position, item) },
     },
   }));
+
+/** Why all files of a post are too heavy together, in words; null where they are not, or that is not limited. */
+function postReason({ encoding }: RenderPlan, kept: readonly { opened: MeasuredFile }[]): string | null {
+  const { postBudgetBytes: most } = encoding;
+  const all = kept.reduce((sum, { opened }) => sum + opened.bytes, 0);
+  if (most === undefined || all <= most) return null;
+  return (
+    `The ${kept.length} files of this post weigh ${all.toLocaleString('en')} bytes together; ` +
+    `its place takes ${most.toLocaleString('en')} bytes, less headroom. Take fewer pieces, or another format.`
+  );
+}
 
 /** Why a file may not be delivered, going by what it was when it was opened again. */
 function reasonsAgainst({ item: { limit }, plan, file, encoding }: MadeFile): string[] {

@@ -1,5 +1,5 @@
 import { changesNothing, plainFinishId } from '../finishing/index.ts';
-import { frameDimensions } from '../geometry/index.ts';
+import { frameDimensions, placeDimensions } from '../geometry/index.ts';
 import {
   carriesTransparency,
   type FrameChange,
@@ -48,11 +48,11 @@ export function waysOut(frame: Framed): Way[] {
       },
     );
   }
-  const free = saidOf(place).height;
-  if (typeof free !== 'number') {
+  const said = saidOf(place);
+  if (typeof said.height !== 'number') {
     const { width, height } = frameDimensions(place, original, settings);
     for (const part of [0.8, 0.6]) {
-      const lower = Math.max(free.min, Math.round(height * part));
+      const lower = placeDimensions(said, original, { width, height: height * part }).height;
       if (lower >= height) continue;
       ways.push({
         key: `height ${lower}`,

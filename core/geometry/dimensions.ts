@@ -17,21 +17,21 @@ export function boundsOf(picture: Picture, backing: Backing | null): Bounds {
 
 /**
  * The exact pixels of the file that `place` wants. Where the place takes a range of heights, the height that shows
- * the whole picture at the place's width, kept within the range. Of several others those that it wishes for:
+ * the whole picture at the place's width, kept within the range and below the most pixels. Of several others those that it wishes for:
  * `settledPlace` in `core/framing` chooses among them.
  *
  * @param wished dimensions of one's own, where the place takes several
  */
 export function placeDimensions(
-  place: Pick<Place, 'width' | 'height' | 'otherDimensions' | 'multipleOf'>,
+  place: Pick<Place, 'width' | 'height' | 'otherDimensions' | 'multipleOf' | 'mostPixels'>,
   picture: Picture,
   wished: Dimensions | null = null,
 ): Dimensions {
-  const { width, height, otherDimensions, multipleOf = 1 } = place;
+  const { width, height, otherDimensions, multipleOf = 1, mostPixels = Number.POSITIVE_INFINITY } = place;
   if (typeof height === 'number') return otherDimensions && wished ? wished : { width, height };
   const box = pictureBox(picture);
-  const whole = wished?.height ?? Math.round((width * box.height) / box.width / multipleOf) * multipleOf;
-  const least = Math.ceil(height.min / multipleOf) * multipleOf;
-  const most = Math.floor(height.max / multipleOf) * multipleOf;
-  return { width, height: clamp(whole, Math.min(least, most), most) };
+  const whole = wished?.height ?? (width * box.height) / box.width;
+  const least = Math.ceil(height.min / multipleOf);
+  const most = Math.floor(Math.min(height.max, mostPixels / width) / multipleOf);
+  return { width, height: clamp(Math.round(whole / multipleOf), Math.min(least, most), most) * multipleOf };
 }

@@ -236,6 +236,9 @@ test('a place with a free height takes the height of the whole picture, within i
   expect(placeDimensions({ width: 1080, height: 1350 }, whole(3, 9))).toEqual({ width: 1080, height: 1350 });
   const trim = { left: 10, top: 10, width: 720, height: 720 };
   expect(placeDimensions(inline, { width: 6000, height: 4000, trim })).toEqual({ width: 1440, height: 1440 });
+  const bounded = { ...inline, multipleOf: 8, mostPixels: 2_000_000 };
+  expect(placeDimensions(bounded, whole(1000, 2000))).toEqual({ width: 1440, height: 1384 });
+  expect(placeDimensions(bounded, whole(1, 1), { width: 1440, height: 773 })).toEqual({ width: 1440, height: 776 });
 });
 
 test('a window set by left, top and width takes its turn from another and nothing else', () => {

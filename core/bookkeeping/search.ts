@@ -38,16 +38,15 @@ export const asksForAnything = ({ text, purpose, ratio, format }: PlaceQuery): b
 
 const plain = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
 
-/** By the place: what it can be found by. */
+/** By the place: what it can be found by, beside the name of its network. */
 const texts = new WeakMap<PlaceOfNetwork['place'], string>();
 
-function textOf({ network, place }: PlaceOfNetwork): string {
+function textOf(place: PlaceOfNetwork['place']): string {
   const known = texts.get(place);
   if (known !== undefined) return known;
   const dimensions = dimensionsWords(place);
   const text = plain(
     [
-      network.name,
       place.name,
       purposeWords[place.purpose],
       dimensions,
@@ -66,14 +65,16 @@ export function findPlaces(sheets: readonly SpecSheet[], query: PlaceQuery): Pla
     .filter((word) => word !== '');
   return sheets
     .filter(({ isAway }) => !isAway)
-    .flatMap(({ slug, name, places }) =>
-      places.flatMap((place): PlaceOfNetwork[] => {
+    .flatMap(({ slug, name, places }) => {
+      const network = plain(name);
+      const isWanted = (place: PlaceOfNetwork['place']) =>
+        words.every((word) => network.includes(word) || textOf(place).includes(word));
+      return places.flatMap((place): PlaceOfNetwork[] => {
         if (place.isAway) return [];
         if (query.purpose && place.purpose !== query.purpose) return [];
         if (query.format && !place.formats.includes(query.format)) return [];
         if (query.ratio && ratioKindOf(place) !== query.ratio) return [];
-        const at = { id: `${slug}/${place.slug}`, network: { slug, name }, place };
-        return words.every((word) => textOf(at).includes(word)) ? [at] : [];
-      }),
-    );
+        return isWanted(place) ? [{ id: `${slug}/${place.slug}`, network: { slug, name }, place }] : [];
+      });
+    });
 }

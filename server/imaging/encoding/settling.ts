@@ -63,25 +63,27 @@ export async function settleWithin(
   budget: number,
   isShared: boolean,
 ): Promise<void> {
-  const sharing = pieces.map((piece): Sharing => {
-    const upTo = qualities.filter((quality) => quality <= (piece.quality ?? Number.POSITIVE_INFINITY));
-    return {
-      qualities: upTo.length > 0 ? upTo : qualities.slice(0, 1),
-      bytes: (quality) => piece.bytes(quality),
-      worth: async (quality) => countingSimilarity(await piece.similarity(quality)),
-    };
-  });
-  const asOne = (): Sharing => ({
-    qualities: sharing[0]?.qualities ?? [],
-    bytes: async (quality) => sum(await allOf(pieces, (piece) => piece.bytes(quality))),
-    worth: async (quality) => quality,
-  });
   const taken = await allOf(pieces, (piece) => piece.bytes(piece.quality ?? 0));
   if (sum(taken) <= budget) return;
-  const [together] = isShared ? ((await sharedOut([asOne()], budget)) ?? []) : [];
-  const apart = isShared ? null : await sharedOut(sharing, budget);
+  const upTo = ({ quality: most }: SharingPiece) => {
+    const allowed = qualities.filter((quality) => quality <= (most ?? Number.POSITIVE_INFINITY));
+    return allowed.length > 0 ? allowed : qualities.slice(0, 1);
+  };
+  const asOne: Sharing = {
+    qualities: pieces[0] ? upTo(pieces[0]) : [],
+    bytes: async (quality) => sum(await allOf(pieces, (piece) => piece.bytes(quality))),
+    worth: async (quality) => quality,
+  };
+  const apart = pieces.map(
+    (piece): Sharing => ({
+      qualities: upTo(piece),
+      bytes: (quality) => piece.bytes(quality),
+      worth: async (quality) => countingSimilarity(await piece.similarity(quality)),
+    }),
+  );
+  const settled = await sharedOut(isShared ? [asOne] : apart, budget);
   // Where nothing fits, the lightest there is: it is said to be too heavy.
-  await mapTwoAtATime(pieces, (piece, index) => piece.take(together ?? apart?.[index] ?? qualities[0] ?? 0));
+  await mapTwoAtATime(pieces, (piece, index) => piece.take(settled?.[isShared ? 0 : index] ?? qualities[0] ?? 0));
 }
 
 const sum = (values: readonly number[]) => values.reduce((all, one) => all + one, 0);

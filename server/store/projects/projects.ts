@@ -1,5 +1,12 @@
 import { plainFinishId } from '@inkwell/core/finishing';
-import type { OpenProject, Original, Pins, Project, ProjectSettings } from '@inkwell/core/model';
+import {
+  type OpenProject,
+  type Original,
+  type Pins,
+  type Project,
+  type ProjectSettings,
+  ProjectSettingsSchema,
+} from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, isNull, type Placeholder, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
@@ -180,17 +187,7 @@ export async function saveProjectSettings(
 export async function duplicateProject(db: Queryable, id: string): Promise<string | null> {
   const project = await openProject(db, id);
   if (!project) return null;
-  const {
-    id: _,
-    version: __,
-    createdAt: ___,
-    changedAt: ____,
-    originals: _____,
-    frames: ______,
-    name,
-    ...settings
-  } = project;
-  const copy = await addProject(db, `${name} copy`, settings);
+  const copy = await addProject(db, `${project.name} copy`, ProjectSettingsSchema.parse(project));
   if (project.originals.length > 0) {
     const chosen = project.originals.map((one, position) => ({ projectId: copy, originalId: one.id, position }));
     await db.insert(projectOriginals).values(chosen);

@@ -3,7 +3,7 @@ import { patternProblem } from '@inkwell/core/naming';
 import type { Services } from '../../services.ts';
 import { areThere } from '../../store/library/originals.ts';
 import { addPlaceSet, findPlaceSet, savePlaceSet } from '../../store/library/placeSets.ts';
-import { openProject } from '../../store/projects/projects.ts';
+import { projectPins } from '../../store/projects/projects.ts';
 import { orNotFound, UserError } from '../../userError.ts';
 import { checkVersion } from '../plans/saveAndMeasure.ts';
 import { changeProjectSettings, chooseFrames } from '../projects/changeProject.ts';
@@ -57,13 +57,13 @@ export async function applyPlaceSet(
 ): Promise<AppliedSet> {
   const { db, planner } = services;
   const set = orNotFound(await findPlaceSet(db, id), what);
-  const project = orNotFound(await openProject(db, projectId), 'This project');
-  const { places } = (await planner.open()).bookFor(project);
+  const pins = orNotFound(await projectPins(db, projectId), 'This project');
+  const { places } = (await planner.open()).bookFor({ pins });
   const placeIds = set.placeIds.filter((placeId) => places.has(placeId));
-  await changeProjectSettings(services, projectId, version, await settingsOf(services, set, placeIds));
-  const wanted = project.originals.flatMap(({ id: originalId }) =>
-    placeIds.map((placeId) => ({ originalId, placeId })),
-  );
+  const settings = await settingsOf(services, set, placeIds);
+  // From here on pictures that are chosen get the places of the set by themselves.
+  const { originals } = await changeProjectSettings(services, projectId, version, settings);
+  const wanted = originals.flatMap(({ id: originalId }) => placeIds.map((placeId) => ({ originalId, placeId })));
   const changed = await chooseFrames(services, projectId, wanted, []);
   return { project: changed, missing: set.placeIds.filter((placeId) => !places.has(placeId)) };
 }

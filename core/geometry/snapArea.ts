@@ -3,8 +3,8 @@ import type { Rect } from './rect.ts';
 
 /** Which edges of an area are moved: all of them, or those that are pulled. */
 export interface Pulled {
-  x: 'both' | 'start' | 'end' | 'none';
-  y: 'both' | 'start' | 'end' | 'none';
+  x: 'both' | 'start' | 'end';
+  y: 'both' | 'start' | 'end';
 }
 
 interface Extent {
@@ -28,7 +28,6 @@ function shiftOf(edges: readonly number[], lines: readonly number[], distance: n
 
 function snapped(extent: Extent, pulled: Pulled['x'], lines: readonly number[], distance: number): Extent {
   const { start, end } = extent;
-  if (pulled === 'none') return extent;
   if (pulled === 'both') {
     const shift = shiftOf([start, end, (start + end) / 2], lines, distance);
     return { start: start + shift, end: end + shift };

@@ -9,6 +9,7 @@ import {
   type SheetContent,
   saidOf,
 } from '@inkwell/core/model';
+import { roomAsked } from '@inkwell/core/planning';
 import { asComposed } from '@inkwell/core/proposing';
 import { notTaken } from '@inkwell/core/splitting';
 import type { FramedPicture } from '../../store/projects/frames.ts';
@@ -79,10 +80,10 @@ export function pairOf(touched: Touched, planning: Planning): Reshaped {
   const { frame, original, project, seen } = framed;
   const areas = areasOf(touched, planning);
   const composed = asComposed(original, seen, project.composing);
-  const then = frameWindow(composed, before, areas.settings, 0);
-  const now = frame.composed
-    ? frameWindow(composed, after, areas.settings, 0)
-    : carriedWindow(then, areas.before, areas.after, areas.bounds);
+  const named = { items: project.lettering, originalId: original.id, placeId: frame.placeId };
+  const shown = (place: Place) => frameWindow(composed, place, areas.settings, roomAsked(named, place, frame));
+  const then = shown(before);
+  const now = frame.composed ? shown(after) : carriedWindow(then, areas.before, areas.after, areas.bounds);
   return {
     ...whichOf(touched),
     before: { dimensions: frameDimensions(before, original, frame), window: then },

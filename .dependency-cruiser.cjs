@@ -44,7 +44,7 @@ module.exports = {
     coreFloor('model', []),
     coreFloor('geometry', ['model']),
     coreFloor('naming', ['model', 'geometry']),
-    coreFloor('bookkeeping', ['model']),
+    coreFloor('bookkeeping', ['model', 'geometry', 'naming']),
     coreFloor('posting', ['model', 'naming', 'geometry', 'bookkeeping']),
     coreFloor('dryRunning', ['model', 'geometry', 'planes']),
     coreFloor('surviving', ['model', 'geometry']),

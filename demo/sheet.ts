@@ -1,4 +1,4 @@
-import type { SheetContent, VersionWords } from '@inkwell/core/model';
+import { type SheetContent, usualRecheckDays, type VersionWords } from '@inkwell/core/model';
 
 const letter = 'letter of the board, spring';
 
@@ -9,6 +9,7 @@ const first: SheetContent = {
   checkedOn: '2026-03-28',
   source: letter,
   sureness: 'said by the network',
+  recheckDays: usualRecheckDays,
   places: [
     {
       slug: 'notice',

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { type Place, type SheetContent, SheetContentSchema, type SheetVersion } from '../model/index.ts';
+import { type Place, ratioWords, type SheetContent, SheetContentSchema, type SheetVersion } from '../model/index.ts';
 import { sampleArea, samplePlace } from '../testing/index.ts';
 import {
   anchoredAreas,
@@ -11,7 +11,6 @@ import {
   mergedSheets,
   overdueDays,
   placeProblems,
-  ratioWords,
   sheetDifferences,
   sinceOf,
 } from './index.ts';
@@ -122,6 +121,8 @@ test('places are found by words in any order, by purpose, ratio and format; what
   expect(found({ text: 'cover EVENTS dune' })).toEqual(all);
   expect([found({ text: '1600x600' }), found({ text: '1600 × 600 jpeg' })]).toEqual([all, all]);
   expect([found({ ratio: 'very wide' }), found({ purpose: 'cover', format: 'png' })]).toEqual([all, all]);
+  const renamed = book.map((one) => ({ ...one, name: 'Reedmail' }));
+  expect(findPlaces(renamed, { ...anyPlace, text: 'reedmail' })).toHaveLength(1);
   expect([found({ text: 'story' }), found({ format: 'webp' }), found({ ratio: 'wide' })]).toEqual([[], [], []]);
 });
 

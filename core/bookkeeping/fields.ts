@@ -1,4 +1,4 @@
-import { formatLabel, type Place, type PlaceNumber, type SheetContent, usualRecheckDays } from '../model/index.ts';
+import { formatLabel, NumberSchema, type Place, type PlaceNumber, type SheetContent } from '../model/index.ts';
 import {
   areaWords,
   dimensionsWords,
@@ -87,16 +87,16 @@ export const sheetFields: Record<SheetField, Field<SheetContent>> = {
   name: { label: 'Name of the sheet', words: ({ name }) => name, value: ({ name }) => name },
   kind: { label: 'Kind of network', words: ({ kind }) => kind, value: ({ kind }) => kind },
   checkedOn: { label: 'Checked on', words: ({ checkedOn }) => checkedOn, value: ({ checkedOn }) => checkedOn },
-  source: { label: 'Source', words: ({ source = '' }) => source, value: ({ source = '' }) => source },
+  source: { label: 'Source', words: ({ source }) => source, value: ({ source }) => source },
   recheckDays: {
     label: 'Check again',
-    words: ({ recheckDays = usualRecheckDays }) => `after ${recheckDays} days`,
-    value: ({ recheckDays = usualRecheckDays }) => recheckDays,
+    words: ({ recheckDays }) => `after ${recheckDays} days`,
+    value: ({ recheckDays }) => recheckDays,
   },
   sureness: {
     label: 'How sure',
-    words: ({ sureness = 'said by the network' }) => sureness,
-    value: ({ sureness = 'said by the network' }) => sureness,
+    words: ({ sureness }) => sureness,
+    value: ({ sureness }) => sureness,
   },
   afterUpload: {
     label: 'After an upload',
@@ -115,6 +115,5 @@ export const sheetFields: Record<SheetField, Field<SheetContent>> = {
   },
 };
 
-/** Fields by which a file of a place is made: the others are about words, dates and what is offered. */
-export const isAboutFiles = (field: PlaceField): boolean =>
-  !['name', 'purpose', 'note', 'isAway', 'provenance'].includes(field);
+/** Fields by which a file of a place is made: the others are about words, wishes, dates and what is offered. */
+export const isAboutFiles = (field: PlaceField): boolean => field !== 'wishes' && NumberSchema.safeParse(field).success;

@@ -1,26 +1,13 @@
 import equal from 'fast-deep-equal';
-import {
-  type Place,
-  type PlaceNumber,
-  type Provenance,
-  type SheetContent,
-  type SheetVersion,
-  type SpecSheet,
-  usualRecheckDays,
-} from '../model/index.ts';
+import type { Place, PlaceNumber, Provenance, SheetContent, SheetVersion, SpecSheet } from '../model/index.ts';
 import { placeFields } from './fields.ts';
 
 /** Where a number of a place is from: what is said of itself, or of its sheet. */
 export const provenanceOf = (
-  sheet: Pick<SheetContent, 'checkedOn' | 'source' | 'sureness'>,
+  { checkedOn, source, sureness }: Provenance,
   place: Pick<Place, 'provenance'>,
   number: PlaceNumber,
-): Provenance =>
-  place.provenance?.[number] ?? {
-    checkedOn: sheet.checkedOn,
-    source: sheet.source ?? '',
-    sureness: sheet.sureness ?? 'said by the network',
-  };
+): Provenance => place.provenance?.[number] ?? { checkedOn, source, sureness };
 
 /** A number as it has been from one version of its sheet on. */
 export interface NumberThen {
@@ -67,7 +54,7 @@ export function overdueDays(
 ): number | null {
   if (!sheet.own) return null;
   const age = daysBetween(oldestCheck(sheet), today);
-  return age > (sheet.recheckDays ?? usualRecheckDays) ? age : null;
+  return age > sheet.recheckDays ? age : null;
 }
 
 /** The oldest date of those numbers of a place that have a date of their own; null where none has. */

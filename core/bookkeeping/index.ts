@@ -9,3 +9,4 @@ export * from './merge.ts';
 export * from './placeWords.ts';
 export * from './problems.ts';
 export * from './search.ts';
+export * from './slugs.ts';

@@ -1,4 +1,12 @@
-import { type Area, formatLabel, formatLimit, type Group, type Place, type Purpose } from '../model/index.ts';
+import {
+  type Area,
+  formatLabel,
+  formatLimit,
+  type Group,
+  type Place,
+  type Purpose,
+  ratioWords,
+} from '../model/index.ts';
 
 export const purposeWords: Record<Purpose, string> = {
   post: 'Posts',
@@ -22,18 +30,6 @@ export const formatsWords = (place: Pick<Place, 'formats'>) =>
   place.formats.map((format) => formatLabel[format]).join(', ');
 export const limitWords = (place: Pick<Place, 'limit' | 'group'>) =>
   `${formatLimit(place.limit)}${place.group ? ' each' : ''}`;
-
-/** A ratio as people say it where it is one of small numbers, `4:5`, or in figures, `1.91:1`. */
-export function ratioWords(ratio: number): string {
-  for (let down = 1; down <= mostInRatio; down += 1) {
-    const across = ratio * down;
-    if (Math.abs(across - Math.round(across)) < 0.0005 * down && Math.round(across) <= mostInRatio) {
-      return `${Math.round(across)}:${down}`;
-    }
-  }
-  return `${Number(ratio.toFixed(3))}:1`;
-}
-const mostInRatio = 21;
 
 /** What a place takes beside the dimensions that it wishes for; empty where nothing. */
 export function otherDimensionsWords({

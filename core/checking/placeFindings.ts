@@ -1,4 +1,12 @@
-import { type Dimensions, type Finding, formatLabel, formatLimit, formatWeight, limitFor } from '../model/index.ts';
+import {
+  type Dimensions,
+  type Finding,
+  formatLabel,
+  formatLimit,
+  formatWeight,
+  limitFor,
+  sidesWords,
+} from '../model/index.ts';
 import type { FrameToCheck } from './frameToCheck.ts';
 
 /** What a network recommends and a frame does not do: it is taken all the same. */
@@ -24,13 +32,12 @@ export function wishFindings({ place, settings, weight }: FrameToCheck): Finding
 /** A window that a hand has moved at a place that had other dimensions then. */
 export function carriedFinding({ settings: { carriedFrom } }: FrameToCheck, output: Dimensions): Finding | null {
   if (!carriedFrom) return null;
-  const said = ({ width, height }: Dimensions) => `${width} × ${height} px`;
   return {
     kind: 'carried over',
     level: 'caution',
-    text: `The place was ${said(carriedFrom)} when this window was set; now it is ${said(output)}. The window was carried over: look at it.`,
-    measured: said(output),
-    allowed: said(carriedFrom),
+    text: `The place was ${sidesWords(carriedFrom)} when this window was set; now it is ${sidesWords(output)}. The window was carried over: look at it.`,
+    measured: sidesWords(output),
+    allowed: sidesWords(carriedFrom),
     fix: { label: 'It is fine', change: { carriedFrom: null } },
   };
 }

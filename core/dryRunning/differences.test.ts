@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { DryRunOutcome, ManifestFile, NetworkRefusal, Place, SheetFinding, SpecSheet } from '../model/index.ts';
-import { standInNotice } from '../model/index.ts';
+import { emptySheet, standInNotice } from '../model/index.ts';
 import { sampleAfterUpload, samplePlace } from '../testing/index.ts';
 import { differences, gapBetween, hardToRead, refusedFile, withMeasured } from './index.ts';
 
@@ -141,9 +141,7 @@ test('what came back says what the place and the network really do', () => {
 test('what is taken over stands in the sheet, with when it was measured; what is not does not', () => {
   const sheet: SpecSheet = {
     slug: 'sunpane',
-    name: 'Sunpane',
-    kind: 'photo feed',
-    checkedOn: '2026-11-02',
+    ...emptySheet('Sunpane', '2026-11-02'),
     afterUpload: after,
     places: [{ ...place, slug: 'portrait-post' }],
   };

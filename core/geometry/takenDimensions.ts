@@ -1,4 +1,4 @@
-import { type Dimensions, frameBounds, type Place } from '../model/index.ts';
+import { type Dimensions, frameBounds, type Place, ratioWords, sidesWords } from '../model/index.ts';
 import { type Picture, pictureBox } from './dimensions.ts';
 import { clamp } from './rect.ts';
 
@@ -9,18 +9,15 @@ export type TakenDimensions = Pick<Place, 'width' | 'height' | 'otherDimensions'
 export const takesSeveral = ({ height, otherDimensions }: TakenDimensions): boolean =>
   typeof height !== 'number' || otherDimensions !== undefined;
 
-const said = ({ width, height }: Dimensions) => `${width} × ${height} px`;
-const ratioSaid = (ratio: number) => Number(ratio.toFixed(3)).toString();
-
 /** Why a file of some dimensions is not what a place takes, in words; null where it is. */
 export function dimensionsProblem(place: TakenDimensions & Pick<Place, 'name'>, file: Dimensions): string | null {
   const { name, multipleOf = 1, mostPixels } = place;
   if (file.width % multipleOf !== 0 || file.height % multipleOf !== 0) {
-    return `${name} takes sides that are divisible by ${multipleOf}; ${said(file)} are not.`;
+    return `${name} takes sides that are divisible by ${multipleOf}; ${sidesWords(file)} are not.`;
   }
   if (mostPixels !== undefined && file.width * file.height > mostPixels) {
     const [has, most] = [file.width * file.height, mostPixels].map((pixels) => pixels.toLocaleString('en'));
-    return `${name} takes at most ${most} pixels; ${said(file)} are ${has}.`;
+    return `${name} takes at most ${most} pixels; ${sidesWords(file)} are ${has}.`;
   }
   return sidesProblem(place, file);
 }
@@ -33,21 +30,21 @@ function sidesProblem(place: TakenDimensions & Pick<Place, 'name'>, file: Dimens
     return `${name} is from ${height.min} to ${height.max} px high; ${file.height} px were asked for.`;
   }
   if (file.width === width && file.height === height) return null;
-  if (!other) return `${name} is ${said({ width, height })}; it takes no other dimensions.`;
+  if (!other) return `${name} is ${sidesWords({ width, height })}; it takes no other dimensions.`;
   if (other.kind === 'list') {
     const isNamed = other.dimensions.some((one) => one.width === file.width && one.height === file.height);
     if (isNamed) return null;
-    const taken = [{ width, height }, ...other.dimensions].map(said).join(', ');
-    return `${name} takes ${taken}; ${said(file)} were asked for.`;
+    const taken = [{ width, height }, ...other.dimensions].map(sidesWords).join(', ');
+    return `${name} takes ${taken}; ${sidesWords(file)} were asked for.`;
   }
   const { least, most, leastSide, mostSide } = other;
   if (Math.min(file.width, file.height) < leastSide || Math.max(file.width, file.height) > mostSide) {
-    return `${name} takes sides from ${leastSide} to ${mostSide} px; ${said(file)} were asked for.`;
+    return `${name} takes sides from ${leastSide} to ${mostSide} px; ${sidesWords(file)} were asked for.`;
   }
   if (isRatioWithin(file, least, most)) return null;
   return (
-    `${name} takes ratios from ${ratioSaid(least)} to ${ratioSaid(most)}, the width by the height; ` +
-    `${said(file)} are ${ratioSaid(file.width / file.height)}.`
+    `${name} takes ratios from ${ratioWords(least)} to ${ratioWords(most)}, the width by the height; ` +
+    `${sidesWords(file)} are ${ratioWords(file.width / file.height)}.`
   );
 }
 

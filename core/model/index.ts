@@ -4,7 +4,7 @@ export * from './backing.ts';
 export * from './book/area.ts';
 export * from './book/effects.ts';
 export * from './book/group.ts';
-export * from './book/keptIn.ts';
+export * from './book/ownPlace.ts';
 export * from './book/place.ts';
 export * from './book/placeSet.ts';
 export * from './book/provenance.ts';

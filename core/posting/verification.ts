@@ -11,6 +11,7 @@ import {
   type MeasuredFile,
   type Place,
   type PlaceOfNetwork,
+  sidesWords,
 } from '../model/index.ts';
 
 /** A file as it was found in an archive; `opened` is null where it cannot be decoded. */
@@ -62,7 +63,7 @@ export function verified(
 function manifestReasons(opened: MeasuredFile, line: ManifestFile): string[] {
   const reasons: string[] = [];
   if (opened.width !== line.width || opened.height !== line.height) {
-    reasons.push(`It is ${sides(opened)}; the manifest says ${sides(line)}.`);
+    reasons.push(`It is ${sidesWords(opened)}; the manifest says ${sidesWords(line)}.`);
   }
   if (opened.format !== line.format)
     reasons.push(`It is ${opened.format}; the manifest says ${formatLabel[line.format]}.`);
@@ -71,8 +72,6 @@ function manifestReasons(opened: MeasuredFile, line: ManifestFile): string[] {
   }
   return reasons;
 }
-
-const sides = ({ width, height }: { width: number; height: number }) => `${width} × ${height} px`;
 
 /**
  * Why a place does not take a file; nothing is said where the place is not known.
@@ -86,12 +85,12 @@ export function placeReasons(opened: MeasuredFile, place: Place | undefined, upl
   const limit = limitFor(place, opened.format as ImageFormat);
   if (uploadWidth === undefined || uploadWidth === place.width) {
     const isTaken = dimensionsProblem(place, opened) === null;
-    if (!isTaken) reasons.push(`It is ${sides(opened)}; ${name} wants ${dimensionsTakenWords(place)}.`);
+    if (!isTaken) reasons.push(`It is ${sidesWords(opened)}; ${name} wants ${dimensionsTakenWords(place)}.`);
   } else {
     const { width, least, most } = dimensionsTaken(place, uploadWidth);
     if (opened.width !== width || opened.height < least || opened.height > most) {
-      const wanted = least === most ? sides({ width, height: least }) : `${width} × ${least} to ${most} px`;
-      reasons.push(`It is ${sides(opened)}; ${name} wants ${wanted}.`);
+      const wanted = least === most ? sidesWords({ width, height: least }) : `${width} × ${least} to ${most} px`;
+      reasons.push(`It is ${sidesWords(opened)}; ${name} wants ${wanted}.`);
     }
   }
   if (!formats.includes(opened.format as ImageFormat)) {
@@ -106,7 +105,8 @@ export function placeReasons(opened: MeasuredFile, place: Place | undefined, upl
 /** What a place takes, in words. */
 function dimensionsTakenWords(place: Place): string {
   const { width, height } = place;
-  const own = typeof height === 'number' ? sides({ width, height }) : `${width} × ${height.min} to ${height.max} px`;
+  const own =
+    typeof height === 'number' ? sidesWords({ width, height }) : `${width} × ${height.min} to ${height.max} px`;
   const others = otherDimensionsWords(place);
   return others === '' ? own : `${own}; ${others}`;
 }

@@ -181,6 +181,9 @@ test('a whole book goes out and comes in as what it is; a shipped sheet that is 
   const [sheet] = (await plan(changed)).sheets;
   expect(sheet).toMatchObject({ slug: 'own-corkmoor', kind: 'new', version: null });
   expect(sheet?.note).toContain('stays as it is');
+  const [own] = JSON.parse(changed.replaceAll('"corkmoor"', '"own-corkmoor"')).sheets;
+  const both = JSON.stringify({ specBook: 1, sheets: [...JSON.parse(changed).sheets, own] });
+  expect((await plan(both)).sheets.map(({ slug }) => slug)).toEqual(['own-corkmoor-2', 'own-corkmoor']);
 });
 
 test('what is new, changed, gone and not understood is told line by line; a bad row never spoils the rest', async () => {

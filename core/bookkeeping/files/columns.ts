@@ -1,5 +1,6 @@
 import {
   type Area,
+  emptySheet,
   type Group,
   type ImageFormat,
   ImageFormatSchema,
@@ -70,9 +71,9 @@ function sheetCells({ slug, ...sheet }: Omit<SheetFile, 'places'>): Row {
     sheet: asText(name),
     kind: asText(kind),
     sheet_checked_on: checkedOn,
-    sheet_source: source === undefined ? '' : asText(source),
-    sheet_sureness: sureness ?? '',
-    check_again_days: figure(recheckDays),
+    sheet_source: asText(source),
+    sheet_sureness: sureness,
+    check_again_days: String(recheckDays),
     after_long_edge: figure(after?.longEdge),
     after_kernel: after?.kernel ?? '',
     after_format: after?.format ?? '',
@@ -274,7 +275,7 @@ const barePlace: Place = {
 /** Sheets as a table: one row for each place, with what its sheet says in every one; one for a sheet that has none. */
 export function tableOf(sheets: readonly SheetFile[]): { columns: string[]; rows: Row[] } {
   const areas = Math.max(0, ...sheets.flatMap(({ places }) => places.map(({ covered }) => covered.length)));
-  const bare = sheetCells({ slug: 'bare', name: '', kind: '', checkedOn: '' });
+  const bare = sheetCells({ slug: 'bare', ...emptySheet('bare', '2000-01-01') });
   const rows = sheets.flatMap(({ places, ...sheet }) => {
     const about = sheetCells(sheet);
     if (places.length === 0) return [about];

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { boundedPlace, PlaceFieldsSchema } from './place.ts';
+import { SheetNameSchema } from './sheet.ts';
 
 /** What a person says of a place of their own; its slug is made for it. */
 export const OwnPlaceSchema = PlaceFieldsSchema.omit({ slug: true, own: true, measured: true }).superRefine(
@@ -11,11 +12,7 @@ export type OwnPlace = z.infer<typeof OwnPlaceSchema>;
 export const KeptInSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('sheet'),
-    name: z
-      .string()
-      .trim()
-      .min(1, 'A sheet needs a name.')
-      .max(40, 'The name of a sheet can have at most 40 characters.'),
+    name: SheetNameSchema,
   }),
   z.object({ kind: z.literal('project'), projectId: z.uuid() }),
 ]);

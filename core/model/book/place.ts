@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { ImageFormatSchema } from '../format.ts';
-import { LimitSchema } from '../weight.ts';
+import { type ImageFormat, ImageFormatSchema } from '../format.ts';
+import { type Limit, LimitSchema } from '../weight.ts';
 import { AreaSchema } from './area.ts';
 import { frameBounds, GroupSchema } from './group.ts';
 import { NumberSchema, ProvenanceSchema } from './provenance.ts';
@@ -171,3 +171,7 @@ export interface SettledPlace extends Place {
 
 /** A place as its sheet says it. */
 export const saidOf = (place: Place | SettledPlace): Place => ('said' in place ? place.said : place);
+
+/** What a file in one format may weigh: what is said of that format, or of all. */
+export const limitFor = ({ limit, formatLimits }: Pick<Place, 'limit' | 'formatLimits'>, format: ImageFormat): Limit =>
+  formatLimits?.[format] ?? limit;

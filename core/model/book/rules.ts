@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ImageFormatSchema } from '../format.ts';
-import { type Limit, LimitSchema } from '../weight.ts';
+import { LimitSchema } from '../weight.ts';
 
 /** What a side of a place may measure, in pixels. */
 export const placeSides = { least: 8, most: 20_000 } as const;
@@ -10,8 +10,23 @@ export const SideSchema = z.int(sideWords).min(placeSides.least, sideWords).max(
 export const DimensionsSchema = z.object({ width: z.int().positive(), height: z.int().positive() });
 export type Dimensions = z.infer<typeof DimensionsSchema>;
 
-const ratioWords = 'A ratio is the width divided by the height, from 0.05 to 20.';
-const RatioSchema = z.number(ratioWords).min(0.05, ratioWords).max(20, ratioWords);
+/** `1080 × 1350 px`. */
+export const sidesWords = ({ width, height }: Dimensions): string => `${width} × ${height} px`;
+
+const ratioBounds = 'A ratio is the width divided by the height, from 0.05 to 20.';
+const RatioSchema = z.number(ratioBounds).min(0.05, ratioBounds).max(20, ratioBounds);
+
+/** A ratio as people say it where it is one of small numbers, `4:5`, or in figures, `1.91:1`. */
+export function ratioWords(ratio: number): string {
+  for (let down = 1; down <= mostInRatio; down += 1) {
+    const across = ratio * down;
+    if (Math.abs(across - Math.round(across)) < 0.0005 * down && Math.round(across) <= mostInRatio) {
+      return `${Math.round(across)}:${down}`;
+    }
+  }
+  return `${Number(ratio.toFixed(3))}:1`;
+}
+const mostInRatio = 21;
 
 /** What a place takes beside the dimensions that it wishes for: any of a list, or any ratio of a range. */
 export const OtherDimensionsSchema = z.discriminatedUnion('kind', [
@@ -45,12 +60,3 @@ export const WishesSchema = z
   })
   .refine(({ weight, formats }) => weight || formats, 'A wish names a weight or formats.');
 export type Wishes = z.infer<typeof WishesSchema>;
-
-/** What a file in one format may weigh: what is said of that format, or of all. */
-export const limitFor = (
-  {
-    limit,
-    formatLimits,
-  }: { limit: Limit; formatLimits?: Partial<Record<z.infer<typeof ImageFormatSchema>, Limit>> | undefined },
-  format: z.infer<typeof ImageFormatSchema>,
-): Limit => formatLimits?.[format] ?? limit;

@@ -4,7 +4,8 @@ import { boundedPlace, type Place, PlaceFieldsSchema, PlaceSchema, SlugSchema } 
 import { ProvenanceSchema } from './provenance.ts';
 import { SideSchema } from './rules.ts';
 
-const name = z
+/** What a sheet is called. */
+export const SheetNameSchema = z
   .string()
   .trim()
   .min(1, 'A sheet needs a name.')
@@ -25,14 +26,12 @@ export const mostPlaces = 500;
 
 /** What a sheet says of its network, beside its places. */
 const sheetFields = {
-  name,
+  name: SheetNameSchema,
   kind,
-  /** ISO date on which the numbers were last compared with the network's own, as far as they have no date of their own. */
-  checkedOn: ProvenanceSchema.shape.checkedOn,
-  source: ProvenanceSchema.shape.source.optional(),
-  sureness: ProvenanceSchema.shape.sureness.optional(),
-  /** After so many days without a check its frames carry a caution; after `usualRecheckDays` where that is left out. */
-  recheckDays: z.int(recheckWords).min(1, recheckWords).max(3650, recheckWords).optional(),
+  /** Where all numbers are from that say nothing else of themselves. */
+  ...ProvenanceSchema.shape,
+  /** After so many days without a check its frames carry a caution. */
+  recheckDays: z.int(recheckWords).min(1, recheckWords).max(3650, recheckWords).default(usualRecheckDays),
   /** Not known of most sheets of one's own. */
   afterUpload: AfterUploadSchema.optional(),
   /** Between which lengths a side may lie where files of other dimensions than a place's, in its ratio, are taken too. */
@@ -65,6 +64,13 @@ const writtenFields = {
 };
 export const SheetContentSchema = z.object(writtenFields).superRefine(distinct);
 export type SheetContent = z.infer<typeof SheetContentSchema>;
+
+/** A sheet of one's own that has no places yet. @param checkedOn ISO date */
+export const emptySheet = (name: string, checkedOn: string, kind = 'your own sheet'): SheetContent =>
+  SheetContentSchema.parse({ name, kind, checkedOn, places: [] });
+
+/** What people write down of a sheet of the book: not in which row it is kept, nor what was measured. */
+export const contentOf = (sheet: SpecSheet): SheetContent => SheetContentSchema.parse(sheet);
 
 /** A sheet in a file, under the id that it has in every book. */
 export const SheetFileSchema = z.object({ slug: SlugSchema.max(80), ...writtenFields }).superRefine(distinct);

@@ -1,3 +1,4 @@
+import { VersionWordsSchema } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
@@ -13,7 +14,7 @@ export const PlanImportSchema = z.object({ text });
 export const TakeImportSchema = z.object({
   text,
   take: z.array(z.object({ slug: z.string().max(80), version: z.int32().positive().nullable() })).max(2000),
-  savedBy: z.string().trim().max(60).default(''),
+  savedBy: VersionWordsSchema.shape.savedBy,
 });
 
 const types = { json: 'application/json', csv: 'text/csv; charset=utf-8' } as const;

@@ -1,7 +1,14 @@
-import { isSame, sheetDifferences, sinceOf } from '@inkwell/core/bookkeeping';
-import type { KeptIn, OwnPlace, Place, SheetContent, SpecSheet, VersionWords } from '@inkwell/core/model';
-import { SheetContentSchema } from '@inkwell/core/model';
-import { fileNameWord } from '@inkwell/core/naming';
+import { freeSlug, isSame, newPlaceSlug, ownSheetSlug, sheetDifferences, sinceOf } from '@inkwell/core/bookkeeping';
+import {
+  emptySheet,
+  type KeptIn,
+  type OwnPlace,
+  type Place,
+  type SheetContent,
+  SheetContentSchema,
+  type SpecSheet,
+  type VersionWords,
+} from '@inkwell/core/model';
 import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
 import {
@@ -24,25 +31,11 @@ type Stores = Pick<Services, 'db' | 'planner'>;
 const what = 'This sheet';
 /** Nobody has said who, or why. */
 const unsaid: VersionWords = { savedBy: '', note: '' };
-/** What one says of a new sheet that nobody has described. */
-const ownKind = 'your own sheet';
 const today = () => new Date().toISOString().slice(0, 10);
-
-/** A word, numbered from 2 where it is taken. */
-export function freeSlug(base: string, taken: ReadonlySet<string>): string {
-  let slug = base;
-  for (let number = 2; taken.has(slug); number += 1) slug = `${base}-${number}`;
-  return slug;
-}
-
-/** Ids are words for file names, and no longer than an address bears. */
-const longestWord = 60;
-const wordOf = (name: string, otherwise: string) =>
-  fileNameWord(name).slice(0, longestWord).replace(/-+$/, '') || otherwise;
 
 /** A slug for a new sheet: its name, numbered where that is taken. */
 async function newSlug(tx: Queryable, name: string): Promise<string> {
-  const base = `own-${wordOf(name, 'sheet')}`;
+  const base = ownSheetSlug(name);
   return freeSlug(base, new Set(await slugsFrom(tx, base)));
 }
 
@@ -164,18 +157,16 @@ export async function addPlace(services: Stores, place: OwnPlace, keptIn: KeptIn
   const name = inSheet
     ? keptIn.name
     : `Only in ${orNotFound(await projectName(services.db, keptIn.projectId), 'This project')}`.slice(0, 40);
-  const slug = inSheet ? `own-${wordOf(keptIn.name, 'sheet')}` : `only-${keptIn.projectId}`;
+  const slug = inSheet ? ownSheetSlug(keptIn.name) : `only-${keptIn.projectId}`;
   return saving(services, async (tx) => {
     const row = await findSheet(tx, { slug });
-    const content: SheetContent = row
-      ? readContent(await newestVersion(tx, row))
-      : { name, kind: inSheet ? ownKind : 'for one project', checkedOn: today(), places: [] };
-    const taken = new Set(content.places.map((one) => one.slug));
-    const added: Place = { ...place, slug: freeSlug(wordOf(place.name, 'place'), taken) };
+    const newest = row && (await newestVersion(tx, row));
+    const content = newest ? readContent(newest) : emptySheet(name, today(), inSheet ? undefined : 'for one project');
+    const added: Place = { ...place, slug: newPlaceSlug(place.name, content.places) };
     const whole = SheetContentSchema.safeParse({ ...content, places: [...content.places, added] });
     if (!whole.success)
       throw new UserError(whole.error.issues[0]?.message ?? 'This place cannot be kept in this sheet.');
-    if (row) await saveNext(tx, row, await newestVersion(tx, row), whole.data, unsaid);
+    if (row && newest) await saveNext(tx, row, newest, whole.data, unsaid);
     else await addSheet(tx, { slug, projectId }, whole.data, unsaid);
     return { placeId: `${slug}/${added.slug}` };
   });

@@ -1,10 +1,10 @@
 import { type ImportPlan, importPlan, type SheetImport } from '@inkwell/core/bookkeeping';
-import { type SheetContent, SheetContentSchema, type SheetFile, type SpecSheet } from '@inkwell/core/model';
+import { contentOf, SheetContentSchema, type SheetFile, type SpecSheet, type VersionWords } from '@inkwell/core/model';
 import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
 import { addSheet, findSheet } from '../../store/library/sheets.ts';
 import { framesAffected } from '../../store/projects/frames.ts';
-import { UserError } from '../../userError.ts';
+import { notFound, UserError } from '../../userError.ts';
 import { saveAndMeasure } from '../plans/saveAndMeasure.ts';
 import { readBook } from './bookFiles.ts';
 import { carryFrames, saveNext } from './changeSheets.ts';
@@ -12,17 +12,11 @@ import { newestVersion } from './sheetContents.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
 
-const contentOf = ({ places, ...sheet }: SpecSheet): SheetContent => {
-  const { slug: _, own: __, newest: ___, isAway: ____, projectId: _____, ...content } = sheet;
-  return { ...content, places: places.map(({ own: ______, measured: _______, ...place }) => place) };
-};
-
 /** Sheets as they stand in a file: those of a book, or one of them. @throws UserError where there is none of that id */
 export async function sheetFiles({ planner }: Pick<Stores, 'planner'>, slug: string | null): Promise<SheetFile[]> {
   const { sheets } = await planner.open();
   const wanted = sheets.filter((sheet) => slug === null || sheet.slug === slug);
-  if (slug !== null && wanted.length === 0)
-    throw new UserError('This sheet is not there any more. Go back and reload.', 404);
+  if (slug !== null && wanted.length === 0) throw notFound('This sheet');
   return wanted.map((sheet) => ({ slug: sheet.slug, ...contentOf(sheet) }));
 }
 
@@ -39,7 +33,7 @@ export async function planImport({ planner }: Pick<Stores, 'planner'>, text: str
 function planned(sheets: readonly SpecSheet[], text: string): ImportPlan {
   const read = readBook(text);
   if ('unreadable' in read) throw new UserError(`${read.unreadable} Nothing was taken.`);
-  return importPlan(sheets, read, contentOf);
+  return importPlan(sheets, read);
 }
 
 /** A sheet of a file that is to be taken, with the version that it was compared with. */
@@ -57,7 +51,7 @@ export async function takeImport(
   services: Stores,
   text: string,
   take: readonly Taking[],
-  savedBy: string,
+  savedBy: VersionWords['savedBy'],
 ): Promise<{ taken: number }> {
   const words = { savedBy, note: 'From a file' };
   await saveAndMeasure(
@@ -87,7 +81,7 @@ async function takeSheet(
   services: Stores,
   tx: Queryable,
   { slug, name, content }: SheetImport,
-  words: { savedBy: string; note: string },
+  words: VersionWords,
 ): Promise<string[]> {
   const whole = SheetContentSchema.safeParse(content);
   if (!whole.success) {

@@ -1,6 +1,6 @@
 import type { Services } from '../../services.ts';
 import { setAway, setOrder } from '../../store/library/sheets.ts';
-import { UserError } from '../../userError.ts';
+import { notFound } from '../../userError.ts';
 import { saving } from '../plans/saveAndMeasure.ts';
 import { sheetBySlug } from './changeSheets.ts';
 
@@ -16,8 +16,7 @@ export async function putSheetAway(services: Stores, slug: string, isAway: boole
 export async function moveSheet(services: Stores, slug: string, before: string | null): Promise<void> {
   await saving(services, async (tx) => {
     const slugs = (await services.planner.open(tx)).sheets.map((sheet) => sheet.slug);
-    if (!slugs.includes(slug) || (before !== null && !slugs.includes(before)))
-      throw new UserError('This sheet is not there any more. Go back and reload.', 404);
+    if (!slugs.includes(slug) || (before !== null && !slugs.includes(before))) throw notFound('This sheet');
     if (before === slug) return;
     const others = slugs.filter((one) => one !== slug);
     others.splice(before === null ? others.length : others.indexOf(before), 0, slug);

@@ -54,7 +54,7 @@ export function SheetView(props: {
           <span className={overdue === null ? '' : 'spec-overdue'} title={dayWords(sheet.checkedOn)}>
             Numbers {dateWords(sheet.checkedOn)}
           </span>
-          {sheet.own && `, ${sheet.sureness ?? 'said by the network'}`}
+          {sheet.own && `, ${sheet.sureness}`}
           {sheet.source && `, ${sheet.source}`}
           {sheet.own && ` · version ${sheet.own.version}`}
           {sheet.afterUpload && ` · afterwards scaled to ${sheet.afterUpload.longEdge} px and recompressed`}

@@ -1,13 +1,12 @@
 import { servingDimensions } from '@inkwell/core/framing';
 import { dimensionsProblem, dimensionsToChoose } from '@inkwell/core/geometry';
-import { type Dimensions, saidOf } from '@inkwell/core/model';
+import { type Dimensions, saidOf, sidesWords } from '@inkwell/core/model';
 import { useMemo, useState } from 'react';
 import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 import { NumberField } from '../../../parts/fields/NumberField.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 
-const said = ({ width, height }: Dimensions) => `${width} × ${height} px`;
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 const keyOf = ({ width, height }: Dimensions) => `${width} ${height}`;
 
@@ -46,7 +45,7 @@ export function DimensionsField({ one, state }: { one: BenchFrame; state: FrameS
   const why =
     keyOf(best.dimensions) === keyOf(wished.dimensions)
       ? `These are what ${place.name} wishes for; none that it takes shows the picture better.`
-      : `These show ${percent(best.share)} of the picture${keptWords(best.kept, wished.kept)}; the ${said(wished.dimensions)} that ${place.name} wishes for show ${percent(wished.share)}.`;
+      : `These show ${percent(best.share)} of the picture${keptWords(best.kept, wished.kept)}; the ${sidesWords(wished.dimensions)} that ${place.name} wishes for show ${percent(wished.share)}.`;
   return (
     <>
       <ChoiceField<string>
@@ -54,9 +53,9 @@ export function DimensionsField({ one, state }: { one: BenchFrame; state: FrameS
         name="Dimensions of the frame"
         value={settings.dimensions ? keyOf(settings.dimensions) : 'serving'}
         choices={[
-          ['serving', `${said(best.dimensions)}, what serves the picture`] as const,
+          ['serving', `${sidesWords(best.dimensions)}, what serves the picture`] as const,
           ...(isListed || !settings.dimensions ? choices : [...choices, output]).map(
-            (choice) => [keyOf(choice), said(choice)] as const,
+            (choice) => [keyOf(choice), sidesWords(choice)] as const,
           ),
         ]}
         disabled={false}

@@ -1,4 +1,4 @@
-import { type FrameSettings, formatLabel } from '@inkwell/core/model';
+import { type FrameSettings, formatLabel, sidesWords } from '@inkwell/core/model';
 import { tierWords } from '@inkwell/core/weighing';
 
 /** How a frame's file is to be encoded, in short: its format, and what was set otherwise than usual. */
@@ -15,7 +15,7 @@ export function weighingWords({
     ...(aim?.kind === 'no heavier than it needs' ? [`no heavier: ${tierWords[aim.level].name}`] : []),
     ...(mostQuality === null ? [] : [`quality at most ${mostQuality}`]),
     ...(chroma === 'measured' ? [] : [`colour ${chroma}`]),
-    ...(dimensions === null ? [] : [`${dimensions.width} × ${dimensions.height} px`]),
+    ...(dimensions === null ? [] : [sidesWords(dimensions)]),
     ...(belowFloor ? ['whatever is lost'] : []),
   ].join(', ');
 }

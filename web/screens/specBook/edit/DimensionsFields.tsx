@@ -1,5 +1,4 @@
-import { ratioWords } from '@inkwell/core/bookkeeping';
-import type { OtherDimensions, Place } from '@inkwell/core/model';
+import { type OtherDimensions, type Place, ratioWords } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
 import { NumberField } from '../../../parts/fields/NumberField.tsx';
 

@@ -3,6 +3,7 @@ import {
   type PlaceField,
   placeFields,
   placeProblems,
+  provenanceOf,
   purposeWords,
   shapeWords,
 } from '@inkwell/core/bookkeeping';
@@ -50,11 +51,9 @@ function checkedToday(before: Place, after: Place, sheet: SheetContent): Place {
     return !equal(value(before), value(after));
   });
   if (numbers.length === 0) return after;
-  const { source = '', sureness = 'said by the network' } = sheet;
-  const touched = numbers.map((number) => {
-    const known = after.provenance?.[number] ?? { source, sureness };
-    return [number, { ...known, checkedOn: today() }] as const;
-  });
+  const touched = numbers.map(
+    (number) => [number, { ...provenanceOf(sheet, after, number), checkedOn: today() }] as const,
+  );
   return { ...after, provenance: { ...after.provenance, ...Object.fromEntries(touched) } };
 }
 

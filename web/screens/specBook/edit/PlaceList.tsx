@@ -1,7 +1,7 @@
+import { newPlaceSlug } from '@inkwell/core/bookkeeping';
 import type { Place, SheetContent } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { PlaceOutline } from '../../../places/PlaceOutline.tsx';
-import { freePlaceSlug } from './sheetDraft.ts';
 
 /** The number of a place in its sheet; null stands for the sheet itself. */
 export type Chosen = number | null;
@@ -74,7 +74,7 @@ export function PlaceList(props: {
               {
                 ...usualPlace,
                 formats: [...usualPlace.formats],
-                slug: freePlaceSlug(usualPlace.name, places),
+                slug: newPlaceSlug(usualPlace.name, places),
                 limit: { bytes: 5_000_000, unit: 'MB' },
                 shape: 'rectangle',
                 covered: [],
@@ -92,7 +92,7 @@ export function PlaceList(props: {
               size="small"
               onClick={() => {
                 const name = `${place.name} copy`.slice(0, 60);
-                add({ ...place, name, slug: freePlaceSlug(name, places) }, chosen + 1);
+                add({ ...place, name, slug: newPlaceSlug(name, places) }, chosen + 1);
               }}
             >
               Copy

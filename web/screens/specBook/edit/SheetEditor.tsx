@@ -1,5 +1,5 @@
 import './SheetEditor.css';
-import { problemWords, sheetProblems } from '@inkwell/core/bookkeeping';
+import { newPlaceSlug, problemWords, sheetProblems } from '@inkwell/core/bookkeeping';
 import type { Place } from '@inkwell/core/model';
 import { Button, Popconfirm } from 'antd';
 import { useEffect } from 'react';
@@ -11,7 +11,7 @@ import { NewerVersion } from '../review/NewerVersion.tsx';
 import { PlaceEditor } from './PlaceEditor.tsx';
 import { type Chosen, PlaceList } from './PlaceList.tsx';
 import { SheetFields } from './SheetFields.tsx';
-import { freePlaceSlug, isChanged, useSheetDrafts } from './sheetDraft.ts';
+import { isChanged, useSheetDrafts } from './sheetDraft.ts';
 import { useEditedSheet } from './useEditedSheet.ts';
 
 /** Changes a sheet, or writes a new one: itself, and each of its places. */
@@ -130,5 +130,5 @@ export function SheetEditor() {
 function named(place: Place, all: readonly Place[], saved: readonly Place[]): Place {
   if (saved.some(({ slug }) => slug === place.slug)) return place;
   const others = all.filter(({ slug }) => slug !== place.slug);
-  return { ...place, slug: freePlaceSlug(place.name, [...others, ...saved]) };
+  return { ...place, slug: newPlaceSlug(place.name, [...others, ...saved]) };
 }

@@ -1,11 +1,5 @@
 import { type SheetField, type SheetProblem, sheetFields } from '@inkwell/core/bookkeeping';
-import {
-  type AfterUpload,
-  AfterUploadSchema,
-  type SheetContent,
-  SurenessOfNumberSchema,
-  usualRecheckDays,
-} from '@inkwell/core/model';
+import { type AfterUpload, AfterUploadSchema, type SheetContent, SurenessOfNumberSchema } from '@inkwell/core/model';
 import { Checkbox, Input, Select } from 'antd';
 import { useEffect, useRef } from 'react';
 import { NumberField } from '../../../parts/fields/NumberField.tsx';
@@ -77,7 +71,7 @@ export function SheetFields(props: {
             name="Check again"
             unit="days"
             width={104}
-            value={sheet.recheckDays ?? usualRecheckDays}
+            value={sheet.recheckDays}
             onChange={(days) => put({ recheckDays: Math.round(days) })}
           />
           <span className="quiet small">after that, its frames carry a caution</span>
@@ -88,8 +82,8 @@ export function SheetFields(props: {
           aria-label="Source"
           placeholder="Where the numbers were read: a note or a link"
           maxLength={300}
-          value={sheet.source ?? ''}
-          onChange={({ target }) => put({ source: target.value === '' ? undefined : target.value })}
+          value={sheet.source}
+          onChange={({ target }) => put({ source: target.value })}
         />
       </FieldRow>
       <FieldRow {...row('sureness')}>
@@ -97,7 +91,7 @@ export function SheetFields(props: {
           size="small"
           aria-label="How sure"
           style={{ width: 200 }}
-          value={sheet.sureness ?? 'said by the network'}
+          value={sheet.sureness}
           onChange={(sureness) => put({ sureness })}
           options={SurenessOfNumberSchema.options.map((value) => ({ value, label: value }))}
         />

@@ -1,6 +1,5 @@
 import { isSame, sheetDifferences } from '@inkwell/core/bookkeeping';
-import { type SheetContent, SheetContentSchema, type SpecSheet } from '@inkwell/core/model';
-import { fileNameWord } from '@inkwell/core/naming';
+import { contentOf, emptySheet, type SheetContent, SheetContentSchema, type SpecSheet } from '@inkwell/core/model';
 import dayjs from 'dayjs';
 import { z } from 'zod';
 import { create } from 'zustand';
@@ -105,14 +104,11 @@ export const useSheetDrafts = create<Drafts>()(
 export const isChanged = ({ base, before, content }: SheetDraft): boolean =>
   base === null || !isSame(sheetDifferences(before, content));
 
-/** What a sheet says, without its row. */
-export const contentOf = (sheet: SpecSheet): SheetContent => SheetContentSchema.parse(sheet);
-
 export const today = (): string => dayjs().format('YYYY-MM-DD');
 
 /** An empty sheet, or one that begins with what another one says, under a name of its own. */
 export function newContent(from: SpecSheet | null): SheetContent {
-  if (!from) return { name: 'My network', kind: 'your own sheet', checkedOn: today(), places: [] };
+  if (!from) return emptySheet('My network', today());
   const { places, ...content } = contentOf(from);
   const own = from.own ? from.kind : `like ${from.name}: ${from.kind}`.slice(0, 60);
   return {
@@ -121,12 +117,4 @@ export function newContent(from: SpecSheet | null): SheetContent {
     kind: own,
     places: places.filter(({ isAway }) => !isAway),
   };
-}
-
-/** An id for a new place: its name, numbered where that is taken. */
-export function freePlaceSlug(name: string, others: readonly { slug: string }[]): string {
-  const base = fileNameWord(name).slice(0, 60).replace(/-+$/, '') || 'place';
-  let slug = base;
-  for (let number = 2; others.some((one) => one.slug === slug); number += 1) slug = `${base}-${number}`;
-  return slug;
 }

@@ -1,9 +1,9 @@
-import type { SheetContent, SheetVersion, SpecSheet } from '@inkwell/core/model';
+import { contentOf, type SheetContent, type SheetVersion, type SpecSheet } from '@inkwell/core/model';
 import { useEffect } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { useSheetVersions } from '../../../api/library/sheets.ts';
 import { useSpecBook } from '../../../api/library/specBook.ts';
-import { contentOf, newContent, newId, type SheetDraft, useSheetDrafts } from './sheetDraft.ts';
+import { newContent, newId, type SheetDraft, useSheetDrafts } from './sheetDraft.ts';
 
 /** The sheet that is changed on this screen, with its draft. */
 export interface EditedSheet {

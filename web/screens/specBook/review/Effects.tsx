@@ -1,5 +1,5 @@
 import type { Original, PlaceOfNetwork, Reshaped, SheetEffects } from '@inkwell/core/model';
-import { formatLabel, formatWeight, type ImageFormat } from '@inkwell/core/model';
+import { formatLabel, formatWeight, type ImageFormat, sidesWords } from '@inkwell/core/model';
 import { Link } from 'react-router';
 import { useOriginals } from '../../../api/library/originals.ts';
 import { counted } from '../../../parts/counted.ts';
@@ -154,7 +154,6 @@ function Pair(props: { pair: Reshaped; original: Original; then: PlaceOfNetwork;
       width={dimensions.width * scale}
     />
   );
-  const said = ({ width, height }: typeof before.dimensions) => `${width} × ${height}`;
   return (
     <li className="pair">
       <div className="pair-pictures">
@@ -164,7 +163,7 @@ function Pair(props: { pair: Reshaped; original: Original; then: PlaceOfNetwork;
       <div className="small">
         <strong>{now.place.name}</strong> <span className="quiet">{original.name}</span>
         <br />
-        {said(before.dimensions)} → {said(after.dimensions)} px
+        {sidesWords(before.dimensions)} → {sidesWords(after.dimensions)}
         {isByHand && <span className="effect-caution"> set by hand</span>}
       </div>
     </li>

@@ -57,6 +57,13 @@ test('a shipped sheet is copied, named, and given one’s own numbers; areas are
   await area.nth(2).focus();
   await page.keyboard.press('Delete');
   await expect(area).toHaveCount(2);
+  // A whole drag is one step: back come the area, what it was before it was pulled, and that it was not there.
+  const undo = page.getByRole('button', { name: 'Undo' });
+  await undo.click();
+  await expect(area).toHaveCount(3);
+  await undo.click();
+  await undo.click();
+  await expect(area).toHaveCount(2);
 
   // What was typed outlives a reload.
   await page.reload();

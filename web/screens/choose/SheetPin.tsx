@@ -2,9 +2,9 @@ import { overdueDays } from '@inkwell/core/bookkeeping';
 import type { SpecSheet } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { Select } from 'antd';
-import dayjs from 'dayjs';
 import { saveProject } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
+import { today } from '../../parts/today.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 
@@ -18,7 +18,7 @@ export function SheetPin({ sheet }: { sheet: SpecSheet }) {
   const note = useUndoNote();
   const newest = sheet.newest ?? sheet.own?.version ?? 1;
   const pinned = project.pins[sheet.slug] ?? 0;
-  const overdue = overdueDays(sheet, dayjs().format('YYYY-MM-DD'));
+  const overdue = overdueDays(sheet, today());
   const choose = async (number: number) => {
     const { [sheet.slug]: _, ...others } = project.pins;
     const pins = number === 0 ? others : { ...others, [sheet.slug]: number };
@@ -34,6 +34,8 @@ export function SheetPin({ sheet }: { sheet: SpecSheet }) {
   // Where there is only one version there is nothing to choose.
   const isOffered = newest > 1 || pinned > 0;
   if (!isOffered && overdue === null) return null;
+  const lately = Array.from({ length: Math.min(newest, mostOffered) }, (_, index) => newest - index);
+  const offered = pinned === 0 || lately.includes(pinned) ? lately : [...lately, pinned];
   return (
     <div className="choose-pin small">
       {isOffered && (
@@ -44,10 +46,7 @@ export function SheetPin({ sheet }: { sheet: SpecSheet }) {
           onChange={choose}
           options={[
             { value: 0, label: `Follows the newest, ${newest}` },
-            ...Array.from({ length: Math.min(newest, mostOffered) }, (_, index) => ({
-              value: newest - index,
-              label: `Stays on version ${newest - index}`,
-            })),
+            ...offered.map((value) => ({ value, label: `Stays on version ${value}` })),
           ]}
         />
       )}

@@ -5,7 +5,6 @@ import { fileNames, nameable, patternProblem, patternWords } from '@inkwell/core
 import { postingWords } from '@inkwell/core/posting';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Input } from 'antd';
-import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSpecBook } from '../../api/library/specBook.ts';
@@ -14,6 +13,7 @@ import { useDryRuns } from '../../api/projects/dryRuns.ts';
 import { saveProject } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
+import { today } from '../../parts/today.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { useProjectFrames } from '../projectFrames.ts';
@@ -55,9 +55,8 @@ export function DeliveryScreen() {
   const failed = frames.filter((one) => !one.weight && one.failure);
   const untold = frames.filter(({ frame, original }) => postingWords(original, project, frame).altText === '');
   const { data: sheets = [] } = useSpecBook(project);
-  const today = dayjs().format('YYYY-MM-DD');
   const old = sheets.filter(
-    (sheet) => overdueDays(sheet, today) !== null && frames.some(({ at }) => at.network.slug === sheet.slug),
+    (sheet) => overdueDays(sheet, today()) !== null && frames.some(({ at }) => at.network.slug === sheet.slug),
   );
   const seen = frames.flatMap(({ frame, planHash }) => (planHash ? [{ frameId: frame.id, plan: planHash }] : []));
 
@@ -117,7 +116,7 @@ export function DeliveryScreen() {
           )}
           {old.map((sheet) => (
             <li key={sheet.slug}>
-              The numbers of {sheet.name} were checked {counted(overdueDays(sheet, today) ?? 0, 'day')} ago.{' '}
+              The numbers of {sheet.name} were checked {counted(overdueDays(sheet, today()) ?? 0, 'day')} ago.{' '}
               <Link to={`/spec-book/${sheet.slug}`}>Look them up again</Link>
             </li>
           ))}

@@ -3,9 +3,10 @@ import type { LearnedUpload, SheetFinding, SpecSheet } from '@inkwell/core/model
 import { Button, Dropdown } from 'antd';
 import { Link, useNavigate } from 'react-router';
 import { useSheets } from '../../api/library/sheets.ts';
+import { today } from '../../parts/today.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { dateWords, dayWords } from './dateWords.ts';
-import { today, useSheetDrafts } from './edit/sheetDraft.ts';
+import { useSheetDrafts } from './edit/sheetDraft.ts';
 import { PlaceCard } from './PlaceCard.tsx';
 import { SheetFindings } from './SheetFindings.tsx';
 

@@ -9,9 +9,9 @@ import { useSheetFindings } from '../../api/library/sheetFindings.ts';
 import { useSpecBook } from '../../api/library/specBook.ts';
 import { counted } from '../../parts/counted.ts';
 import { Empty, Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
+import { today } from '../../parts/today.ts';
 import { PlaceFilters } from '../../places/PlaceFilters.tsx';
 import { dateWords } from './dateWords.ts';
-import { today } from './edit/sheetDraft.ts';
 import { PlaceCard } from './PlaceCard.tsx';
 import { SheetView } from './SheetView.tsx';
 

@@ -1,10 +1,10 @@
 import { overdueDays } from '@inkwell/core/bookkeeping';
 import { settledPlaceOf } from '@inkwell/core/framing';
 import { type Measured, type OpenProject, sheetSlugOf } from '@inkwell/core/model';
-import dayjs from 'dayjs';
 import { useDeferredValue, useMemo } from 'react';
 import { seenOf, useSeen } from '../../../api/library/seen.ts';
 import { usePlaces, useSpecBook } from '../../../api/library/specBook.ts';
+import { today } from '../../../parts/today.ts';
 import type { BenchState } from '../state/benchState.ts';
 import { useBench, useBenchStore, useFinishing, useLiveWords } from '../state/useBench.ts';
 import { savedBasis } from './benchFrame.ts';
@@ -39,8 +39,7 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
 function useOldSheets(project: OpenProject): number {
   const { data: sheets = [] } = useSpecBook(project);
   const used = new Set(project.frames.map(({ placeId }) => sheetSlugOf(placeId)));
-  const today = dayjs().format('YYYY-MM-DD');
-  return sheets.filter((sheet) => used.has(sheet.slug) && overdueDays(sheet, today) !== null).length;
+  return sheets.filter((sheet) => used.has(sheet.slug) && overdueDays(sheet, today()) !== null).length;
 }
 
 interface Moment {

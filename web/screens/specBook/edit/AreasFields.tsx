@@ -17,7 +17,7 @@ function AreaFields(props: {
   area: Area;
   isChosen: boolean;
   withShape: boolean;
-  onChange: (area: Area) => void;
+  onChange: (area: Area, step?: string) => void;
   onRemove: () => void;
   onChoose: () => void;
 }) {
@@ -31,7 +31,7 @@ function AreaFields(props: {
           style={{ width: 150 }}
           maxLength={60}
           value={area.reason}
-          onChange={({ target }) => onChange({ ...area, reason: target.value })}
+          onChange={({ target }) => onChange({ ...area, reason: target.value }, `words of ${name}`)}
         />
         {withShape && (
           <Select<Area['shape']>
@@ -91,7 +91,7 @@ export function CoveredFields({ place, chosen, onChoose, put }: Areas) {
           withShape
           isChosen={chosen === index}
           onChoose={() => onChoose(index)}
-          onChange={(next) => put({ covered: covered.map((each, at) => (at === index ? next : each)) })}
+          onChange={(next, step) => put({ covered: covered.map((each, at) => (at === index ? next : each)) }, step)}
           onRemove={() => put({ covered: covered.filter((_, at) => at !== index) })}
         />
       ))}
@@ -147,7 +147,7 @@ export function ShownPartFields({ place, chosen, onChoose, put }: Areas) {
         withShape={false}
         isChosen={chosen === 'shown'}
         onChoose={() => onChoose('shown')}
-        onChange={(next) => put({ shownPart: next })}
+        onChange={(next, step) => put({ shownPart: next }, step)}
         onRemove={() => put({ shownPart: undefined })}
       />
     </ul>

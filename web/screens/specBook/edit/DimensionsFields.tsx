@@ -15,7 +15,8 @@ const modeOf = ({ height, otherDimensions }: Place): Mode =>
 
 /** What changes about a place; undefined leaves a field out. */
 export type PlaceChange = { [Key in keyof Place]?: Place[Key] | undefined };
-export type PutPlace = (change: PlaceChange) => void;
+/** Changes a place. @param step what this is a part of, where several changes are taken back together */
+export type PutPlace = (change: PlaceChange, step?: string) => void;
 
 /** What a place has in another mode, begun from what it has now. */
 function inMode(place: Place, mode: Mode): PlaceChange {

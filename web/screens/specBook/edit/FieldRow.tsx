@@ -17,7 +17,7 @@ export interface NumberOf {
   sheet: SheetContent;
   place: Place;
   versions: readonly SheetVersion[];
-  onProvenance: (number: PlaceNumber, provenance: Provenance) => void;
+  onProvenance: (number: PlaceNumber, provenance: Provenance, step?: string) => void;
 }
 
 /** A line of the form: its label, what is typed, what is wrong with that; and of a number, where it is from. */
@@ -55,7 +55,7 @@ function ProvenanceLine({ label, number, of }: { label: string; number: PlaceNum
   const [open, setOpen] = useState(false);
   const provenance = provenanceOf(sheet, place, number);
   const isOwn = place.provenance?.[number] !== undefined;
-  const set = (change: Partial<Provenance>) => onProvenance(number, { ...provenance, ...change });
+  const set = (change: Partial<Provenance>, step?: string) => onProvenance(number, { ...provenance, ...change }, step);
   return (
     <>
       <Button
@@ -93,7 +93,7 @@ function ProvenanceLine({ label, number, of }: { label: string; number: PlaceNum
             placeholder="Where it was read: a note or a link"
             maxLength={300}
             value={provenance.source}
-            onChange={({ target }) => set({ source: target.value })}
+            onChange={({ target }) => set({ source: target.value }, `source of ${number}`)}
           />
           <HistoryOfNumber versions={versions} slug={place.slug} number={number} />
         </div>

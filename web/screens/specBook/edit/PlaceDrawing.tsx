@@ -27,8 +27,8 @@ interface Drawing {
   place: Place;
   chosen: AreaKey | null;
   onChoose: (key: AreaKey | null) => void;
-  /** An area as it is moved; `rest` when the hand lets go. */
-  onMove: (key: AreaKey, area: Area) => void;
+  /** An area as it is moved. @param step the drag that this is a part of */
+  onMove: (key: AreaKey, area: Area, step?: string) => void;
   onDraw: (rect: Rect) => void;
   onRemove: (key: AreaKey) => void;
 }
@@ -187,9 +187,9 @@ function AreaOnDrawing(
   };
   const bind = useDrag(({ first, movement, memo, args: [pulled] }) => {
     if (first) onChoose(id);
-    const from: Area = memo ?? area;
-    onMove(id, moved(from, movement, pulled as Pulled));
-    return from;
+    const drag: { from: Area; step: string } = memo ?? { from: area, step: crypto.randomUUID() };
+    onMove(id, moved(drag.from, movement, pulled as Pulled), drag.step);
+    return drag;
   }, gestures.drag);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key === 'Delete' || event.key === 'Backspace') {

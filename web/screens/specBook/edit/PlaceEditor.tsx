@@ -14,6 +14,7 @@ import {
   NumberSchema,
   type Place,
   type PlaceNumber,
+  type Provenance,
   PurposeSchema,
   type SheetContent,
   type SheetVersion,
@@ -21,15 +22,15 @@ import {
 import { Checkbox, Input, Select } from 'antd';
 import equal from 'fast-deep-equal';
 import { useState } from 'react';
+import { today } from '../../../parts/today.ts';
 import { choicesOf } from '../../../places/PlaceFields.tsx';
 import { CoveredFields, ShownPartFields } from './AreasFields.tsx';
-import { DimensionsFields, type PlaceChange } from './DimensionsFields.tsx';
+import { DimensionsFields, type PlaceChange, type PutPlace } from './DimensionsFields.tsx';
 import { FieldRow } from './FieldRow.tsx';
 import { LimitFields, WishesFields } from './LimitFields.tsx';
 import { PiecesFields } from './PiecesFields.tsx';
 import { type AreaKey, drawnDimensions, PlaceDrawing } from './PlaceDrawing.tsx';
 import { ShownWidths, WidthsField } from './ShownWidths.tsx';
-import { today } from './sheetDraft.ts';
 
 /** A place with a change, without what that leaves out. */
 function changedPlace(place: Place, change: PlaceChange): Place {
@@ -62,19 +63,19 @@ export function PlaceEditor(props: {
   sheet: SheetContent;
   place: Place;
   versions: readonly SheetVersion[];
-  onChange: (place: Place) => void;
+  onChange: (place: Place, step?: string) => void;
 }) {
   const { sheet, place, versions, onChange } = props;
   const [chosen, setChosen] = useState<AreaKey | null>(null);
-  const put = (change: PlaceChange) =>
-    onChange(checkedToday(place, withAreas(place, changedPlace(place, change)), sheet));
+  const put: PutPlace = (change, step) =>
+    onChange(checkedToday(place, withAreas(place, changedPlace(place, change)), sheet), step);
   const problems = placeProblems(place);
   const of = {
     sheet,
     place,
     versions,
-    onProvenance: (number: PlaceNumber, provenance: NonNullable<Place['provenance']>[PlaceNumber]) =>
-      onChange({ ...place, provenance: { ...place.provenance, [number]: provenance } }),
+    onProvenance: (number: PlaceNumber, provenance: Provenance, step?: string) =>
+      onChange({ ...place, provenance: { ...place.provenance, [number]: provenance } }, step),
   };
   const row = (field: PlaceField) => ({ label: placeFields[field].label, problem: problems[field] });
   const numberRow = (number: PlaceNumber) => ({ ...row(number), number, of });
@@ -87,7 +88,7 @@ export function PlaceEditor(props: {
             aria-label="Name of the place"
             maxLength={60}
             value={place.name}
-            onChange={({ target }) => onChange({ ...place, name: target.value })}
+            onChange={({ target }) => put({ name: target.value }, 'name')}
           />
         </FieldRow>
         <FieldRow {...row('purpose')}>
@@ -145,7 +146,7 @@ export function PlaceEditor(props: {
             autoSize={{ minRows: 1, maxRows: 4 }}
             maxLength={500}
             value={place.note ?? ''}
-            onChange={({ target }) => put({ note: target.value === '' ? undefined : target.value })}
+            onChange={({ target }) => put({ note: target.value === '' ? undefined : target.value }, 'note')}
           />
         </FieldRow>
       </div>
@@ -154,13 +155,10 @@ export function PlaceEditor(props: {
           place={place}
           chosen={chosen}
           onChoose={setChosen}
-          onMove={(key, area) =>
-            put(
-              key === 'shown'
-                ? { shownPart: area }
-                : { covered: place.covered.map((each, at) => (at === key ? area : each)) },
-            )
-          }
+          onMove={(key, area, step) => {
+            const covered = place.covered.map((each, at) => (at === key ? area : each));
+            put(key === 'shown' ? { shownPart: area } : { covered }, step);
+          }}
           onDraw={(rect) => {
             const area: Area = { ...rect, shape: 'rectangle', reason: 'controls' };
             put({ covered: [...place.covered, area] });

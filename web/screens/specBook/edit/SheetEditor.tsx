@@ -51,11 +51,14 @@ export function SheetEditor() {
     else params.set('place', String(next));
     setSearch(params, { replace: true });
   };
-  const setPlace = (next: Place) =>
-    change((now) => ({
-      ...now,
-      places: now.places.map((one, index) => (index === chosen ? named(next, now.places, before.places) : one)),
-    }));
+  const setPlace = (next: Place, step?: string) =>
+    change(
+      (now) => ({
+        ...now,
+        places: now.places.map((one, index) => (index === chosen ? named(next, now.places, before.places) : one)),
+      }),
+      step && `${step} of ${chosen}`,
+    );
   const problems = sheetProblems(content);
   const [problem] = problems;
   const back = sheet ? `/spec-book/${sheet.slug}` : '/spec-book';
@@ -84,7 +87,7 @@ export function SheetEditor() {
               sheet={content}
               problems={problems}
               isNew={base === null}
-              onChange={(next) => change(() => next)}
+              onChange={(next, step) => change(() => next, step)}
             />
           )}
         </main>

@@ -21,7 +21,7 @@ export function SheetFields(props: {
   sheet: SheetContent;
   problems: readonly SheetProblem[];
   isNew: boolean;
-  onChange: (sheet: SheetContent) => void;
+  onChange: (sheet: SheetContent, step?: string) => void;
 }) {
   const { sheet, problems, isNew, onChange } = props;
   const holder = useRef<HTMLDivElement>(null);
@@ -29,12 +29,10 @@ export function SheetFields(props: {
   useEffect(() => {
     if (isNew) holder.current?.querySelector('input')?.select();
   }, [isNew]);
-  const put = (change: Change) =>
-    onChange(
-      Object.fromEntries(
-        Object.entries({ ...sheet, ...change }).filter(([, value]) => value !== undefined),
-      ) as SheetContent,
-    );
+  const put = (change: Change, step?: string) => {
+    const next = Object.entries({ ...sheet, ...change }).filter(([, value]) => value !== undefined);
+    onChange(Object.fromEntries(next) as SheetContent, step);
+  };
   const row = (field: SheetField) => ({
     label: sheetFields[field].label,
     problem: problems.find((one) => one.place === null && one.field === field)?.message,
@@ -47,7 +45,7 @@ export function SheetFields(props: {
           aria-label="Name of the sheet"
           maxLength={40}
           value={sheet.name}
-          onChange={({ target }) => put({ name: target.value })}
+          onChange={({ target }) => put({ name: target.value }, 'name')}
         />
       </FieldRow>
       <FieldRow {...row('kind')}>
@@ -55,7 +53,7 @@ export function SheetFields(props: {
           aria-label="Kind of network"
           maxLength={60}
           value={sheet.kind}
-          onChange={({ target }) => put({ kind: target.value })}
+          onChange={({ target }) => put({ kind: target.value }, 'kind')}
         />
       </FieldRow>
       <FieldRow {...row('checkedOn')}>
@@ -83,7 +81,7 @@ export function SheetFields(props: {
           placeholder="Where the numbers were read: a note or a link"
           maxLength={300}
           value={sheet.source}
-          onChange={({ target }) => put({ source: target.value })}
+          onChange={({ target }) => put({ source: target.value }, 'source')}
         />
       </FieldRow>
       <FieldRow {...row('sureness')}>

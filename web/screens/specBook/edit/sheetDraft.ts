@@ -1,9 +1,10 @@
 import { isSame, sheetDifferences } from '@inkwell/core/bookkeeping';
 import { contentOf, emptySheet, type SheetContent, SheetContentSchema, type SpecSheet } from '@inkwell/core/model';
-import dayjs from 'dayjs';
+import equal from 'fast-deep-equal';
 import { z } from 'zod';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import { today } from '../../../parts/today.ts';
 
 /** A sheet that is being changed and not saved yet. */
 export interface SheetDraft {
@@ -14,13 +15,16 @@ export interface SheetDraft {
   content: SheetContent;
   past: SheetContent[];
   future: SheetContent[];
+  /** What the last change was a part of; null where it was a step by itself. */
+  step: string | null;
 }
 
 interface Drafts {
   /** By the id of the sheet, or by `newId`. */
   drafts: Record<string, SheetDraft>;
   begin(id: string, draft: Pick<SheetDraft, 'base' | 'before' | 'content'>): void;
-  change(id: string, change: (content: SheetContent) => SheetContent): void;
+  /** Changes that follow each other under one `step` are taken back together: a drag, or a word that is typed. */
+  change(id: string, change: (content: SheetContent) => SheetContent, step?: string): void;
   undo(id: string): void;
   redo(id: string): void;
   drop(id: string): void;
@@ -49,6 +53,9 @@ const KeptSchema = z.object({
   ),
 });
 
+const keptAs = 'inkwell-sheet-drafts';
+const noSteps = { past: [], future: [], step: null };
+
 /** Drafts outlive a reload: what was typed is only lost when somebody says so. */
 export const useSheetDrafts = create<Drafts>()(
   persist(
@@ -60,51 +67,61 @@ export const useSheetDrafts = create<Drafts>()(
         });
       return {
         drafts: {},
-        begin: (id, draft) =>
-          set(({ drafts }) => ({ drafts: { ...drafts, [id]: { ...draft, past: [], future: [] } } })),
-        change: (id, by) =>
+        begin: (id, draft) => set(({ drafts }) => ({ drafts: { ...drafts, [id]: { ...draft, ...noSteps } } })),
+        change: (id, by, step) =>
           change(id, (draft) => ({
             ...draft,
             content: by(draft.content),
-            past: [...draft.past, draft.content].slice(-mostSteps),
+            past:
+              step !== undefined && step === draft.step ? draft.past : [...draft.past, draft.content].slice(-mostSteps),
             future: [],
+            step: step ?? null,
           })),
         undo: (id) =>
           change(id, (draft) => {
             const last = draft.past.at(-1);
             if (!last) return draft;
-            return { ...draft, content: last, past: draft.past.slice(0, -1), future: [draft.content, ...draft.future] };
+            const { past, future, content } = draft;
+            return { ...draft, content: last, past: past.slice(0, -1), future: [content, ...future], step: null };
           }),
         redo: (id) =>
           change(id, (draft) => {
             const [next, ...future] = draft.future;
-            return next ? { ...draft, content: next, past: [...draft.past, draft.content], future } : draft;
+            const past = [...draft.past, draft.content];
+            return next ? { ...draft, content: next, past, future, step: null } : draft;
           }),
-        rebase: (id, base, before, content) => change(id, () => ({ base, before, content, past: [], future: [] })),
+        rebase: (id, base, before, content) => change(id, () => ({ base, before, content, ...noSteps })),
         drop: (id) =>
           set(({ drafts }) => ({ drafts: Object.fromEntries(Object.entries(drafts).filter(([key]) => key !== id)) })),
       };
     },
     {
-      name: 'inkwell-sheet-drafts',
+      name: keptAs,
       partialize: ({ drafts }) => ({
-        drafts: Object.fromEntries(
-          Object.entries(drafts).map(([id, draft]) => [id, { ...draft, past: [], future: [] }]),
-        ),
+        drafts: Object.fromEntries(Object.entries(drafts).map(([id, draft]) => [id, { ...draft, ...noSteps }])),
       }),
       merge: (kept, current) => {
-        const read = KeptSchema.safeParse(kept);
-        return read.success ? { ...current, drafts: (kept as Pick<Drafts, 'drafts'>).drafts } : current;
+        if (!KeptSchema.safeParse(kept).success) return current;
+        const { drafts } = kept as Pick<Drafts, 'drafts'>;
+        // What is the same here keeps its steps.
+        const known = Object.entries(drafts).map(([id, draft]) => {
+          const here = current.drafts[id];
+          return [id, here && equal(here.content, draft.content) ? here : draft] as const;
+        });
+        return { ...current, drafts: Object.fromEntries(known) };
       },
     },
   ),
 );
 
+// All windows share what is kept: one that wrote without the others' drafts would lose them.
+window.addEventListener('storage', ({ key }) => {
+  if (key === keptAs) void useSheetDrafts.persist.rehydrate();
+});
+
 /** Whether a draft says anything else than the version that it was begun on. */
 export const isChanged = ({ base, before, content }: SheetDraft): boolean =>
   base === null || !isSame(sheetDifferences(before, content));
-
-export const today = (): string => dayjs().format('YYYY-MM-DD');
 
 /** An empty sheet, or one that begins with what another one says, under a name of its own. */
 export function newContent(from: SpecSheet | null): SheetContent {

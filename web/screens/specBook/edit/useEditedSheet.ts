@@ -18,7 +18,7 @@ export interface EditedSheet {
   /** Where it is changed, and where that is looked over. */
   paths: { edit: string; review: string };
   error: unknown;
-  change: (by: (content: SheetContent) => SheetContent) => void;
+  change: (by: (content: SheetContent) => SheetContent, step?: string) => void;
 }
 
 const none: SheetVersion[] = [];
@@ -60,6 +60,6 @@ export function useEditedSheet(): EditedSheet {
     paths: isNew ? pathsOf('/spec-book/new', from) : pathsOf(`/spec-book/${slug}/edit`, null),
     isMissing: sheets !== undefined && !isNew && !sheet?.own,
     error: error ?? unread,
-    change: (by) => change(id, by),
+    change: (by, step) => change(id, by, step),
   };
 }

@@ -49,19 +49,29 @@ export async function tell(path: string, options: { method: 'POST' | 'DELETE'; b
 }
 
 /** What came of a save: done, or refused because the row was changed elsewhere, with what it is now. */
-export type Saved<Row> = { done: Row } | { elsewhere: Row };
+export type Saved<Row, Current = Row> = { done: Row } | { elsewhere: Current };
 
 /** Saves a change made on top of `version`. @throws ApiError for everything but a conflict */
-export async function save<Schema extends z.ZodType>(
+export const save = <Schema extends z.ZodType>(
   schema: Schema,
   path: string,
   version: number,
   change: unknown,
-): Promise<Saved<z.infer<Schema>>> {
+): Promise<Saved<z.infer<Schema>>> => saveOver(schema, schema, path, version, change);
+
+/** The same where what it is now is told as something else. */
+export async function saveOver<Schema extends z.ZodType, Current extends z.ZodType>(
+  schema: Schema,
+  elsewhere: Current,
+  path: string,
+  version: number,
+  change: unknown,
+): Promise<Saved<z.infer<Schema>, z.infer<Current>>> {
   try {
     return { done: await ask(schema, path, { method: 'PATCH', body: { version, change } }) };
   } catch (error) {
-    const current = error instanceof ApiError && error.status === 409 ? schema.safeParse(error.details.current) : null;
+    const isConflict = error instanceof ApiError && error.status === 409;
+    const current = isConflict ? elsewhere.safeParse(error.details.current) : null;
     if (current?.success) return { elsewhere: current.data };
     throw error;
   }

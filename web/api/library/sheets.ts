@@ -11,12 +11,9 @@ import {
 } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ApiError, ask, tell } from '../client.ts';
+import { ask, type Saved, saveOver, tell } from '../client.ts';
 
 const MadeSchema = z.object({ placeId: z.string() });
-
-/** What came of saving a sheet: it is the next version now, or it was changed elsewhere. */
-export type SavedSheet = { done: SpecSheet } | { elsewhere: SheetVersion };
 
 /** All versions of a sheet, the newest first. */
 export const useSheetVersions = (id: string | undefined) =>
@@ -57,7 +54,7 @@ export function useSheets() {
       onSuccess,
     }),
     save: useMutation({
-      mutationFn: async ({
+      mutationFn: ({
         id,
         version,
         ...change
@@ -66,16 +63,8 @@ export function useSheets() {
         version: number;
         content: SheetContent;
         words: VersionWords;
-      }): Promise<SavedSheet> => {
-        try {
-          return { done: await ask(SpecSheetSchema, `/sheets/${id}`, { method: 'PATCH', body: { version, change } }) };
-        } catch (error) {
-          const isConflict = error instanceof ApiError && error.status === 409;
-          const current = isConflict ? SheetVersionSchema.safeParse(error.details.current).data : undefined;
-          if (current) return { elsewhere: current };
-          throw error;
-        }
-      },
+      }): Promise<Saved<SpecSheet, SheetVersion>> =>
+        saveOver(SpecSheetSchema, SheetVersionSchema, `/sheets/${id}`, version, change),
       onSuccess,
     }),
     putAway: useMutation({

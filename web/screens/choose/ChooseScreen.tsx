@@ -69,10 +69,9 @@ export function ChooseScreen() {
   const found = useMemo(() => {
     // What is put away is only shown where the project has frames there.
     const used = new Set(project.frames.map(({ placeId }) => placeId));
-    const away = [...known.values()].filter(({ id }) => used.has(id));
     const ids = new Set(findPlaces(sheets, query).map(({ id }) => id));
     const isAsked = asksForAnything(query);
-    return [...known.values()].filter(({ id }) => ids.has(id) || (!isAsked && away.some((one) => one.id === id)));
+    return [...known.values()].filter(({ id }) => ids.has(id) || (!isAsked && used.has(id)));
   }, [sheets, known, query, project.frames]);
   const { addPlace } = useSheets();
   const [writing, setWriting] = useState(false);

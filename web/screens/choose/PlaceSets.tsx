@@ -30,8 +30,9 @@ export function PlaceSets({ project }: { project: OpenProject }) {
   const [name, setName] = useState<string | null>(null);
   const chosen = placesOf(project);
   const saveBack = async (settings: Partial<ProjectSettings>, version: number) => {
-    await saveProject(project.id, version, settings);
+    const saved = await saveProject(project.id, version, settings);
     await client.invalidateQueries({ queryKey: ['project', project.id] });
+    if ('elsewhere' in saved) note.warned('Not saved', 'The project was changed in another window. Try again.');
   };
   const use = async (set: PlaceSet) => {
     const { finishId, lettering, pattern, usualPlaces, usualAim } = project;
@@ -57,6 +58,8 @@ export function PlaceSets({ project }: { project: OpenProject }) {
   const keep = async () => {
     const typed = (name ?? '').trim();
     if (typed === '') return setName(null);
+    // Enter takes it, and so does leaving the field afterwards.
+    if (add.isPending) return;
     try {
       await add.mutateAsync({ name: typed, placeIds: chosen, ...keptOf(project) });
       setName(null);

@@ -13,7 +13,7 @@ import { useOpenProject } from '../ProjectLayout.tsx';
 export function NoLongerFits({ delivery }: { delivery: Delivery }) {
   const project = useOpenProject();
   const places = usePlaces(project);
-  const { data: measured = [] } = useMeasured(project.id);
+  const { data: measured } = useMeasured(project.id);
   const deliver = useDeliver(project.id);
   const note = useUndoNote();
   const navigate = useNavigate();
@@ -28,12 +28,12 @@ export function NoLongerFits({ delivery }: { delivery: Delivery }) {
     return unfit.some(({ line }) => line.placeThen?.id === frame.placeId && line.originalSha256 === original?.sha256);
   });
   const seen = frames.flatMap(({ id }) => {
-    const plan = measured.find(({ frameId }) => frameId === id)?.planHash;
+    const plan = measured?.find(({ frameId }) => frameId === id)?.planHash;
     return plan ? [{ frameId: id, plan }] : [];
   });
   const again = async () => {
     try {
-      const only = frames.map(({ id }) => id);
+      const only = seen.map(({ frameId }) => frameId);
       const { id } = await deliver.mutateAsync({ pattern: project.pattern, seen, only });
       navigate(`/projects/${project.id}/deliver/${id}`);
     } catch (error) {
@@ -47,14 +47,13 @@ export function NoLongerFits({ delivery }: { delivery: Delivery }) {
           {counted(unfit.length, 'file')} of this delivery {unfit.length === 1 ? 'does' : 'do'} not fit any more: the
           numbers of {unfit.length === 1 ? 'its place' : 'their places'} have changed.
         </strong>
-        <Button
-          size="small"
-          disabled={seen.length === 0 || seen.length < frames.length}
-          loading={deliver.isPending}
-          onClick={again}
-        >
-          Deliver {frames.length === 1 ? 'it' : 'these'} again
-        </Button>
+        {measured && seen.length === 0 ? (
+          <span className="quiet">No frame of this project can be delivered in place of them.</span>
+        ) : (
+          <Button size="small" loading={!measured || deliver.isPending} onClick={again}>
+            Deliver {frames.length === 1 ? 'it' : 'these'} again
+          </Button>
+        )}
       </div>
       <ul>
         {unfit.map(({ line, reasons }) => (

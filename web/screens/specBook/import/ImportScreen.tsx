@@ -6,6 +6,7 @@ import { sentenceOf } from '../../../api/client.ts';
 import { type ImportedLine, type ImportedPlan, useImport } from '../../../api/library/bookFiles.ts';
 import { counted } from '../../../parts/counted.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
+import { savedByName } from '../savedBy.ts';
 
 const kindWords: Record<ImportedLine['kind'], string> = {
   new: 'new',
@@ -59,7 +60,7 @@ export function ImportScreen() {
       await take.mutateAsync({
         text: chosen.text,
         take: wanted.map(({ slug, version }) => ({ slug, version })),
-        savedBy: localStorage.getItem('inkwell-saved-by') ?? '',
+        savedBy: savedByName(),
       });
       navigate(`/spec-book/${wanted[0]?.slug ?? ''}`);
     } catch (error) {
@@ -111,9 +112,11 @@ export function ImportScreen() {
             <h2>{chosen.name}</h2>
             <span className="row">
               <span className="quiet" role="status">
-                {offered.length === 0
-                  ? 'The book says all of this already.'
-                  : `${counted(wanted.length, 'sheet')} of ${chosen.plan.sheets.length} to take`}
+                {offered.length > 0
+                  ? `${counted(wanted.length, 'sheet')} of ${chosen.plan.sheets.length} to take`
+                  : hasUnread(chosen.plan)
+                    ? 'There is nothing to take: what is new could not be understood.'
+                    : 'The book says all of this already.'}
               </span>
               <Button type="primary" disabled={wanted.length === 0} loading={take.isPending} onClick={takeThem}>
                 Take {counted(wanted.length, 'sheet')}
@@ -147,6 +150,9 @@ export function ImportScreen() {
     </div>
   );
 }
+
+const hasUnread = ({ sheets, notUnderstood }: ImportedPlan): boolean =>
+  notUnderstood.length > 0 || sheets.some(({ lines }) => lines.some(({ kind }) => kind === 'not understood'));
 
 /** So many lines of one sheet are shown at once. */
 const mostLines = 60;

@@ -1,5 +1,6 @@
+import { dimensionsWords } from '@inkwell/core/bookkeeping';
 import type { Original, PlaceOfNetwork, Reshaped, SheetEffects } from '@inkwell/core/model';
-import { formatLabel, formatWeight, type ImageFormat, sidesWords } from '@inkwell/core/model';
+import { formatLabel, formatWeight, type ImageFormat } from '@inkwell/core/model';
 import { Link } from 'react-router';
 import { useOriginals } from '../../../api/library/originals.ts';
 import { counted } from '../../../parts/counted.ts';
@@ -163,7 +164,7 @@ function Pair(props: { pair: Reshaped; original: Original; then: PlaceOfNetwork;
       <div className="small">
         <strong>{now.place.name}</strong> <span className="quiet">{original.name}</span>
         <br />
-        {sidesWords(before.dimensions)} → {sidesWords(after.dimensions)}
+        {dimensionsWords(before.dimensions)} → {dimensionsWords(after.dimensions)} px
         {isByHand && <span className="effect-caution"> set by hand</span>}
       </div>
     </li>

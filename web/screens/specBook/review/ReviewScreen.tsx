@@ -10,12 +10,10 @@ import { Failure, Skeleton } from '../../../parts/States.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { isChanged, useSheetDrafts } from '../edit/sheetDraft.ts';
 import { useEditedSheet } from '../edit/useEditedSheet.ts';
+import { keepSavedBy, savedByName } from '../savedBy.ts';
 import { Differences } from './Differences.tsx';
 import { EffectLines, PairsWall } from './Effects.tsx';
 import { NewerVersion } from './NewerVersion.tsx';
-
-/** Whoever saves says so once: the browser keeps it. */
-const nameKey = 'inkwell-saved-by';
 
 /** What is different, what that does to frames, and the way to save it. */
 export function ReviewScreen() {
@@ -24,7 +22,7 @@ export function ReviewScreen() {
   const { make, save } = useSheets();
   const note = useUndoNote();
   const navigate = useNavigate();
-  const [savedBy, setSavedBy] = useState(() => localStorage.getItem(nameKey) ?? '');
+  const [savedBy, setSavedBy] = useState(savedByName);
   const [why, setWhy] = useState('');
   const isNew = draft?.base === null;
   const problems = draft ? sheetProblems(draft.content) : [];
@@ -44,7 +42,7 @@ export function ReviewScreen() {
   const [problem] = problems;
   const words = { savedBy, note: why };
   const keep = async () => {
-    localStorage.setItem(nameKey, savedBy);
+    keepSavedBy(savedBy);
     try {
       if (base === null) {
         const made = await make.mutateAsync({ content, words });

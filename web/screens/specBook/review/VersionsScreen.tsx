@@ -1,12 +1,12 @@
 import './review.css';
 import { isSame, sheetDifferences } from '@inkwell/core/bookkeeping';
-import { Button, Select } from 'antd';
+import { Button, Popconfirm, Select } from 'antd';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useSheetVersions } from '../../../api/library/sheets.ts';
 import { useSpecBook } from '../../../api/library/specBook.ts';
 import { Empty, Failure, Skeleton } from '../../../parts/States.tsx';
 import { dayWords } from '../dateWords.ts';
-import { useSheetDrafts } from '../edit/sheetDraft.ts';
+import { isChanged, useSheetDrafts } from '../edit/sheetDraft.ts';
 import { Differences } from './Differences.tsx';
 
 /** All versions of a sheet, and two of them side by side: what is different, in words and drawn. */
@@ -17,7 +17,7 @@ export function VersionsScreen() {
   const { data: sheets, error } = useSpecBook();
   const sheet = sheets?.find((one) => one.slug === slug);
   const { data: versions, error: unread } = useSheetVersions(sheet?.own?.id);
-  const { begin } = useSheetDrafts();
+  const { drafts, begin } = useSheetDrafts();
   if (error || unread) return <Failure error={error ?? unread} />;
   if (sheets && !sheet?.own) {
     return (
@@ -37,6 +37,14 @@ export function VersionsScreen() {
   if (!before || !after) return <Skeleton height={500} />;
   const difference = sheetDifferences(before.content, after.content);
   const { id } = sheet.own;
+  const draft = drafts[id];
+  // What an old version says becomes a change on top of the newest one, to be looked at before it is saved.
+  const goBack = () => {
+    const [latest] = versions;
+    if (!latest) return;
+    begin(id, { base: latest.number, before: latest.content, content: before.content });
+    navigate(`/spec-book/${sheet.slug}/edit/review`);
+  };
   const options = versions.map(({ number, savedAt, savedBy, note }) => ({
     value: number,
     label: `Version ${number}, ${dayWords(savedAt)}${savedBy && ` by ${savedBy}`}${note && `: ${note}`}`,
@@ -62,19 +70,19 @@ export function VersionsScreen() {
       </header>
       <div className="versions-choice">
         {choose('then', 'One version', then)} beside {choose('now', 'Another version', now)}
-        {then !== newest && (
-          <Button
-            onClick={() => {
-              // What an old version says becomes a change on top of the newest one, to be looked at before it is saved.
-              const [latest] = versions;
-              if (!latest) return;
-              begin(id, { base: latest.number, before: latest.content, content: before.content });
-              navigate(`/spec-book/${sheet.slug}/edit/review`);
-            }}
-          >
-            Go back to version {then} …
-          </Button>
-        )}
+        {then !== newest &&
+          (draft && isChanged(draft) ? (
+            <Popconfirm
+              title="A change of this sheet is begun and not saved. Throw it away?"
+              okText="Throw away"
+              cancelText="Keep it"
+              onConfirm={goBack}
+            >
+              <Button>Go back to version {then} …</Button>
+            </Popconfirm>
+          ) : (
+            <Button onClick={goBack}>Go back to version {then} …</Button>
+          ))}
       </div>
       {isSame(difference) ? (
         <p>{then === now ? 'Choose two versions to see what is different.' : 'These versions say the same.'}</p>

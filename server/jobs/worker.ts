@@ -4,10 +4,11 @@ import type { Logger } from 'pino';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
 import { clearUnused } from '../store/library/clearing.ts';
 import { storedDelivery } from '../store/projects/deliveries.ts';
-import { findFrame, framesOfProject } from '../store/projects/frames.ts';
+import { findFrame } from '../store/projects/frames.ts';
 import { projectIds } from '../store/projects/projects.ts';
 import type { WorkTask } from '../store/schema/index.ts';
 import {
+  addMeasuring,
   type ClaimedWork,
   claimWork,
   dropUnwanted,
@@ -24,7 +25,7 @@ import { deliverPlan, leaveOutFailed } from '../tasks/delivering/deliverPlan.ts'
 import { queueDelivery, resumeDeliveries } from '../tasks/delivering/queueDelivery.ts';
 import { endFailedDryRuns, type Later, runDryRun, type Uploading } from '../tasks/dryRunning/runDryRun.ts';
 import { lookAt, queueUnseen } from '../tasks/library/lookingAt.ts';
-import { queueMeasuring } from '../tasks/plans/measuredFrames.ts';
+import { queueProject } from '../tasks/plans/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan, measureWords } from '../tasks/plans/measurePlan.ts';
 import { otherVersion } from '../tasks/plans/otherVersion.ts';
 import type { Planner } from '../tasks/plans/planner.ts';
@@ -192,9 +193,8 @@ export class Worker {
 
   /** Whatever has been changed without anybody measuring it, by another version of the program for one, is asked for. */
   private async queueUnmeasured(): Promise<void> {
-    const { db, planner } = this.tools;
-    const planning = await planner.open();
-    for (const id of await projectIds(db)) await queueMeasuring(db, planning, await framesOfProject(db, id));
+    const { db } = this.tools;
+    await addMeasuring(db, await projectIds(db));
   }
 
   private async do(claimed: ClaimedWork, number: number): Promise<void> {
@@ -244,6 +244,7 @@ export class Worker {
   }
 
   private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | Later | null | 'unwanted'> {
+    if (task.kind === 'measure') return this.askForAll(task.projectId);
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
     if (task.kind === uploads) return runDryRun(this.tools, task);
     if (task.kind === 'analyse') return lookAt(this.tools, task.picture);
@@ -255,6 +256,12 @@ export class Worker {
     return task.kind === 'plan'
       ? measurePlan(this.tools, { ...task, plan })
       : measureMarks(this.tools, { ...task, plan });
+  }
+
+  /** Asks for what is not known of a project's frames. That it was asked for twice, where it was, does no harm. */
+  private async askForAll(projectId: string): Promise<Keep> {
+    await queueProject(this.tools.db, this.tools.planner, projectId);
+    return async () => undefined;
   }
 
   /** Whether any of some frames is still set as it was when this was asked for. */

@@ -1,14 +1,16 @@
+import { randomUUID } from 'node:crypto';
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import type { Queryable } from './database.ts';
 import { type WorkTask, work } from './schema/index.ts';
 
 /**
- * Whoever waits at the bench comes first, then files that only have to be put into a delivery, deliveries, what there is to be seen
- * in pictures, since frames follow from it, and what is measured ahead.
+ * Whoever waits at the bench comes first, then files that only have to be put into a delivery, asking for what there is to measure of a
+ * project, deliveries, what there is to be seen in pictures, since frames follow from it, and what is measured ahead.
  */
 export const priorities = {
   looked: 30,
   putting: 25,
+  asking: 22,
   delivering: 20,
   analysing: 15,
   measuring: 10,
@@ -23,6 +25,7 @@ const mostStranded = 10;
 /** Everything that there may be to do. */
 export const workKinds = [
   'plan',
+  'measure',
   'analyse',
   'detail',
   'legibility',
@@ -91,6 +94,26 @@ export async function addWork(db: Queryable, wanted: readonly NewWork[], again =
       })
       .returning(told);
   }
+}
+
+/**
+ * Asks that everything about a project's frames is measured that is not known yet, by whoever does the work: to plan thousands of frames
+ * takes longer than a person waits. Each time it is work of its own, so that what is set while it is being done is not missed.
+ */
+export const addMeasuring = (db: Queryable, projectIds: readonly string[]): Promise<void> =>
+  addWork(
+    db,
+    projectIds.map((projectId) => ({
+      key: `measure ${projectId} ${randomUUID()}`,
+      task: { kind: 'measure', projectId },
+      priority: priorities.asking,
+    })),
+  );
+
+/** Takes such work away that waits for the same project: whoever asks for all there is now asks for theirs as well. */
+export async function dropMeasuring(db: Queryable, projectId: string): Promise<void> {
+  const isSame = sql`${work.task}->>'kind' = 'measure' and ${work.task}->>'projectId' = ${projectId}`;
+  await db.delete(work).where(and(eq(work.state, 'waiting'), isSame));
 }
 
 /** Frames that are set alike ask for the same work: it is one, for all of them. */

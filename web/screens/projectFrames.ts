@@ -9,8 +9,10 @@ import { useMemo } from 'react';
 import { useFinishes } from '../api/library/finishes.ts';
 import { seenOf, useSeen } from '../api/library/seen.ts';
 import { usePlaces } from '../api/library/specBook.ts';
-import { useMeasured } from '../api/projects/projects.ts';
+import { useMeasured } from '../api/projects/measured.ts';
 import { useFontBook } from '../fonts/useFontBook.ts';
+import { remembering } from '../parts/remembering.ts';
+import { useUnhurried } from '../parts/useUnhurried.ts';
 
 /** A frame as the server has it, with what was measured of it. */
 export interface ProjectFrame {
@@ -27,44 +29,55 @@ export interface ProjectFrame {
   findings: Finding[];
 }
 
-/** All frames of a project, in its order; and why nothing is known of their files, where that is so. */
-export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]; error: unknown; again: () => void } {
+const remembered = remembering<Frame, ProjectFrame>();
+
+/**
+ * All frames of a project, in its order; and why nothing is known of their files, where that is so. Of a project with thousands they come a little
+ * later, and the first of them before that.
+ */
+export function useProjectFrames(project: OpenProject): {
+  frames: readonly ProjectFrame[];
+  /** Whether these are all. */
+  isDone: boolean;
+  error: unknown;
+  again: () => void;
+} {
   const places = usePlaces(project);
-  const { data: measured, error, refetch } = useMeasured(project.id);
+  const { byFrame, isPending, error, again } = useMeasured(project);
   const { data: known } = useFinishes();
   const { data: looked } = useSeen(project.id);
   const book = useFontBook(project.lettering);
-  const frames = useMemo(
-    () =>
-      project.frames.flatMap((frame) => {
-        const original = project.originals.find((one) => one.id === frame.originalId);
-        const said = places.get(frame.placeId);
-        if (!original || !said) return [];
-        const {
-          planHash = null,
-          weight = null,
-          failure = null,
-          detail = null,
-          legibility = null,
-          figures = null,
-        } = measured?.find((one) => one.frameId === frame.id) ?? {};
-        const { treatment } = resolveFinish({ frame, original, project }, known?.finishes ?? []);
+  const work = useMemo(() => {
+    const pictures = new Map(
+      project.originals.map((original) => {
         const seen = seenOf(looked, original.id)?.analysis ?? null;
-        const composed = asComposed(original, seen, project.composing);
+        return [original.id, { original, composed: asComposed(original, seen, project.composing), seen }];
+      }),
+    );
+    return (frame: Frame): ProjectFrame | null => {
+      const picture = pictures.get(frame.originalId);
+      const said = places.get(frame.placeId);
+      if (!picture || !said) return null;
+      const { original, composed, seen } = picture;
+      const measured = byFrame.get(frame.id);
+      const { finish, treatment } = resolveFinish({ frame, original, project }, known?.finishes ?? []);
+      const { composing, keeping, lettering } = project;
+      const from = [original, seen, composing, keeping, lettering, finish, treatment.blend, said, book, measured];
+      return remembered(frame, from, () => {
+        const { planHash = null, weight = null, failure = null } = measured ?? {};
+        const { detail = null, legibility = null, figures = null } = measured ?? {};
         const at = settledPlaceOf(said, composed, frame);
-        const pieces = piecesInOrder(at.place, frame);
-        const tilt = openTilt(original, seen);
         const { plan, lettered, wordsRoom } = planWithWords({
           original: composed,
           place: at.place,
           settings: frame,
           treatment,
-          keeping: project.keeping,
+          keeping,
           lettering: letteringFor(project, book, frame, seen),
         });
         const toCheck = {
           original: composed,
-          tilt,
+          tilt: openTilt(original, seen),
           place: at.place,
           settings: frame,
           treatment,
@@ -76,9 +89,11 @@ export function useProjectFrames(project: OpenProject): { frames: ProjectFrame[]
           lettered,
         };
         const findings = frameFindings(toCheck, plan.window);
-        return [{ frame, original, at, planHash, weight, failure, pieces, findings }];
-      }),
-    [project, places, measured, known, looked, book],
-  );
-  return { frames, error, again: () => void refetch() };
+        return { frame, original, at, planHash, weight, failure, pieces: piecesInOrder(at.place, frame), findings };
+      });
+    };
+  }, [project, places, byFrame, known, looked, book]);
+  const { results, isDone } = useUnhurried(project.frames, work);
+  const frames = useMemo(() => results.filter((one) => one !== null), [results, results.length]);
+  return { frames, isDone: isDone && !isPending, error, again };
 }

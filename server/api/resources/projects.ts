@@ -1,4 +1,10 @@
-import { FrameSettingsSchema, NameSchema, ProjectSettingsSchema, RewritingSchema } from '@inkwell/core/model';
+import {
+  FrameChangeSchema,
+  FrameSettingsSchema,
+  NameSchema,
+  ProjectSettingsSchema,
+  RewritingSchema,
+} from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
@@ -13,6 +19,7 @@ import {
 import { seenOf } from '../../tasks/library/lookingAt.ts';
 import { rewriteOriginal } from '../../tasks/library/rewriting.ts';
 import { measuredOf } from '../../tasks/plans/measuredFrames.ts';
+import { changeFramesOf } from '../../tasks/projects/changeFrame.ts';
 import {
   changeProjectSettings,
   chooseFrames,
@@ -27,15 +34,27 @@ import { idOf } from '../params.ts';
 export const ChangeFramesSchema = z.object({
   add: z
     .array(z.object({ originalId: z.uuid(), placeId: z.string(), settings: FrameSettingsSchema.optional() }))
-    .max(2000)
+    .max(10_000)
     .default([]),
-  remove: z.array(z.uuid()).max(2000).default([]),
+  remove: z.array(z.uuid()).max(10_000).default([]),
 });
 export const SettingsSchema = z.object({ version: z.int32().positive(), change: ProjectSettingsSchema.partial() });
 export const ChangeOriginalsSchema = z.object({
   add: z.array(z.uuid()).max(500).default([]),
   remove: z.array(z.uuid()).max(500).default([]),
 });
+
+export const SaveFramesSchema = z.object({
+  frames: z
+    .array(z.object({ id: z.uuid(), version: z.int32().positive(), change: FrameChangeSchema }))
+    .max(1000)
+    .refine(
+      (asked) => new Set(asked.map(({ id }) => id)).size === asked.length,
+      'Every frame can only be changed once.',
+    ),
+});
+/** So many frames are told of at once: somebody else's request does not wait behind thousands. */
+export const MeasuredOfSchema = z.object({ frameIds: z.array(z.uuid()).max(500) });
 
 export const RewriteSchema = z.object({ originalId: z.uuid(), rewriting: RewritingSchema });
 
@@ -99,10 +118,22 @@ export function projectsRouter(services: Services): Router {
     response.json(await chooseFrames(services, idOf(request), add, remove));
   });
 
+  // Saves how many frames are set, each by itself.
+  router.patch('/:id/frames', async (request, response) => {
+    const { frames } = SaveFramesSchema.parse(request.body);
+    response.json(await changeFramesOf(services, idOf(request), frames));
+  });
+
   // What every frame weighs at full size, and what is left of its marks where it is shown small. What is being measured comes
   // as null, and what could not be measured with the reason.
   router.get('/:id/measured', async (request, response) => {
     response.json(await measuredOf(db, await planner.open(), await framesOfProject(db, idOf(request))));
+  });
+
+  // The same of some frames, so that a project with thousands is told of piece by piece.
+  router.post('/:id/measured', async (request, response) => {
+    const { frameIds } = MeasuredOfSchema.parse(request.body);
+    response.json(await measuredOf(db, await planner.open(), await framesOfProject(db, idOf(request), frameIds)));
   });
 
   // What was seen in every original; of those that are still to be looked at, nothing.

@@ -68,12 +68,29 @@ const oneFrame = prepared((db) =>
     .prepare('one_frame'),
 );
 
-const inProject = prepared((db) =>
-  framed(db)
+const inProject = prepared((db) => {
+  const wanted = sql.placeholder('frameIds');
+  return db
+    .select({ frame: frames })
+    .from(frames)
+    .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
     .leftJoin(projectOriginals, isChosen)
-    .where(eq(frames.projectId, sql.placeholder('projectId')))
+    .where(
+      and(
+        eq(frames.projectId, sql.placeholder('projectId')),
+        sql`(${wanted}::uuid[] is null or ${frames.id} = any(${wanted}::uuid[]))`,
+      ),
+    )
     .orderBy(asc(projectOriginals.position), asc(frames.placeId))
-    .prepare('frames_of_project'),
+    .prepare('frames_of_project');
+});
+
+const aboveFrames = prepared((db) =>
+  db
+    .select(framedColumns.project)
+    .from(projects)
+    .where(and(eq(projects.id, sql.placeholder('projectId')), isNull(projects.deletedAt)))
+    .prepare('above_frames'),
 );
 
 /** A frame together with its original, unless either the original or the project was deleted. */
@@ -82,9 +99,36 @@ export async function findFrame(db: Queryable, id: string): Promise<FramedPictur
   return found;
 }
 
-/** All frames of a project in the order of its originals. */
-export async function framesOfProject(db: Queryable, projectId: string): Promise<FramedPicture[]> {
-  return toFramed(db, await inProject(db).execute({ projectId }));
+/** The frames of a project alone, in the order of its originals. @param frameIds some of them */
+export async function bareFrames(
+  db: Queryable,
+  projectId: string,
+  frameIds: readonly string[] | null = null,
+): Promise<Frame[]> {
+  const rows = await inProject(db).execute({ projectId, frameIds });
+  return rows.map(({ frame }) => frame);
+}
+
+/** The same with what stands above them. An original with ten frames is read once. */
+export async function framesOfProject(
+  db: Queryable,
+  projectId: string,
+  frameIds: readonly string[] | null = null,
+): Promise<FramedPicture[]> {
+  const [project] = await aboveFrames(db).execute({ projectId });
+  const found = project ? await bareFrames(db, projectId, frameIds) : [];
+  if (!project || found.length === 0) return [];
+  const ids = [...new Set(found.map(({ originalId }) => originalId))];
+  const rows = await db
+    .select()
+    .from(originals)
+    .where(and(inArray(originals.id, ids), isNull(originals.deletedAt)));
+  const originalOf = new Map(rows.map((row) => [row.id, toOriginal(row)]));
+  const analysisOf = await analysesOf(db, rows);
+  return found.flatMap((frame) => {
+    const original = originalOf.get(frame.originalId);
+    return original ? [{ frame, original, project, seen: analysisOf(original) }] : [];
+  });
 }
 
 /** Frames of all projects that are there: of an original, of a page of a file, for places, or finished by a finish wherever that is said. */
@@ -133,18 +177,18 @@ export async function changeFrames(
   await db.update(projects).set({ changedAt: new Date() }).where(eq(projects.id, projectId));
 }
 
-/** Saves a change made on top of `version`. Null where somebody else saved meanwhile, or the frame is gone. */
-export async function saveFrame(
-  db: Queryable,
-  id: string,
-  version: number,
-  change: FrameChange,
-): Promise<Frame | null> {
-  const [row] = await db
+/**
+ * Saves the same change of some frames. Whoever calls it has looked at their versions in a transaction that holds the lock of saves.
+ *
+ * @returns the frames as they are then
+ */
+export async function saveFrames(db: Queryable, ids: readonly string[], change: FrameChange): Promise<Frame[]> {
+  const rows = await db
     .update(frames)
     .set({ ...change, version: sql`${frames.version} + 1` })
-    .where(and(eq(frames.id, id), eq(frames.version, version)))
+    .where(inArray(frames.id, [...ids]))
     .returning();
-  if (row) await db.update(projects).set({ changedAt: new Date() }).where(eq(projects.id, row.projectId));
-  return row ?? null;
+  const projectIds = [...new Set(rows.map(({ projectId }) => projectId))];
+  await db.update(projects).set({ changedAt: new Date() }).where(inArray(projects.id, projectIds));
+  return rows;
 }

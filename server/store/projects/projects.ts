@@ -13,7 +13,7 @@ import { toOriginal } from '../library/originals.ts';
 import { prepared } from '../prepared.ts';
 import { frames, originals, projectOriginals, projects } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
-import { type FramedPicture, framedColumns, framesOfProject, isChosen, toFramed } from './frames.ts';
+import { bareFrames, type FramedPicture, framedColumns, isChosen, toFramed } from './frames.ts';
 
 const alive = (id: string | Placeholder) => and(eq(projects.id, id), isNull(projects.deletedAt));
 const coverFrames = 4;
@@ -142,7 +142,7 @@ export async function openProject(db: Queryable, id: string): Promise<OpenProjec
     createdAt: project.createdAt.toISOString(),
     changedAt: project.changedAt.toISOString(),
     originals: chosen.map((one) => toOriginal(one.original)),
-    frames: (await framesOfProject(db, id)).map((one) => one.frame),
+    frames: await bareFrames(db, id),
   };
 }
 

@@ -11,6 +11,8 @@ export type WorkTask =
       plan: KeptPlan /** Another way to make a frame's file: it shares the frame's pixels. */;
       isWay: boolean;
     }
+  /** Asks for all that is not known yet of a project's frames. */
+  | { kind: 'measure'; projectId: string }
   /** Looks at a page or frame of a file for what matters in it. */
   | { kind: 'analyse'; picture: PictureSource }
   /** Measures what is left of marks where the file is shown small. */

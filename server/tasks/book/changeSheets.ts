@@ -19,7 +19,7 @@ import {
   slugsFrom,
   type VersionRow,
 } from '../../store/library/sheets.ts';
-import { framesAffected, saveFrame } from '../../store/projects/frames.ts';
+import { framesAffected, saveFrames } from '../../store/projects/frames.ts';
 import { projectName } from '../../store/projects/projects.ts';
 import { orNotFound, UserError } from '../../userError.ts';
 import { checkVersion, saveAndMeasure, saving } from '../plans/saveAndMeasure.ts';
@@ -99,8 +99,7 @@ export async function carryFrames(
   const planning = await planner.open(tx);
   for (const one of touched) {
     const change = carriedChange(one, planning);
-    const { id, version } = one.framed.frame;
-    if (change) await saveFrame(tx, id, version, change);
+    if (change) await saveFrames(tx, [one.framed.frame.id], change);
   }
 }
 

@@ -1,12 +1,12 @@
 import { isAllMeasured, type Measured } from '@inkwell/core/model';
-import type { Queryable } from '../../store/database.ts';
+import type { Database, Queryable } from '../../store/database.ts';
 import { knownDetails } from '../../store/measured/details.ts';
 import { knownFigures } from '../../store/measured/figures.ts';
 import { knownLegibilities } from '../../store/measured/legibilities.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
-import type { FramedPicture } from '../../store/projects/frames.ts';
-import { addWork, failures, type NewWork, priorities } from '../../store/work.ts';
-import type { Measuring, Planning } from './planner.ts';
+import { type FramedPicture, framesOfProject } from '../../store/projects/frames.ts';
+import { addWork, dropMeasuring, failures, type NewWork, priorities } from '../../store/work.ts';
+import type { Measuring, Planner, Planning } from './planner.ts';
 
 export const planKey = (planHash: string) => `plan ${planHash}`;
 const detailKey = (hash: string) => `detail ${hash}`;
@@ -15,7 +15,7 @@ const legibilityKey = (hash: string) => `legibility ${hash}`;
 /** All work that a frame's measuring can come to. */
 const keysOf = ({ planned, detail, legibility }: Measuring): string[] => [
   planKey(planned.planHash),
-  detailKey(detail.hash),
+  ...(detail ? [detailKey(detail.hash)] : []),
   ...(legibility ? [legibilityKey(legibility.hash)] : []),
 ];
 
@@ -31,7 +31,7 @@ function workFor(
   if (!weight || (plan.finish !== null && !figures)) {
     wanted.push({ key: planKey(planHash), task: { kind: 'plan', plan, isWay: false }, priority, wantedBy: [frameId] });
   }
-  if (detail.marks.length > 0 && !known.details.has(detail.hash)) {
+  if (detail && !known.details.has(detail.hash)) {
     const task = { kind: 'detail' as const, plan, ...detail };
     wanted.push({ key: detailKey(detail.hash), task, priority, wantedBy: [frameId] });
   }
@@ -63,13 +63,12 @@ const hashesOf = (measurings: readonly ToMeasure[]) => measurings.map(({ planned
 /** What is known of frames: of those without a finish or without marks there is less to ask for. */
 async function knownOf(db: Queryable, wanted: readonly ToMeasure[]): Promise<Known> {
   const finished = wanted.filter(({ plan }) => plan.finish !== null);
-  const marked = wanted.filter(({ detail }) => detail.marks.length > 0);
   return {
     weights: await knownWeights(db, hashesOf(wanted)),
     figures: await knownFigures(db, hashesOf(finished)),
     details: await knownDetails(
       db,
-      marked.map(({ detail }) => detail.hash),
+      wanted.flatMap(({ detail }) => detail?.hash ?? []),
     ),
     legibilities: await knownLegibilities(
       db,
@@ -100,6 +99,18 @@ export async function queueMeasuring(
   );
 }
 
+/** So many frames are planned in one go: what else a process does comes in between. */
+const planned = 100;
+
+/** Asks for all that is not known yet of a project's frames, the first of which are measured first. */
+export async function queueProject(db: Database, planner: Planner, projectId: string): Promise<void> {
+  await dropMeasuring(db, projectId);
+  const frames = (await framesOfProject(db, projectId)).reverse();
+  for (let from = 0; from < frames.length; from += planned) {
+    await queueMeasuring(db, await planner.open(), frames.slice(from, from + planned));
+  }
+}
+
 /** What is known of frames as they are set; null where it is being measured, or could not be. */
 export async function measuredOf(
   db: Queryable,
@@ -112,7 +123,7 @@ export async function measuredOf(
     frameId,
     ...planned,
     weight: known.weights.get(planned.planHash) ?? null,
-    detail: detail.marks.length === 0 ? [] : (known.details.get(detail.hash) ?? null),
+    detail: detail ? (known.details.get(detail.hash) ?? null) : [],
     legibility: legibility ? (known.legibilities.get(legibility.hash) ?? null) : [],
     // Of a plain frame there is nothing to measure.
     isFinished: plan.finish !== null,

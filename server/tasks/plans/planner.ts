@@ -65,12 +65,8 @@ export interface Planning extends Omit<Library, 'specBook'>, Book {
 export interface Measuring {
   plan: RenderPlan;
   planned: Planned;
-  detail: {
-    /** Must be recognised at all of `shownWidths`. */
-    marks: KeepMark[];
-    shownWidths: number[];
-    hash: string;
-  };
+  /** How well its marks can be recognised where it is shown small; null where none has to be. */
+  detail: { marks: KeepMark[]; shownWidths: number[]; hash: string } | null;
   /** How well its words can be read at the same widths; null where it has none. */
   legibility: { shownWidths: number[]; hash: string } | null;
 }
@@ -190,7 +186,7 @@ function measuringAs(
   return {
     plan,
     planned,
-    detail: { marks, shownWidths, hash: detailHash(plan, marks, shownWidths) },
+    detail: marks.length > 0 ? { marks, shownWidths, hash: detailHash(plan, marks, shownWidths) } : null,
     legibility: hasWords ? { shownWidths, hash: legibilityHash(planned.planHash, shownWidths) } : null,
   };
 }

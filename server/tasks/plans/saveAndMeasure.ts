@@ -3,8 +3,12 @@ import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
 import { lockSaves } from '../../store/lockSaves.ts';
 import type { FramedPicture } from '../../store/projects/frames.ts';
+import { addMeasuring } from '../../store/work.ts';
 import { UserError } from '../../userError.ts';
 import { queueMeasuring } from './measuredFrames.ts';
+
+/** Of so many frames it is found out at once what there is to measure. Of more a worker does: nobody waits for that. */
+const mostAtOnce = 300;
 
 /**
  * Saves of one server run one after the other. Side by side they would not be done sooner, for they share its thread; but each
@@ -42,7 +46,9 @@ export const saveAndMeasure = <Saved>(
 ): Promise<Saved> =>
   saving({ db }, async (tx) => {
     const saved = await save(tx);
-    await queueMeasuring(tx, await planner.open(tx), await affected(tx, saved));
+    const frames = await affected(tx, saved);
+    if (frames.length <= mostAtOnce) await queueMeasuring(tx, await planner.open(tx), frames);
+    else await addMeasuring(tx, [...new Set(frames.map(({ frame }) => frame.projectId))]);
     return saved;
   });
 

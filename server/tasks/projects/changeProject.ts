@@ -131,8 +131,9 @@ export async function chooseFrames(
   const analysisOf = await analysesOf(services.db, originals);
   const planning = await services.planner.open();
   const learned = await choicesByPlace(services);
+  const originalOf = new Map(originals.map((one) => [one.id, one]));
   const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
-    const original = originals.find((one) => one.id === originalId);
+    const original = originalOf.get(originalId);
     if (!original) throw new UserError('An original has to be chosen for the project before it is given places.', 409);
     const at = placeSays(planning.bookFor(project), placeId);
     if (!at) throw new UserError(`There is no place ${placeId} in the spec book.`);
@@ -157,7 +158,10 @@ export async function chooseFrames(
   await saveAndMeasure(
     services,
     (tx) => changeFrames(tx, id, add, remove),
-    async (tx) => (await framesOfProject(tx, id)).filter(({ frame }) => isAmong(add, frame)),
+    async (tx) => {
+      const keys = new Set(add.map(keyOf));
+      return (await framesOfProject(tx, id)).filter(({ frame }) => keys.has(keyOf(frame)));
+    },
   );
   return opened(services.db, id);
 }
@@ -168,6 +172,5 @@ function usualFormat({ formats, wishes }: Place): ImageFormat {
   return wished ?? (formats.includes('jpeg') ? 'jpeg' : (formats[0] ?? 'png'));
 }
 
-/** Whether a frame is one of those that were asked for. */
-const isAmong = (asked: readonly NewFrame[], frame: Frame) =>
-  asked.some(({ originalId, placeId }) => originalId === frame.originalId && placeId === frame.placeId);
+/** Which frame of a project it is. */
+const keyOf = ({ originalId, placeId }: Pick<Frame, 'originalId' | 'placeId'>) => `${originalId} ${placeId}`;

@@ -1,9 +1,28 @@
-import { type Dimensions, type FrameChange, type SavedFrame, SavedFrameSchema } from '@inkwell/core/model';
-import { type Saved, save, tell } from '../client.ts';
+import { type Dimensions, type FrameChange, FrameSchema, type SavedFrame, SavedFrameSchema } from '@inkwell/core/model';
+import { z } from 'zod';
+import { ask, type Saved, save, tell } from '../client.ts';
 
 /** Saves a change made on top of `version`. @throws ApiError for everything but a conflict */
 export const saveFrame = (id: string, version: number, change: FrameChange): Promise<Saved<SavedFrame>> =>
   save(SavedFrameSchema, `/frames/${id}`, version, change);
+
+const ChangedSchema = z.discriminatedUnion('is', [
+  z.object({ is: z.literal('saved'), id: z.uuid(), frame: FrameSchema }),
+  z.object({ is: z.literal('elsewhere'), id: z.uuid(), frame: FrameSchema }),
+  z.object({ is: z.literal('refused'), id: z.uuid(), reason: z.string() }),
+  z.object({ is: z.literal('gone'), id: z.uuid() }),
+]);
+
+/** Saves many frames of a project, each changed on top of its version. @returns what came of each, in their order. @throws ApiError */
+export async function saveFrames(
+  projectId: string,
+  frames: readonly { id: string; version: number; settings: FrameChange }[],
+) {
+  const asked = frames.map(({ id, version, settings }) => ({ id, version, change: settings }));
+  const path = `/projects/${projectId}/frames`;
+  const changed = await ask(z.array(ChangedSchema), path, { method: 'PATCH', body: { frames: asked } });
+  return changed.map((one) => ('frame' in one ? { is: one.is, row: one.frame } : one));
+}
 
 /**
  * Asks for what is not measured yet of a frame before everything else, because somebody looks at it.

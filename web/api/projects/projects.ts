@@ -1,8 +1,6 @@
 import {
   type Frame,
   type FrameSettings,
-  isSettled,
-  MeasuredSchema,
   type OpenProject,
   OpenProjectSchema,
   ProjectSchema,
@@ -65,8 +63,7 @@ interface OriginalsChange {
   add?: string[];
   remove?: string[];
 }
-export const isPair = (one: Pair) => (other: Pair) =>
-  one.originalId === other.originalId && one.placeId === other.placeId;
+export const pairKey = ({ originalId, placeId }: Pair): string => `${originalId} ${placeId}`;
 
 const choosingKey = (projectId: string, what: 'originals' | 'frames') => ['choosing', projectId, what];
 
@@ -100,7 +97,8 @@ export function useChoosing(projectId: string) {
     frames: useMutation({
       mutationKey: choosingKey(projectId, 'frames'),
       mutationFn: async ({ add = [], remove = [] }: FramesChange) => {
-        const gone = framesNow().filter((frame) => remove.some(isPair(frame)));
+        const keys = new Set(remove.map(pairKey));
+        const gone = framesNow().filter((frame) => keys.has(pairKey(frame)));
         await send('frames', { add, remove: gone.map(({ id }) => id) });
         return gone;
       },
@@ -120,15 +118,4 @@ export function useAsked(projectId: string): { originals: OriginalsChange[]; fra
     select: ({ state }) => state.variables as FramesChange,
   });
   return { originals, frames };
-}
-
-const measuringPollMs = 700;
-
-/** What was measured of the frames of a project; asked again while something is still being measured. */
-export function useMeasured(projectId: string) {
-  return useQuery({
-    queryKey: ['measured', projectId],
-    queryFn: () => ask(z.array(MeasuredSchema), `/projects/${projectId}/measured`),
-    refetchInterval: ({ state }) => (state.data && !state.data.every(isSettled) ? measuringPollMs : false),
-  });
 }

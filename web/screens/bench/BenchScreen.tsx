@@ -7,7 +7,7 @@ import { ApiError } from '../../api/client.ts';
 import { useFinishes } from '../../api/library/finishes.ts';
 import { seenOf, useSeen } from '../../api/library/seen.ts';
 import { usePlaces } from '../../api/library/specBook.ts';
-import { useMeasured } from '../../api/projects/projects.ts';
+import { useMeasured, useShownMeasured } from '../../api/projects/measured.ts';
 import { Empty, Skeleton } from '../../parts/States.tsx';
 import type { Surround } from '../../theme/palette.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
@@ -20,12 +20,12 @@ import { useSettling } from './frames/useSettling.ts';
 import { LetteringItems } from './lettering/LetteringItems.tsx';
 import { StageItems } from './lettering/StageItems.tsx';
 import { StylePanel } from './lettering/StylePanel.tsx';
-import { OriginalTab } from './OriginalTab.tsx';
 import { Conflicts, MarkConflict, SettingsConflicts } from './reading/Conflicts.tsx';
 import { Reading } from './reading/Reading.tsx';
 import { Refusals } from './reading/Refusals.tsx';
 import { BenchStage } from './stage/BenchStage.tsx';
 import { BenchProvider, useFinishing, useProjectBench } from './state/useBench.ts';
+import { OriginalStrip } from './strip/OriginalStrip.tsx';
 import { WallPart } from './wall/WallPart.tsx';
 import { WeightView } from './weight/WeightView.tsx';
 
@@ -37,12 +37,13 @@ export function BenchScreen() {
   const store = useProjectBench(project, known?.finishes);
   const finishing = useFinishing(store);
   const [search, setSearch] = useSearchParams();
-  const { data: measured, error: unmeasured } = useMeasured(project.id);
+  const { byFrame, error: unmeasured } = useMeasured(project);
   const { data: looked } = useSeen(project.id);
 
-  const framed = project.originals.filter((original) =>
-    project.frames.some((frame) => frame.originalId === original.id),
-  );
+  const framed = useMemo(() => {
+    const ids = new Set(project.frames.map(({ originalId }) => originalId));
+    return project.originals.filter(({ id }) => ids.has(id));
+  }, [project]);
   const kept = framed.find((one) => one.id === search.get('original')) ?? framed[0];
   const set = useStore(store, (bench) => (kept ? bench.settings.originals[kept.id] : undefined));
   const original = useMemo(() => kept && { ...kept, ...set }, [kept, set]);
@@ -53,6 +54,8 @@ export function BenchScreen() {
     () => (original ? benchFrames(project.frames, original, places, finishing, analysis, settingsOf) : []),
     [project.frames, original, places, finishing, analysis, settingsOf],
   );
+  useShownMeasured(project, original?.id);
+  const measured = useMemo(() => frames.flatMap(({ frame }) => byFrame.get(frame.id) ?? []), [frames, byFrame]);
   const chosen = frames.find((one) => one.frame.id === search.get('frame')) ?? frames[0];
   const surround: Surround = surroundOf(search.get('surround'));
   const view = search.get('view');
@@ -106,7 +109,7 @@ export function BenchScreen() {
           onWeight={openWeight}
           isLettering={isLettering}
           onLettering={toggleLettering}
-          measured={measured}
+          measured={byFrame}
           isAway={unmeasured instanceof ApiError && unmeasured.offline}
           onlyFindings={onlyFindings}
           onOnlyFindings={(only) => go({ show: only ? 'findings' : 'all' })}
@@ -164,17 +167,12 @@ export function BenchScreen() {
                 }
               />
               <div className="bench-strip">
-                <div className="bench-originals" role="tablist" aria-label="Originals">
-                  {framed.map((one) => (
-                    <OriginalTab
-                      key={one.id}
-                      original={one}
-                      isShown={one.id === original.id}
-                      seen={seenOf(looked, one.id)}
-                      onShow={() => go({ original: one.id, frame: '' })}
-                    />
-                  ))}
-                </div>
+                <OriginalStrip
+                  originals={framed}
+                  shownId={original.id}
+                  seen={looked}
+                  onShow={(id) => go({ original: id, frame: '' })}
+                />
                 <Segmented<Surround>
                   size="small"
                   aria-label="Surround"

@@ -34,7 +34,7 @@ export function BenchTools({
   isLettering: boolean;
   /** Opens words and emblems, or goes back to the wall. */
   onLettering: () => void;
-  measured: readonly Measured[] | undefined;
+  measured: ReadonlyMap<string, Measured>;
   /** The program, or its database, does not answer. */
   isAway: boolean;
   onlyFindings: boolean;
@@ -42,7 +42,7 @@ export function BenchTools({
 }) {
   const store = useBenchStore();
   const project = useOpenProject();
-  const count = useFindingCount(project, measured);
+  const { count, isDone } = useFindingCount(project, measured);
   const saving = useBench(connectionOf);
   const connection = isAway ? 'offline' : saving;
   const back = useBench(({ history }) => history.past.length);
@@ -86,7 +86,11 @@ export function BenchTools({
         onClick={() => onOnlyFindings(!onlyFindings)}
       >
         {count === 0 ? (
-          'No findings'
+          isDone ? (
+            'No findings'
+          ) : (
+            'Findings …'
+          )
         ) : (
           <>
             <span className="finding-dot" />

@@ -3,17 +3,15 @@ import { anyPlace, asksForAnything, findPlaces, purposeWords } from '@inkwell/co
 import {
   type Frame,
   FrameSettingsSchema,
-  type OpenProject,
   type Original,
   type PlaceOfNetwork,
   type Purpose,
   PurposeSchema,
   type SpecSheet,
 } from '@inkwell/core/model';
-import { Button, Checkbox, Segmented } from 'antd';
+import { Button, Segmented } from 'antd';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { previewUrl } from '../../api/library/originals.ts';
 import { useSheets } from '../../api/library/sheets.ts';
 import { usePlaces, useSpecBook } from '../../api/library/specBook.ts';
 import { useChoosing } from '../../api/projects/projects.ts';
@@ -24,6 +22,7 @@ import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { PlaceFilters } from '../../places/PlaceFilters.tsx';
 import { PlaceForm } from '../../places/PlaceForm.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
+import { Library, PictureList } from './PictureList.tsx';
 import { type Grouping, type PlaceGroup, PlaceGroupList } from './PlaceGroupList.tsx';
 import { PlaceSets } from './PlaceSets.tsx';
 import { useChosen } from './useChosen.ts';
@@ -118,38 +117,13 @@ export function ChooseScreen() {
       <section className="choose-pictures" aria-label="Pictures">
         <h2>Pictures</h2>
         <DropArea onOriginal={({ id }) => addOriginal(id)} />
-        <ul className="choose-list">
-          {originals.map((original) => (
-            <li key={original.id} className="row">
-              <Checkbox
-                aria-label={`Give places to ${original.name}`}
-                checked={!unticked.has(original.id)}
-                onChange={({ target }) => {
-                  const next = new Set(unticked);
-                  if (target.checked) next.delete(original.id);
-                  else next.add(original.id);
-                  setUnticked(next);
-                }}
-              />
-              <img alt="" src={previewUrl(original, 160)} className="choose-thumb" />
-              <span style={{ flex: 1, minWidth: 0 }}>
-                <strong>{original.name}</strong>
-                <br />
-                <span className="quiet small">
-                  {original.width} × {original.height} px · {counted(framesOf(project, original), 'place')}
-                </span>
-              </span>
-              <Button
-                size="small"
-                type="text"
-                onClick={() => takeOut(original)}
-                aria-label={`Take ${original.name} out of the project`}
-              >
-                Take out
-              </Button>
-            </li>
-          ))}
-        </ul>
+        <PictureList
+          project={project}
+          originals={originals}
+          unticked={unticked}
+          onTick={setUnticked}
+          onTakeOut={takeOut}
+        />
         <Library originals={others} onAdd={addOriginal} />
       </section>
 
@@ -229,30 +203,3 @@ const asItWas = ({ originalId, placeId, ...frame }: Frame) => ({
   placeId,
   settings: FrameSettingsSchema.parse(frame),
 });
-const framesOf = (project: OpenProject, original: Original) =>
-  project.frames.filter((frame) => frame.originalId === original.id).length;
-
-/** Pictures that came in earlier and are not in this project. */
-function Library({ originals, onAdd }: { originals: Original[]; onAdd: (id: string) => void }) {
-  if (originals.length === 0) return null;
-  return (
-    <>
-      <h3 style={{ marginTop: 18 }}>From your originals</h3>
-      <div className="choose-library">
-        {originals.map((original) => (
-          <button
-            key={original.id}
-            type="button"
-            className="plain-button"
-            title={`Add ${original.name}`}
-            aria-label={`Add ${original.name}`}
-            onClick={() => onAdd(original.id)}
-          >
-            <img alt="" src={previewUrl(original, 160)} />
-            <span className="small">{original.name}</span>
-          </button>
-        ))}
-      </div>
-    </>
-  );
-}

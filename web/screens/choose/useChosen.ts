@@ -1,6 +1,10 @@
 import type { OpenProject, Original } from '@inkwell/core/model';
+import { useMemo } from 'react';
 import { useOriginals } from '../../api/library/originals.ts';
-import { isPair, useAsked } from '../../api/projects/projects.ts';
+import { pairKey, useAsked } from '../../api/projects/projects.ts';
+
+const itself = (id: string) => id;
+const none: Original[] = [];
 
 /** What is chosen for a project as it will be when all that was asked for has come back from the server. */
 export function useChosen(project: OpenProject): {
@@ -9,26 +13,31 @@ export function useChosen(project: OpenProject): {
   /** Pictures that came in earlier and are not chosen. */
   others: Original[];
 } {
-  const { data: known = [] } = useOriginals();
+  const { data: known = none } = useOriginals();
   const asked = useAsked(project.id);
-  const isChosen = ({ id }: Original) =>
-    lastWord(asked.originals, (one) => one === id) ?? project.originals.some((one) => one.id === id);
-  const coming = known.filter(({ id }) => !project.originals.some((one) => one.id === id));
+  const isThere = useMemo(() => new Set(project.originals.map(({ id }) => id)), [project.originals]);
+  const pairs = useMemo(() => new Set(project.frames.map(pairKey)), [project.frames]);
+  const ids = asThen(isThere, asked.originals, itself);
+  const chosen = asThen(pairs, asked.frames, pairKey);
+  const coming = known.filter(({ id }) => !isThere.has(id));
   return {
-    originals: [...project.originals, ...coming].filter(isChosen),
-    has(originalId, placeId) {
-      const here = isPair({ originalId, placeId });
-      return lastWord(asked.frames, here) ?? project.frames.some(here);
-    },
-    others: known.filter((one) => !isChosen(one)),
+    originals: [...project.originals, ...coming].filter(({ id }) => ids.has(id)),
+    has: (originalId, placeId) => chosen.has(pairKey({ originalId, placeId })),
+    others: known.filter(({ id }) => !ids.has(id)),
   };
 }
 
-/** Whether the newest change that touches something adds it (true) or removes it (false); null where none does. */
-function lastWord<Item>(
+/** The keys of what there is after some changes, one after the other. */
+function asThen<Item>(
+  before: ReadonlySet<string>,
   changes: readonly { add?: Item[]; remove?: Item[] }[],
-  isIt: (item: Item) => boolean,
-): boolean | null {
-  const last = changes.findLast(({ add = [], remove = [] }) => add.some(isIt) || remove.some(isIt));
-  return last ? (last.add ?? []).some(isIt) : null;
+  toKey: (item: Item) => string,
+): ReadonlySet<string> {
+  if (changes.length === 0) return before;
+  const then = new Set(before);
+  for (const { add = [], remove = [] } of changes) {
+    for (const item of remove) then.delete(toKey(item));
+    for (const item of add) then.add(toKey(item));
+  }
+  return then;
 }

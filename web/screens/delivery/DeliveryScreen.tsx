@@ -5,7 +5,7 @@ import { fileNames, nameable, patternProblem, patternWords } from '@inkwell/core
 import { postingWords } from '@inkwell/core/posting';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Input } from 'antd';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSpecBook } from '../../api/library/specBook.ts';
 import { useDeliver, useDeliveries } from '../../api/projects/deliveries.ts';
@@ -39,15 +39,13 @@ export function DeliveryScreen() {
     await client.invalidateQueries({ queryKey: ['project', project.id] });
   };
 
-  const { frames } = useProjectFrames(project);
-  const names = problem
-    ? []
-    : fileNames(
-        pattern,
-        frames.flatMap(({ frame, original, at, pieces }) =>
-          pieces.map((piece) => nameable(original, at, frame, piece)),
-        ),
-      );
+  const { frames, isDone } = useProjectFrames(project);
+  const named = useMemo(
+    () =>
+      frames.flatMap(({ frame, original, at, pieces }) => pieces.map((piece) => nameable(original, at, frame, piece))),
+    [frames],
+  );
+  const names = useMemo(() => (problem ? [] : fileNames(pattern, named)), [problem, pattern, named]);
   const fileCount = frames.reduce((sum, one) => sum + one.pieces.length, 0);
   const blocked = frames.filter((one) => one.findings.some((finding) => finding.level === 'blocker'));
   const cautious = frames.filter((one) => one.findings.some((finding) => finding.level === 'caution'));
@@ -129,7 +127,7 @@ export function DeliveryScreen() {
         <Button
           type="primary"
           size="large"
-          disabled={frames.length === 0 || problem !== null || seen.length < frames.length}
+          disabled={frames.length === 0 || !isDone || problem !== null || seen.length < frames.length}
           loading={deliver.isPending}
           onClick={() => deliver.mutate({ pattern, seen }, { onSuccess: keepPattern, onError: note.failed })}
         >

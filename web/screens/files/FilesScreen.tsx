@@ -5,7 +5,7 @@ import { useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { proofUrl } from '../../api/projects/frames.ts';
 import { counted } from '../../parts/counted.ts';
-import { Empty, FailureLine } from '../../parts/States.tsx';
+import { Empty, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
 import { useFinger } from '../../theme/useMedia.ts';
@@ -27,13 +27,14 @@ const filters = (names: string[]) => [...new Set(names)].sort().map((name) => ({
 /** All files of a project: what they weigh, what is left of the pictures, and which are held back. */
 export function FilesScreen() {
   const project = useOpenProject();
-  const { frames, error, again } = useProjectFrames(project);
+  const { frames, isDone, error, again } = useProjectFrames(project);
   const filterHelp = useFinger() ? wideFilter : 0;
   const rows = frames.flatMap(rowsOf);
   const weighed = rows.filter(({ bytes }) => bytes !== null);
   const total = weighed.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0);
   const measuring = rows.filter(({ state, bytes }) => bytes === null && state !== 'not measured').length;
   const held = rows.filter(({ state }) => state === 'held back').length;
+  if (rows.length === 0 && !isDone) return <Skeleton height={420} />;
   if (rows.length === 0) {
     return (
       <div className="page">
@@ -172,16 +173,23 @@ function FileTable(props: { columns: TableColumnsType<FileRow>; rows: FileRow[];
         size="small"
         columns={columns}
         dataSource={rows}
-        pagination={false}
-        scroll={{ y: Math.max(120, room.height - headHeight), x: tableWidth + 3 * filterHelp }}
+        pagination={{ pageSize: filesShown, hideOnSinglePage: true, showSizeChanger: false, size: 'small' }}
+        scroll={{
+          y: Math.max(120, room.height - headHeight - (rows.length > filesShown ? footHeight : 0)),
+          x: tableWidth + 3 * filterHelp,
+        }}
         aria-label="Files"
       />
     </div>
   );
 }
 
+/** So many files are drawn at once. */
+const filesShown = 150;
 /** Of the table's head, in CSS pixels. */
 const headHeight = 40;
+/** Of the line in which another page is chosen, the same. */
+const footHeight = 56;
 /** As narrow as the table can be read: a narrower window scrolls it. */
 const tableWidth = 960;
 /** What a filter in the head takes more where it is made for a finger, in CSS pixels. */

@@ -4,7 +4,7 @@ import { Button } from 'antd';
 import { useNavigate } from 'react-router';
 import { usePlaces } from '../../api/library/specBook.ts';
 import { useDeliver } from '../../api/projects/deliveries.ts';
-import { useMeasured } from '../../api/projects/projects.ts';
+import { useMeasured } from '../../api/projects/measured.ts';
 import { counted } from '../../parts/counted.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
@@ -13,7 +13,7 @@ import { useOpenProject } from '../ProjectLayout.tsx';
 export function NoLongerFits({ delivery }: { delivery: Delivery }) {
   const project = useOpenProject();
   const places = usePlaces(project);
-  const { data: measured } = useMeasured(project.id);
+  const { byFrame, isPending } = useMeasured(project);
   const deliver = useDeliver(project.id);
   const note = useUndoNote();
   const navigate = useNavigate();
@@ -28,7 +28,7 @@ export function NoLongerFits({ delivery }: { delivery: Delivery }) {
     return unfit.some(({ line }) => line.placeThen?.id === frame.placeId && line.originalSha256 === original?.sha256);
   });
   const seen = frames.flatMap(({ id }) => {
-    const plan = measured?.find(({ frameId }) => frameId === id)?.planHash;
+    const plan = byFrame.get(id)?.planHash;
     return plan ? [{ frameId: id, plan }] : [];
   });
   const again = async () => {
@@ -47,10 +47,10 @@ export function NoLongerFits({ delivery }: { delivery: Delivery }) {
           {counted(unfit.length, 'file')} of this delivery {unfit.length === 1 ? 'does' : 'do'} not fit any more: the
           numbers of {unfit.length === 1 ? 'its place' : 'their places'} have changed.
         </strong>
-        {measured && seen.length === 0 ? (
+        {!isPending && seen.length === 0 ? (
           <span className="quiet">No frame of this project can be delivered in place of them.</span>
         ) : (
-          <Button size="small" loading={!measured || deliver.isPending} onClick={again}>
+          <Button size="small" loading={isPending || deliver.isPending} onClick={again}>
             Deliver {frames.length === 1 ? 'it' : 'these'} again
           </Button>
         )}

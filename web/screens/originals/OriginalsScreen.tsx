@@ -9,13 +9,17 @@ import { DropArea } from '../../parts/DropArea.tsx';
 import { NameField } from '../../parts/fields/NameField.tsx';
 import { PagePicker, pagesWord } from '../../parts/PagePicker.tsx';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
+import { useGrowing } from '../../parts/useGrowing.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+
+const none: Original[] = [];
 
 /** All pictures that came in. */
 export function OriginalsScreen() {
   const { data, error, refetch } = useOriginals();
   const { rename, duplicate, remove, restore } = useOriginalActions();
   const note = useUndoNote();
+  const { drawn, end } = useGrowing(data ?? none);
   const [picking, setPicking] = useState<Original | null>(null);
   const removeOriginal = ({ id, name }: Original) =>
     note.after(remove.mutateAsync(id), `“${name}” was deleted, with its frames.`, () => restore.mutateAsync(id));
@@ -29,7 +33,7 @@ export function OriginalsScreen() {
       {data?.length === 0 && <Empty title="No pictures yet">Originals are kept unchanged, bit for bit.</Empty>}
       {picking && <PagePicker original={picking} onClose={() => setPicking(null)} />}
       <div className="originals-grid">
-        {data?.map((original) => (
+        {drawn.map((original) => (
           <article key={original.id} className="sheet" aria-label={original.name}>
             <div className="original-picture">
               <img alt="" loading="lazy" src={previewUrl(original, 480)} />
@@ -80,6 +84,7 @@ export function OriginalsScreen() {
             </div>
           </article>
         ))}
+        {end}
       </div>
     </div>
   );

@@ -1,10 +1,11 @@
 import { overdueDays } from '@inkwell/core/bookkeeping';
 import { settledPlaceOf } from '@inkwell/core/framing';
-import { type Measured, type OpenProject, sheetSlugOf } from '@inkwell/core/model';
+import { type Frame, type Measured, type OpenProject, sheetSlugOf } from '@inkwell/core/model';
 import { useDeferredValue, useMemo } from 'react';
 import { seenOf, useSeen } from '../../../api/library/seen.ts';
 import { usePlaces, useSpecBook } from '../../../api/library/specBook.ts';
 import { today } from '../../../parts/today.ts';
+import { useUnhurried } from '../../../parts/useUnhurried.ts';
 import type { BenchState } from '../state/benchState.ts';
 import { useBench, useBenchStore, useFinishing, useLiveWords } from '../state/useBench.ts';
 import { savedBasis } from './benchFrame.ts';
@@ -16,7 +17,10 @@ import { frameFacts } from './frameFacts.ts';
  * How many frames of a project have findings, as they are set on the bench now, or were a moment ago: nobody waits for that. A sheet whose
  * numbers are too old counts once, however many frames it has.
  */
-export function useFindingCount(project: OpenProject, measured: readonly Measured[] | undefined): number {
+export function useFindingCount(
+  project: OpenProject,
+  measured: ReadonlyMap<string, Measured>,
+): { count: number; isDone: boolean } {
   const places = usePlaces(project);
   const { data: known } = useSeen(project.id);
   const set = useBench((bench) => bench.settings);
@@ -31,8 +35,10 @@ export function useFindingCount(project: OpenProject, measured: readonly Measure
     return { project, places, set, saved, phases, moving, finishing, measured, known };
   }, [project, places, set, saved, phases, moving, settled, words, measured, known]);
   const moment = useDeferredValue(now);
+  const work = useMemo(() => findingCountOf(moment), [moment]);
+  const { results, isDone } = useUnhurried(moment.project.frames, work);
   const old = useOldSheets(project);
-  return useMemo(() => countOf(moment), [moment]) + old;
+  return { count: results.filter((count) => count > 0).length + old, isDone };
 }
 
 /** How many sheets of a project's frames were not checked for too long. */
@@ -50,20 +56,27 @@ interface Moment {
   phases: BenchState['phases'];
   moving: BenchState['moving'];
   finishing: Finishing;
-  measured: readonly Measured[] | undefined;
+  measured: ReadonlyMap<string, Measured>;
   known: ReturnType<typeof useSeen>['data'];
 }
 
-const countOf = ({ project, places, set, saved, phases, moving, finishing, measured, known }: Moment): number =>
-  project.frames.filter((frame) => {
-    const kept = project.originals.find((one) => one.id === frame.originalId);
+/** How many findings a frame has at a moment. */
+function findingCountOf(moment: Moment): (frame: Frame) => number {
+  const { project, places, set, saved, phases, moving, finishing, measured, known } = moment;
+  const pictures = new Map(
+    project.originals.map((kept) => {
+      const seen = seenOf(known, kept.id)?.analysis ?? null;
+      const original = composedFrom({ ...kept, ...set.originals[kept.id] }, seen, finishing.project.composing);
+      return [kept.id, { original, seen }];
+    }),
+  );
+  return (frame) => {
+    const picture = pictures.get(frame.originalId);
     const at = places.get(frame.placeId);
     const settings = set.frames[frame.id];
-    if (!kept || !at || !settings) return false;
-    const seen = seenOf(known, kept.id)?.analysis ?? null;
-    const original = composedFrom({ ...kept, ...set.originals[kept.id] }, seen, finishing.project.composing);
-    const mine = measured?.find((one) => one.frameId === frame.id);
-    const one = { frame, original, seen, at: settledPlaceOf(at, original, settings), finishing };
+    if (!picture || !at || !settings) return 0;
+    const one = { frame, ...picture, at: settledPlaceOf(at, picture.original, settings), finishing };
     const basis = savedBasis({ settings: set, saved, phases, moving }, one, settings);
-    return frameFacts(one, settings, mine, basis).findings.length > 0;
-  }).length;
+    return frameFacts(one, settings, measured.get(frame.id), basis).findings.length;
+  };
+}

@@ -16,6 +16,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Button, Select } from 'antd';
 import { useLayoutEffect, useRef } from 'react';
 import { measureFirst } from '../../../api/projects/frames.ts';
+import { askMeasured } from '../../../api/projects/measured.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { type BenchFrame, useFrameState } from '../frames/benchFrame.ts';
 import { useMeasuredFirst } from '../frames/useMeasuredFirst.ts';
@@ -55,7 +56,7 @@ export function Reading({
   const tryAgain = () =>
     state.savedHash &&
     measureFirst(frame.id, state.savedHash, true)
-      .then(() => client.invalidateQueries({ queryKey: ['measured', frame.projectId] }))
+      .then(() => askMeasured(client, frame.projectId, new Set([frame.id])))
       .catch(note.failed);
   const proposed = proposedIn(one);
   const times = enlargement(window, state.contentArea) * Math.max(1, 1 / settings.stretch);

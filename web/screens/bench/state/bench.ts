@@ -154,10 +154,23 @@ export class Bench {
 
   /** Something has happened to a row; nothing does to one that is not on the bench. */
   happen(kind: Kind, id: string, event: (machine: AnyMachine, row: AnyRow) => AnyRow): void {
+    this.happenToAll(kind, [id], event);
+  }
+
+  /** The same to many rows at once. */
+  happenToAll(
+    kind: Kind,
+    ids: readonly string[],
+    event: (machine: AnyMachine, row: AnyRow, id: string) => AnyRow,
+  ): void {
     const state: LooseState = this.getState();
-    const row = rowOn(state, kind, id);
-    const next = row && event(machines[kind], row);
-    if (next && next !== row) this.change(withRows(state, kind, new Map([[id, next]])));
+    const changed = new Map<string, AnyRow>();
+    for (const id of ids) {
+      const row = rowOn(state, kind, id);
+      const next = row && event(machines[kind], row, id);
+      if (next && next !== row) changed.set(id, next);
+    }
+    this.change(withRows(state, kind, changed));
   }
 
   /** Keeps at once what waits to be kept: the page goes. */

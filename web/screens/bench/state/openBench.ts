@@ -1,15 +1,16 @@
-import type { Measured, OpenProject, Planned } from '@inkwell/core/model';
+import type { Planned } from '@inkwell/core/model';
 import type { QueryClient } from '@tanstack/react-query';
 import { ApiError, type Saved, sentenceOf } from '../../../api/client.ts';
-import { type Finishes, saveFinish } from '../../../api/library/finishes.ts';
+import { saveFinish } from '../../../api/library/finishes.ts';
 import { saveOriginal } from '../../../api/library/originals.ts';
-import { saveFrame } from '../../../api/projects/frames.ts';
+import { saveFrame, saveFrames } from '../../../api/projects/frames.ts';
 import { saveProject } from '../../../api/projects/projects.ts';
 import { Bench } from './bench.ts';
-import { type Kind, looseSettingsOf, type RowOf, type SettingsOf } from './kinds.ts';
+import { intoCache, plannedIntoCache } from './benchCache.ts';
+import type { Kind, RowOf, SettingsOf } from './kinds.ts';
 import { pageName } from './pageName.ts';
 import type { Row } from './rowMachine.ts';
-import { type Outcome, Saver } from './saver.ts';
+import { type Outcome, Saver, type SentRow } from './saver.ts';
 import { Shelf } from './shelf.ts';
 
 const retryMs = 2500;
@@ -46,44 +47,34 @@ async function send(
     const result = await senders[kind](id, version, settings);
     return 'done' in result ? { is: 'saved', row: result.done } : { is: 'elsewhere', row: result.elsewhere };
   } catch (error) {
-    const status = error instanceof ApiError ? error.status : 0;
-    if (status === 404) return { is: 'gone' };
-    const isFinal = status >= 400 && status < 500 && !passing.includes(status);
-    return isFinal ? { is: 'refused', reason: sentenceOf(error) } : { is: 'unheard' };
+    return outcomeOf(error);
   }
 }
 
-/** Puts what the server has of a row where the screens read it, and has read anew what follows from it. */
-function intoCache(client: QueryClient, projectId: string, kind: Kind, id: string, row: Row | null): void {
-  const replaced = <One extends Row>(rows: One[]) => rows.map((one) => (one.id === id ? { ...one, ...row } : one));
-  if (!row) {
-    void client.invalidateQueries({ queryKey: kind === 'finishes' ? ['finishes'] : ['project', projectId] });
-    return;
-  }
-  if (kind === 'finishes') {
-    client.setQueryData<Finishes>(['finishes'], (all) => all && { ...all, finishes: replaced(all.finishes) });
-  } else {
-    client.setQueryData<OpenProject>(['project', projectId], (project) => {
-      if (!project) return project;
-      if (kind === 'projects') return { ...project, ...looseSettingsOf.projects(row), version: row.version };
-      return kind === 'frames'
-        ? { ...project, frames: replaced(project.frames) }
-        : { ...project, originals: replaced(project.originals) };
-    });
-  }
-  void client.invalidateQueries({ queryKey: ['measured', projectId] });
-  if (kind === 'projects') void client.invalidateQueries({ queryKey: ['finishes'] });
+/** What has come of a row whose save was not answered with what there is now. */
+function outcomeOf(error: unknown): Outcome {
+  const status = error instanceof ApiError ? error.status : 0;
+  if (status === 404) return { is: 'gone' };
+  const isFinal = status >= 400 && status < 500 && !passing.includes(status);
+  return isFinal ? { is: 'refused', reason: sentenceOf(error) } : { is: 'unheard' };
 }
 
-/** Keeps what the plan of a frame is called. What was measured of another plan is not about this one. */
-function plannedIntoCache(client: QueryClient, projectId: string, frameId: string, planned: Planned): void {
-  const unmeasured = { weight: null, detail: null, figures: null, failure: null };
-  client.setQueryData<Measured[]>(['measured', projectId], (all) =>
-    all?.map((one) => {
-      if (one.frameId !== frameId) return one;
-      return { ...one, ...(one.planHash === planned.planHash ? {} : unmeasured), ...planned };
-    }),
-  );
+/** Sends rows of a kind: frames together, where there are many. */
+async function sendRows(
+  projectId: string,
+  senders: LooseSenders,
+  kind: Kind,
+  rows: readonly SentRow[],
+): Promise<Outcome[]> {
+  const [first] = rows;
+  if (!first) return [];
+  if (rows.length === 1) return [await send(senders, kind, first.id, first.version, first.settings)];
+  try {
+    return await saveFrames(projectId, rows);
+  } catch (error) {
+    const outcome = outcomeOf(error);
+    return rows.map(() => outcome);
+  }
 }
 
 /** Opens the bench of a project, with what this page kept of it, and saves it from now on. */
@@ -91,8 +82,8 @@ export function openBench(projectId: string, client: QueryClient): Bench {
   const bench = new Bench(new Shelf(projectId, () => localStorage, pageName()));
   const senders = sendersTo((frameId, planned) => plannedIntoCache(client, projectId, frameId, planned));
   new Saver(bench, {
-    send: (...row) => send(senders as LooseSenders, ...row),
-    heard: (kind, id, row) => intoCache(client, projectId, kind, id, row),
+    send: (kind, rows) => sendRows(projectId, senders as LooseSenders, kind, rows),
+    heard: (kind, rows) => intoCache(client, projectId, kind, rows),
     later: (task) => setTimeout(task, retryMs),
   });
   addEventListener('pagehide', () => bench.flush());

@@ -10,12 +10,19 @@ export type Outcome =
   | { is: 'gone' }
   | { is: 'unheard' };
 
+/** How a row is set, made on top of a version of it. */
+export interface SentRow {
+  id: string;
+  version: number;
+  settings: object;
+}
+
 /** What the saver needs of the world outside. */
 export interface Ports {
-  /** Sends how a row is set, made on top of a version. Never throws. */
-  send(kind: Kind, id: string, version: number, settings: object): Promise<Outcome>;
-  /** Hears what the server has of a row, as soon as that is known; null where it has none any more. */
-  heard(kind: Kind, id: string, row: Row | null): void;
+  /** Sends how rows of a kind are set, each made on top of a version. Gives what came of each. Never throws. */
+  send(kind: Kind, rows: readonly SentRow[]): Promise<Outcome[]>;
+  /** Hears what the server has of rows, as soon as that is known; null of one of which it has none any more. */
+  heard(kind: Kind, rows: ReadonlyMap<string, Row | null>): void;
   /** Does something a while later. */
   later(task: () => void): void;
 }
@@ -23,8 +30,11 @@ export interface Ports {
 /** So many rows are on their way at once: about as many as a browser asks one server at a time. */
 const mostAtOnce = 6;
 
+/** Where more frames than that wait, so many go in one request. */
+const mostTogether = 500;
+
 /**
- * Sends every change of a bench as soon as it is made, one save a row at a time. While the server does not answer, all
+ * Sends every change of a bench as soon as it is made, one save a row at a time; where many frames are changed, many of them in one request. While the server does not answer, all
  * that waits is tried again after a while. A bench has one saver as long as the page lives, whichever screen is shown.
  */
 export class Saver {
@@ -52,7 +62,10 @@ export class Saver {
     this.isSendingAll = true;
     const { sending, waiting, retrying } = this.rowsByPhase();
     const room = Math.max(0, mostAtOnce - sending.length);
-    for (const [kind, id] of [...waiting, ...retrying].slice(0, room)) void this.send(kind, id);
+    const open = [...waiting, ...retrying];
+    const frames = open.flatMap(([kind, id]) => (kind === 'frames' ? [id] : []));
+    if (frames.length <= mostAtOnce) for (const [kind, id] of open.slice(0, room)) void this.send(kind, [id]);
+    else if (room > 0) void this.send('frames', frames.slice(0, mostTogether));
     this.isSendingAll = false;
   }
 
@@ -71,33 +84,43 @@ export class Saver {
     return rows;
   }
 
-  private async send(kind: Kind, id: string): Promise<void> {
+  private async send(kind: Kind, ids: readonly string[]): Promise<void> {
     const { bench, ports } = this;
-    const row = rowOn(bench.getState(), kind, id);
-    if (!row) return;
-    bench.happen(kind, id, (machine, state) => machine.sent(state));
-    const outcome = await ports.send(kind, id, row.saved.version, row.settings);
+    const state = bench.getState();
+    const rows = ids.flatMap((id) => {
+      const row = rowOn(state, kind, id);
+      return row ? [{ id, version: row.saved.version, settings: row.settings }] : [];
+    });
+    if (rows.length === 0) return;
+    bench.happenToAll(kind, ids, (machine, row) => machine.sent(row));
+    const outcomes = await ports.send(kind, rows);
+    const answers = new Map(rows.map(({ id, settings }, index) => [id, { settings, outcome: outcomes[index] }]));
+    const isUnheard = outcomes.some(({ is }) => is === 'unheard');
     // Said first: what is not heard must not be sent again at once.
-    bench.connect(outcome.is === 'unheard');
-    bench.happen(kind, id, (machine, state) => {
+    bench.connect(isUnheard);
+    bench.happenToAll(kind, ids, (machine, row, id) => {
+      const { settings, outcome } = answers.get(id) ?? {};
       // The row has gone from the bench meanwhile, come back, and been sent anew: this answer is to something else.
-      if (state.phase.is !== 'sending' || state.phase.sent !== row.settings) return state;
+      if (!outcome || row.phase.is !== 'sending' || row.phase.sent !== settings) return row;
       switch (outcome.is) {
         case 'saved':
-          return machine.answered(state, outcome.row);
+          return machine.answered(row, outcome.row);
         case 'elsewhere':
-          return machine.contradicted(state, outcome.row);
+          return machine.contradicted(row, outcome.row);
         case 'refused':
-          return machine.refused(state, outcome.reason);
+          return machine.refused(row, outcome.reason);
         case 'gone':
-          return machine.wentMissing(state);
+          return machine.wentMissing(row);
         case 'unheard':
-          return machine.unheard(state);
+          return machine.unheard(row);
       }
     });
-    if ('row' in outcome) ports.heard(kind, id, outcome.row);
-    if (outcome.is === 'gone') ports.heard(kind, id, null);
-    if (outcome.is === 'unheard') this.tryLater();
+    const heard = [...answers].flatMap(([id, { outcome }]): [string, Row | null][] => {
+      if (outcome && 'row' in outcome) return [[id, outcome.row]];
+      return outcome?.is === 'gone' ? [[id, null]] : [];
+    });
+    if (heard.length > 0) ports.heard(kind, new Map(heard));
+    if (isUnheard) this.tryLater();
   }
 
   private tryLater(): void {

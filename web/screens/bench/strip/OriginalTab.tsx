@@ -1,8 +1,8 @@
 import type { Original, Seen } from '@inkwell/core/model';
 import { openBody, openProposals, openTilt, seenWords } from '@inkwell/core/proposing';
 import { useStore } from 'zustand';
-import { previewUrl } from '../../api/library/originals.ts';
-import { useBenchStore } from './state/useBench.ts';
+import { previewUrl } from '../../../api/library/originals.ts';
+import { useBenchStore } from '../state/useBench.ts';
 
 /** One original in the strip of those on the bench, with a dot that says whether it was looked at, and what is still open. */
 export function OriginalTab(props: {
@@ -10,15 +10,20 @@ export function OriginalTab(props: {
   isShown: boolean;
   /** Undefined while it is not known. */
   seen: Seen | undefined;
+  /** Where it stands in the strip: among how many, and in CSS pixels. */
+  place: { at: number; of: number; left: number; width: number };
   onShow: () => void;
 }) {
-  const { original, isShown, seen, onShow } = props;
+  const { original, isShown, seen, place, onShow } = props;
   const set = useStore(useBenchStore(), (bench) => bench.settings.originals[original.id]);
   const { state, words } = lookOf({ ...original, ...set }, seen);
   return (
     <button
       type="button"
       role="tab"
+      aria-posinset={place.at}
+      aria-setsize={place.of}
+      style={{ left: place.left, width: place.width }}
       aria-selected={isShown}
       aria-label={`${original.name}, ${words}`}
       title={`${original.name}: ${words}`}

@@ -1,0 +1,94 @@
+import { type Frame, MeasuredSchema, type OpenProject, type Original, SpecSheetSchema } from '@inkwell/core/model';
+import { expect, test } from 'vitest';
+import { z } from 'zod';
+import { chart } from '../testing/pictures.ts';
+import { startProgram } from '../testing/program.ts';
+
+const { client } = await startProgram();
+const [pictures, placesEach] = [44, 7];
+
+/** A project with more frames than are planned while somebody waits, all of them tiny. */
+async function manyFrames(): Promise<OpenProject> {
+  const places = Array.from({ length: placesEach }, (_, at) => ({
+    slug: `place-${at}`,
+    name: `Place ${at}`,
+    purpose: 'post',
+    width: 16 + at,
+    height: 24 - at,
+    formats: ['jpeg', 'png'],
+    limit: { bytes: 100_000, unit: 'kB' },
+    ...(at === 0 ? { group: { kind: 'panels', min: 2, max: 4 } } : {}),
+  }));
+  const content = { name: 'Tiny', kind: 'made up', checkedOn: '2026-11-02', places };
+  const words = { savedBy: '', note: '' };
+  const { slug } = SpecSheetSchema.parse((await client.ask('POST', '/sheets', { content, words })).body);
+  const originals: Original[] = [];
+  for (let at = 0; at < pictures; at += 1) {
+    originals.push(
+      await client.original(
+        await chart(60 + at, 40)
+          .png()
+          .toBuffer(),
+        `${at}.png`,
+      ),
+    );
+  }
+  return client.project(
+    'Many',
+    originals,
+    places.map((one) => `${slug}/${one.slug}`),
+  );
+}
+
+test('many frames are saved at once, each by itself, and all is measured anew by whoever works', async () => {
+  const project = await manyFrames();
+  expect(project.frames).toHaveLength(pictures * placesEach);
+  const before = await client.measured(project.id);
+  const inOrder = project.frames.map(({ id }) => id);
+  expect(before.map(({ frameId }) => frameId)).toEqual(inOrder);
+
+  const plain = project.frames.filter(({ placeId }) => !placeId.endsWith('place-0'));
+  const strip = project.frames.find(({ placeId }) => placeId.endsWith('place-0')) as Frame;
+  const [elsewhere, ...rest] = plain as [Frame, ...Frame[]];
+  await client.ask('PATCH', `/frames/${elsewhere.id}`, { version: 1, change: { stretch: 1.05 } });
+  const gone = '00000000-0000-4000-8000-000000000001';
+  const asked = [
+    ...rest.map(({ id }) => ({ id, version: 1, change: { format: 'png' } })),
+    { id: elsewhere.id, version: 1, change: { format: 'png' } },
+    { id: strip.id, version: 1, change: { grid: { columns: 9, rows: 1 } } },
+    { id: gone, version: 1, change: { format: 'png' } },
+  ];
+  const { status, body } = await client.ask('PATCH', `/projects/${project.id}/frames`, { frames: asked });
+  expect(status).toBe(200);
+  const outcomes = z.array(z.looseObject({ id: z.string(), is: z.string() })).parse(body);
+  expect(outcomes.map(({ id }) => id)).toEqual(asked.map(({ id }) => id));
+  expect(outcomes.slice(rest.length)).toMatchObject([
+    { is: 'elsewhere', frame: { version: 2, format: 'jpeg' } },
+    { is: 'refused', reason: expect.stringContaining('2 to 4') },
+    { is: 'gone' },
+  ]);
+  const after = await client.open(project.id);
+  const now = new Map(after.frames.map((frame) => [frame.id, frame]));
+  expect(rest.every(({ id }) => now.get(id)?.format === 'png' && now.get(id)?.version === 2)).toBe(true);
+  expect([elsewhere, strip].map(({ id }) => now.get(id)?.format)).toEqual(['jpeg', 'jpeg']);
+
+  // One setting of the project holds for more frames than are planned at once.
+  const change = { keeping: { ...after.keeping, profile: !after.keeping.profile } };
+  await client.ask('PATCH', `/projects/${project.id}/settings`, { version: after.version, change });
+  const measured = new Map((await client.measured(project.id)).map((one) => [one.frameId, one]));
+  expect(measured.size).toBe(inOrder.length);
+  expect(rest.every(({ id }) => measured.get(id)?.weight !== null)).toBe(true);
+  const some = inOrder.slice(40, 60);
+  const told = await client.ask('POST', `/projects/${project.id}/measured`, { frameIds: [...some].reverse() });
+  expect(z.array(MeasuredSchema).parse(told.body)).toEqual(some.map((id) => measured.get(id)));
+});
+
+test('a frame is changed once in one request', async () => {
+  const id = '00000000-0000-4000-8000-000000000002';
+  const twice = [id, id].map((one) => ({ id: one, version: 1, change: {} }));
+  const { status, body } = await client.ask('PATCH', `/projects/${id}/frames`, { frames: twice });
+  expect([status, JSON.stringify(body)]).toEqual([
+    400,
+    expect.stringContaining('Every frame can only be changed once'),
+  ]);
+});

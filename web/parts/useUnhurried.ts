@@ -1,0 +1,58 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+
+/** So long whoever asks first waits for an answer at once. */
+const firstMs = 40;
+/** So long the page is held up at a time after that: half the time between two pictures of a screen. */
+const sliceMs = 8;
+
+/** Works something out of items one after the other, for some milliseconds at a time. */
+class Run<Item, Result> {
+  readonly results: Result[] = [];
+
+  constructor(
+    private readonly items: readonly Item[],
+    private readonly work: (item: Item) => Result,
+  ) {}
+
+  get isDone(): boolean {
+    return this.results.length === this.items.length;
+  }
+
+  goOn(ms: number): this {
+    const until = performance.now() + ms;
+    while (!this.isDone && performance.now() < until) {
+      this.results.push(this.work(this.items[this.results.length] as Item));
+    }
+    return this;
+  }
+}
+
+/**
+ * What comes of every item, in their order. A few are worked out at once. Of thousands it takes a while, in which the page stays quick: until then
+ * it is what came of them before, or of the first of them.
+ *
+ * @param work stays the same function as long as the same comes of the same item
+ */
+export function useUnhurried<Item, Result>(
+  items: readonly Item[],
+  work: (item: Item) => Result,
+): { results: readonly Result[]; isDone: boolean } {
+  const run = useMemo(() => new Run(items, work).goOn(firstMs), [items, work]);
+  const before = useRef<Run<Item, Result> | null>(null);
+  const [, setDone] = useState<Run<Item, Result> | null>(null);
+  useEffect(() => {
+    if (run.isDone) {
+      before.current = run;
+      return undefined;
+    }
+    let timer: ReturnType<typeof setTimeout>;
+    const goOn = () => {
+      if (run.goOn(sliceMs).isDone) setDone(run);
+      else timer = setTimeout(goOn);
+    };
+    timer = setTimeout(goOn);
+    return () => clearTimeout(timer);
+  }, [run]);
+  const shown = run.isDone ? run : (before.current ?? run);
+  return { results: shown.results, isDone: run.isDone };
+}

@@ -1,0 +1,45 @@
+import type { OpenProject, Planned } from '@inkwell/core/model';
+import type { QueryClient } from '@tanstack/react-query';
+import type { Finishes } from '../../../api/library/finishes.ts';
+import { askMeasured, changeMeasured } from '../../../api/projects/measured.ts';
+import { type Kind, looseSettingsOf } from './kinds.ts';
+import type { Row } from './rowMachine.ts';
+
+/** Puts what the server has of rows of a kind where the screens read it, and has read anew what follows from it. */
+export function intoCache(
+  client: QueryClient,
+  projectId: string,
+  kind: Kind,
+  heard: ReadonlyMap<string, Row | null>,
+): void {
+  const replaced = <One extends Row>(rows: One[]) => rows.map((one) => ({ ...one, ...heard.get(one.id) }));
+  const found = [...heard.values()].filter((row) => row !== null);
+  if (found.length < heard.size) {
+    void client.invalidateQueries({ queryKey: kind === 'finishes' ? ['finishes'] : ['project', projectId] });
+  }
+  const [first] = found;
+  if (!first) return;
+  if (kind === 'finishes') {
+    client.setQueryData<Finishes>(['finishes'], (all) => all && { ...all, finishes: replaced(all.finishes) });
+  } else {
+    client.setQueryData<OpenProject>(['project', projectId], (project) => {
+      if (!project) return project;
+      if (kind === 'projects') return { ...project, ...looseSettingsOf.projects(first), version: first.version };
+      return kind === 'frames'
+        ? { ...project, frames: replaced(project.frames) }
+        : { ...project, originals: replaced(project.originals) };
+    });
+  }
+  void askMeasured(client, projectId, kind === 'frames' ? new Set(heard.keys()) : null);
+  if (kind === 'projects') void client.invalidateQueries({ queryKey: ['finishes'] });
+}
+
+/** Keeps what the plan of a frame is called. What was measured of another plan is not about this one. */
+export function plannedIntoCache(client: QueryClient, projectId: string, frameId: string, planned: Planned): void {
+  const unmeasured = { weight: null, detail: null, figures: null, failure: null };
+  changeMeasured(client, projectId, frameId, (one) => ({
+    ...one,
+    ...(one.planHash === planned.planHash ? {} : unmeasured),
+    ...planned,
+  }));
+}

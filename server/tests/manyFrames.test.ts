@@ -1,10 +1,20 @@
 import { type Frame, MeasuredSchema, type OpenProject, type Original, SpecSheetSchema } from '@inkwell/core/model';
-import { expect, test } from 'vitest';
+import { afterAll, expect, test } from 'vitest';
 import { z } from 'zod';
+import { startServer } from '../start.ts';
+import { work } from '../store/schema/index.ts';
+import { planKey, queueProject } from '../tasks/plans/measuredFrames.ts';
+import { Client } from '../testing/client.ts';
 import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { testSettings } from '../testing/program.ts';
 
-const { client } = await startProgram();
+// Without a worker nothing is measured: what there is to do can be looked at.
+const { address, services, stop } = await startServer(await testSettings());
+afterAll(stop);
+const client = new Client(address);
+/** What there is to do, by its keys. */
+const toDo = async () => new Set((await services.db.select({ key: work.key }).from(work)).map(({ key }) => key));
+const toMeasure = async () => [...(await toDo())].filter((key) => key.startsWith('measure ')).length;
 const [pictures, placesEach] = [44, 7];
 
 /** A project with more frames than are planned while somebody waits, all of them tiny. */
@@ -43,9 +53,17 @@ async function manyFrames(): Promise<OpenProject> {
 test('many frames are saved at once, each by itself, and all is measured anew by whoever works', async () => {
   const project = await manyFrames();
   expect(project.frames).toHaveLength(pictures * placesEach);
-  const before = await client.measured(project.id);
   const inOrder = project.frames.map(({ id }) => id);
-  expect(before.map(({ frameId }) => frameId)).toEqual(inOrder);
+  /** Whether everything is asked for that is to be measured of the frames as they are set. */
+  const isAsked = async () => {
+    const keys = await toDo();
+    return (await client.weights(project.id)).every(({ planHash }) => keys.has(planKey(planHash)));
+  };
+  // So many are planned by whoever works; that two were asked for is one.
+  expect([await toMeasure(), await isAsked()]).toEqual([1, false]);
+  await client.ask('POST', `/projects/${project.id}/restore`);
+  await queueProject(services.db, services.planner, project.id);
+  expect([await toMeasure(), await isAsked()]).toEqual([0, true]);
 
   const plain = project.frames.filter(({ placeId }) => !placeId.endsWith('place-0'));
   const strip = project.frames.find(({ placeId }) => placeId.endsWith('place-0')) as Frame;
@@ -75,9 +93,11 @@ test('many frames are saved at once, each by itself, and all is measured anew by
   // One setting of the project holds for more frames than are planned at once.
   const change = { keeping: { ...after.keeping, profile: !after.keeping.profile } };
   await client.ask('PATCH', `/projects/${project.id}/settings`, { version: after.version, change });
-  const measured = new Map((await client.measured(project.id)).map((one) => [one.frameId, one]));
-  expect(measured.size).toBe(inOrder.length);
-  expect(rest.every(({ id }) => measured.get(id)?.weight !== null)).toBe(true);
+  expect([await toMeasure(), await isAsked()]).toEqual([1, false]);
+  await queueProject(services.db, services.planner, project.id);
+  expect([await toMeasure(), await isAsked()]).toEqual([0, true]);
+  const measured = new Map((await client.weights(project.id)).map((one) => [one.frameId, one]));
+  expect([...measured.keys()]).toEqual(inOrder);
   const some = inOrder.slice(40, 60);
   const told = await client.ask('POST', `/projects/${project.id}/measured`, { frameIds: [...some].reverse() });
   expect(z.array(MeasuredSchema).parse(told.body)).toEqual(some.map((id) => measured.get(id)));

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 
 /** So long whoever asks first waits for an answer at once. */
-const firstMs = 40;
+const firstMs = 20;
 /** So long the page is held up at a time after that: half the time between two pictures of a screen. */
 const sliceMs = 8;
 

@@ -1,6 +1,7 @@
 import { analyserVersion, type Seen, SeenSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
+import { remembering } from '../../parts/remembering.ts';
 import { ask, tell } from '../client.ts';
 
 const lookingPollMs = 1000;
@@ -33,7 +34,9 @@ const versionsOf = (seen: readonly Seen[]) =>
 
 /** How far the program is with one of the originals; undefined while that is not known. */
 export const seenOf = (seen: readonly Seen[] | undefined, originalId: string): Seen | undefined =>
-  seen?.find((one) => one.originalId === originalId);
+  seen && byOriginal(seen, [], () => new Map(seen.map((one) => [one.originalId, one]))).get(originalId);
+
+const byOriginal = remembering<readonly Seen[], ReadonlyMap<string, Seen>>();
 
 /** Has an original looked at again, where that did not work. */
 export function useLookAgain(projectId: string) {

@@ -1,5 +1,5 @@
 import { type Frame, isSettled, type Measured, MeasuredSchema, type OpenProject } from '@inkwell/core/model';
-import { type QueryClient, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type QueryClient, type QueryKey, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import PQueue from 'p-queue';
 import { useCallback, useMemo } from 'react';
 import { z } from 'zod';
@@ -15,6 +15,9 @@ const queue = new PQueue({ concurrency: 1 });
 const priorities = { shown: 1, page: 0 };
 
 const keyOf = (projectId: string, what: 'page' | 'shown') => ['measured', projectId, what];
+
+/** Keys with thousands of ids are looked at with every render. */
+const hashOf = (key: QueryKey): string => key.map(String).join();
 
 async function askFor(
   projectId: string,
@@ -45,13 +48,12 @@ function pagesOf(frames: readonly Frame[]): string[][] {
 
 /** What is known already of some frames, whichever page they stood on. */
 function knownOf(client: QueryClient, projectId: string, frameIds: readonly string[]): Measured[] | undefined {
-  const known = new Map(
-    client
-      .getQueriesData<Measured[]>({ queryKey: keyOf(projectId, 'page') })
-      .flatMap(([, page]) => page?.map((one) => [one.frameId, one] as const) ?? []),
-  );
-  const some = frameIds.flatMap((id) => known.get(id) ?? []);
-  return some.length > 0 ? some : undefined;
+  const wanted = new Set(frameIds);
+  const known = new Map<string, Measured>();
+  for (const [, page] of client.getQueriesData<Measured[]>({ queryKey: keyOf(projectId, 'page') })) {
+    for (const one of page ?? []) if (wanted.has(one.frameId)) known.set(one.frameId, one);
+  }
+  return known.size > 0 ? [...known.values()] : undefined;
 }
 
 export interface MeasuredFrames {
@@ -79,6 +81,7 @@ export function useMeasured({ id, frames }: OpenProject): MeasuredFrames {
   const told = useQueries({
     queries: pages.map((frameIds) => ({
       queryKey: [...keyOf(id, 'page'), frameIds],
+      queryKeyHashFn: hashOf,
       queryFn: ({ signal }: { signal: AbortSignal }) => askFor(id, frameIds, priorities.page, signal),
       initialData: () => knownOf(client, id, frameIds),
       initialDataUpdatedAt: 0,
@@ -104,6 +107,7 @@ export function useShownMeasured({ id, frames }: OpenProject, originalId: string
   );
   useQuery({
     queryKey: [...keyOf(id, 'shown'), frameIds],
+    queryKeyHashFn: hashOf,
     queryFn: async ({ signal }) => {
       const shown = await askFor(id, frameIds, priorities.shown, signal);
       putIn(client, id, shown);

@@ -44,7 +44,7 @@ export function useFindingCount(
 /** How many sheets of a project's frames were not checked for too long. */
 function useOldSheets(project: OpenProject): number {
   const { data: sheets = [] } = useSpecBook(project);
-  const used = new Set(project.frames.map(({ placeId }) => sheetSlugOf(placeId)));
+  const used = useMemo(() => new Set(project.frames.map(({ placeId }) => sheetSlugOf(placeId))), [project.frames]);
   return sheets.filter((sheet) => used.has(sheet.slug) && overdueDays(sheet, today()) !== null).length;
 }
 

@@ -1,8 +1,13 @@
 import type { OpenProject } from '@inkwell/core/model';
 import { Button } from 'antd';
+import { useMemo } from 'react';
 import { usePlaces } from '../../../api/library/specBook.ts';
+import { counted } from '../../../parts/counted.ts';
 import { type Kind, kinds } from '../state/kinds.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
+
+/** So many are told one by one. */
+const mostShown = 3;
 
 /** What the server has refused to save, and why. It stays as it was typed until it is changed or put back. */
 export function Refusals({ project }: { project: OpenProject }) {
@@ -19,18 +24,43 @@ export function Refusals({ project }: { project: OpenProject }) {
       return at ? `${at.network.name} · ${at.place.name}` : 'A frame';
     },
   };
-  return kinds.flatMap((kind) =>
-    Object.entries(phases[kind]).map(([id, phase]) =>
-      phase.is === 'refused' ? (
+  const refused = useMemo(
+    () =>
+      kinds.flatMap((kind) =>
+        Object.entries(phases[kind]).flatMap(([id, phase]) =>
+          phase.is === 'refused' ? [{ kind, id, reason: phase.reason }] : [],
+        ),
+      ),
+    [phases],
+  );
+  const others = refused.slice(mostShown);
+  return (
+    <>
+      {refused.slice(0, mostShown).map(({ kind, id, reason }) => (
         <section key={id} role="alert" className="conflict">
           <p>
-            <strong>{nameOf[kind](id)} could not be saved.</strong> {phase.reason} Change it, or take the change back.
+            <strong>{nameOf[kind](id)} could not be saved.</strong> {reason} Change it, or take the change back.
           </p>
           <Button size="small" type="primary" onClick={() => store.takeTheirs(kind, id)}>
             Take the change back
           </Button>
         </section>
-      ) : null,
-    ),
+      ))}
+      {others.length > 0 && (
+        <section role="alert" className="conflict">
+          <p>
+            <strong>{counted(others.length, 'other change')} could not be saved either.</strong>
+          </p>
+          <Button
+            size="small"
+            onClick={() => {
+              for (const { kind, id } of others) store.takeTheirs(kind, id);
+            }}
+          >
+            Take {others.length === 1 ? 'it' : 'them all'} back
+          </Button>
+        </section>
+      )}
+    </>
   );
 }

@@ -246,8 +246,8 @@ export class Bench {
   private taken(kind: Kind, there: Row): AnyRow {
     const left = this.left[kind][there.id];
     delete this.left[kind][there.id];
+    if (!left) return machines[kind].fresh(there);
     const own = looseSettingsOf[kind](there);
-    if (!left) return machines[kind].settled(there, own);
     const unanswered = left.unanswered.map((sent) => restored(kind, own, sent));
     const row = machines[kind].settled(there, restored(kind, own, left.settings), unanswered);
     // Sent as made on the version that it was made on: a conflict is found all the same.

@@ -1,3 +1,4 @@
+import { remembering } from '../../../parts/remembering.ts';
 import { changedFrom, type History } from './history.ts';
 import {
   type AllPhases,
@@ -30,8 +31,13 @@ export interface BenchState {
 }
 
 /** How saving stands, for the person. */
-export function connectionOf({ phases, isOffline }: BenchState): 'fine' | 'saving' | 'offline' | 'held' {
-  if (isOffline) return 'offline';
+export const connectionOf = ({ phases, isOffline }: BenchState): 'fine' | 'saving' | 'offline' | 'held' =>
+  isOffline ? 'offline' : connections(phases, [], () => connectionIn(phases));
+
+/** Whoever moves something asks at every step, and nothing of this changes. */
+const connections = remembering<AllPhases, ReturnType<typeof connectionIn>>();
+
+function connectionIn(phases: AllPhases): 'fine' | 'saving' | 'held' {
   const all = new Set(kinds.flatMap((kind) => Object.values(phases[kind]).map(({ is }) => is)));
   if (all.has('waiting') || all.has('sending') || all.has('retrying')) return 'saving';
   return all.has('refused') || all.has('conflicted') || all.has('gone') ? 'held' : 'fine';

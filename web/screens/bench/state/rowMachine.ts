@@ -37,8 +37,13 @@ export function rowMachine<Kept extends Row, Settings>(settingsOf: (row: Kept) =
     return { saved, settings, phase: isClean ? { is: 'clean' } : { is: 'waiting', unanswered } };
   };
 
+  /** As the server has it. */
+  const fresh = (saved: Kept): State => ({ saved, settings: settingsOf(saved), phase: { is: 'clean' } });
+
   return {
     settled,
+
+    fresh,
 
     /** A person has set it otherwise. */
     edited({ saved, settings: _, phase }: State, settings: Settings): State {
@@ -98,7 +103,7 @@ export function rowMachine<Kept extends Row, Settings>(settingsOf: (row: Kept) =
       switch (phase.is) {
         case 'clean':
           if (equal(there, saved)) return state;
-          return there.version >= saved.version ? settled(there, settingsOf(there)) : state;
+          return there.version >= saved.version ? fresh(there) : state;
         case 'waiting':
         case 'refused':
           // Changes are made on the version that was seen: what is newer is found out when they are sent.

@@ -2,7 +2,7 @@ import { CloseOutlined } from '@ant-design/icons';
 import { plainFinishId, shippedFinishes } from '@inkwell/core/finishing';
 import type { PictureKind } from '@inkwell/core/model';
 import { Button } from 'antd';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { BenchFrame } from '../frames/benchFrame.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 
@@ -30,8 +30,10 @@ export function PlainNote({ frames }: { frames: readonly [BenchFrame, ...BenchFr
   const store = useBenchStore();
   const project = useBench(({ settings }) => settings.projects[projectId]);
   const set = useBench(({ settings }) => settings.frames);
-  const isChosenElsewhere = useBench(({ settings }) =>
-    [...Object.values(settings.frames), ...Object.values(settings.originals)].some(({ finishId }) => finishId !== null),
+  const originals = useBench(({ settings }) => settings.originals);
+  const isChosenElsewhere = useMemo(
+    () => [set, originals].some((all) => Object.values(all).some(({ finishId }) => finishId !== null)),
+    [set, originals],
   );
   const [isAway, setIsAway] = useState(putAway.has(projectId));
   if (isAway || isChosenElsewhere || project?.finishId !== plainFinishId) return null;

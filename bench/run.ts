@@ -7,6 +7,7 @@ import { compareSharpness, type FinishCost, finishCost, plotData } from './finis
 import { compareFraming, composeTimes, type FramingComparison } from './framing.ts';
 import { dragging } from './inBrowser.ts';
 import { type Comparison, compareDelivery, median } from './inProcess.ts';
+import { largeSection } from './large.ts';
 import { letteringSection } from './lettering.ts';
 import { Program } from './program.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
@@ -51,6 +52,8 @@ console.log('What survives an upload …');
 const surviving = await survivingSection(art);
 console.log('The spec book …');
 const book = await bookSection();
+console.log('A large project …');
+const large = await largeSection();
 console.log('Serving …');
 const serving = await serviceSection(picture);
 
@@ -140,6 +143,7 @@ mouse), 24 megapixels. Dragging an outline, from picture to picture; then ${drag
 ${vast}
 ${surviving}
 ${book}
+${large}
 ${serving}`;
 await writeFile(join(import.meta.dirname, 'RESULTS.md'), text);
 await writeFile(join(import.meta.dirname, 'sharpness.csv'), plotData(sharpness));

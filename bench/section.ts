@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
 import { bookSection } from './book.ts';
+import { largeSection } from './large.ts';
 import { letteringSection } from './lettering.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
@@ -19,6 +20,7 @@ const sections: Record<string, () => Promise<string>> = {
   surviving: async () => survivingSection(art),
   vast: vastSection,
   book: bookSection,
+  large: largeSection,
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };
 const measure = sections[process.argv[2] ?? ''];

@@ -5,6 +5,8 @@ const firstMs = 20;
 /** So long the page is held up at a time after that: half the time between two pictures of a screen. */
 const sliceMs = 8;
 
+const none: never[] = [];
+
 /** Works something out of items one after the other, for some milliseconds at a time. */
 class Run<Item, Result> {
   readonly results: Result[] = [];
@@ -28,8 +30,8 @@ class Run<Item, Result> {
 }
 
 /**
- * What comes of every item, in their order. A few are worked out at once. Of thousands it takes a while, in which the page stays quick: until then
- * it is what came of them before, or of the first of them.
+ * What comes of every item, in their order. Of a few it is worked out at once. Of thousands it takes a while, in which the page stays quick: until
+ * then it is what came of them before, or nothing.
  *
  * @param work stays the same function as long as the same comes of the same item
  */
@@ -53,6 +55,6 @@ export function useUnhurried<Item, Result>(
     timer = setTimeout(goOn);
     return () => clearTimeout(timer);
   }, [run]);
-  const shown = run.isDone ? run : (before.current ?? run);
-  return { results: shown.results, isDone: run.isDone };
+  const shown = run.isDone ? run : before.current;
+  return { results: shown?.results ?? none, isDone: run.isDone };
 }

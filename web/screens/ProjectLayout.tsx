@@ -3,7 +3,6 @@ import type { OpenProject } from '@inkwell/core/model';
 import { NavLink, Outlet, useOutletContext, useParams, useSearchParams } from 'react-router';
 import { ApiError } from '../api/client.ts';
 import { useFinishes } from '../api/library/finishes.ts';
-import { useSeen } from '../api/library/seen.ts';
 import { useSpecBook } from '../api/library/specBook.ts';
 import { useProject, useProjectActions } from '../api/projects/projects.ts';
 import { NameField } from '../parts/fields/NameField.tsx';
@@ -21,7 +20,6 @@ export function ProjectLayout() {
   // What its screens need as well is asked for beside it, not after it.
   useFinishes();
   useSpecBook();
-  useSeen(projectId);
   const { rename } = useProjectActions();
   const note = useUndoNote();
   // Deleted in another window, it is not worked on any further here, though it is still known.

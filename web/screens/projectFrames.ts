@@ -33,7 +33,7 @@ const remembered = remembering<Frame, ProjectFrame>();
 
 /**
  * All frames of a project, in its order; and why nothing is known of their files, where that is so. Of a project with thousands they come a little
- * later, and the first of them before that.
+ * later.
  */
 export function useProjectFrames(project: OpenProject): {
   frames: readonly ProjectFrame[];
@@ -45,7 +45,7 @@ export function useProjectFrames(project: OpenProject): {
   const places = usePlaces(project);
   const { byFrame, isPending, error, again } = useMeasured(project);
   const { data: known } = useFinishes();
-  const { data: looked } = useSeen(project.id);
+  const { data: looked } = useSeen(project);
   const book = useFontBook(project.lettering);
   const work = useMemo(() => {
     const pictures = new Map(
@@ -94,6 +94,6 @@ export function useProjectFrames(project: OpenProject): {
     };
   }, [project, places, byFrame, known, looked, book]);
   const { results, isDone } = useUnhurried(project.frames, work);
-  const frames = useMemo(() => results.filter((one) => one !== null), [results, results.length]);
+  const frames = useMemo(() => results.filter((one) => one !== null), [results]);
   return { frames, isDone: isDone && !isPending, error, again };
 }

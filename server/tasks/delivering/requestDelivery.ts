@@ -57,7 +57,8 @@ export async function requestDelivery(
     framesOfProject(db, projectId),
   ]);
   const name = orNotFound(known, 'This project');
-  const wanted = wantedFrames(planning, only ? frames.filter(({ frame }) => only.includes(frame.id)) : frames);
+  const some = only && new Set(only);
+  const wanted = wantedFrames(planning, some ? frames.filter(({ frame }) => some.has(frame.id)) : frames);
   checkSeen(new Map(seen.map(({ frameId, plan }) => [frameId, plan])), wanted);
   if (wanted.length === 0) {
     throw new UserError('There is no frame to deliver. Choose a picture and a place for it first.');

@@ -1,5 +1,6 @@
-import { analyserVersion, type Seen, SeenSchema } from '@inkwell/core/model';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { analyserVersion, type OpenProject, type Seen, SeenSchema } from '@inkwell/core/model';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { z } from 'zod';
 import { remembering } from '../../parts/remembering.ts';
 import { ask, tell } from '../client.ts';
@@ -11,11 +12,14 @@ const isLookedAt = ({ analysis, failure }: Seen): boolean =>
   failure !== null || (analysis !== null && analysis.version >= analyserVersion);
 
 /** What was seen in the originals of a project; asked again while one of them is still to be looked at. */
-export function useSeen(projectId: string) {
+export function useSeen({ id: projectId, originals }: Pick<OpenProject, 'id' | 'originals'>) {
   const client = useQueryClient();
-  const queryKey = ['seen', projectId];
+  // What was answered of other originals says nothing of these, and whether one of them is still to be looked at.
+  const ids = useMemo(() => originals.map(({ id }) => id).join(), [originals]);
+  const queryKey = ['seen', projectId, ids];
   return useQuery({
     queryKey,
+    placeholderData: keepPreviousData,
     queryFn: async () => {
       const before = client.getQueryData<Seen[]>(queryKey);
       const seen = await ask(z.array(SeenSchema), `/projects/${projectId}/seen`);

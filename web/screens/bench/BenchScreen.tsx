@@ -26,6 +26,9 @@ import { Refusals } from './reading/Refusals.tsx';
 import { BenchStage } from './stage/BenchStage.tsx';
 import { BenchProvider, useFinishing, useProjectBench } from './state/useBench.ts';
 import { OriginalStrip } from './strip/OriginalStrip.tsx';
+import { SelectionBar } from './strip/SelectionBar.tsx';
+import { StripMenu } from './strip/StripMenu.tsx';
+import { useStrip } from './strip/useStrip.ts';
 import { WallPart } from './wall/WallPart.tsx';
 import { WeightView } from './weight/WeightView.tsx';
 
@@ -38,12 +41,13 @@ export function BenchScreen() {
   const finishing = useFinishing(store);
   const [search, setSearch] = useSearchParams();
   const { byFrame, error: unmeasured } = useMeasured(project);
-  const { data: looked } = useSeen(project.id);
+  const { data: looked } = useSeen(project);
 
   const framed = useMemo(() => {
     const ids = new Set(project.frames.map(({ originalId }) => originalId));
     return project.originals.filter(({ id }) => ids.has(id));
   }, [project]);
+  const strip = useStrip(project, framed, looked, byFrame);
   const kept = framed.find((one) => one.id === search.get('original')) ?? framed[0];
   const set = useStore(store, (bench) => (kept ? bench.settings.originals[kept.id] : undefined));
   const original = useMemo(() => kept && { ...kept, ...set }, [kept, set]);
@@ -166,12 +170,19 @@ export function BenchScreen() {
                   ) : null
                 }
               />
+              {strip.selected.size > 0 && (
+                <SelectionBar project={project} selected={strip.selected} seen={looked} onSelect={strip.select} />
+              )}
               <div className="bench-strip">
+                <StripMenu strip={strip} count={framed.length} />
                 <OriginalStrip
-                  originals={framed}
+                  originals={strip.originals}
                   shownId={original.id}
+                  selected={strip.selected}
                   seen={looked}
-                  onShow={(id) => go({ original: id, frame: '' })}
+                  onPress={(id, how) => {
+                    if (strip.press(id, how)) go({ original: id, frame: '' });
+                  }}
                 />
                 <Segmented<Surround>
                   size="small"

@@ -11,7 +11,8 @@ import {
 } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useLocation } from 'react-router';
+import { z } from 'zod';
 import { useSheets } from '../../api/library/sheets.ts';
 import { usePlaces, useSpecBook } from '../../api/library/specBook.ts';
 import { useChoosing } from '../../api/projects/projects.ts';
@@ -43,6 +44,8 @@ function grouped(by: Grouping, sheets: SpecSheet[], found: readonly PlaceOfNetwo
         }));
   return groups.filter(({ places }) => places.length > 0);
 }
+
+const TickedSchema = z.object({ ticked: z.array(z.string()) });
 
 const noSheets: SpecSheet[] = [];
 
@@ -77,7 +80,12 @@ export function ChooseScreen() {
   const choosing = useChoosing(project.id);
   const note = useUndoNote();
   const [by, setBy] = useState<Grouping>('network');
-  const [unticked, setUnticked] = useState<ReadonlySet<string>>(new Set());
+  const { state } = useLocation();
+  // Whoever comes from pictures that were selected on the bench means those.
+  const [unticked, setUnticked] = useState<ReadonlySet<string>>(() => {
+    const { data } = TickedSchema.safeParse(state);
+    return new Set(data ? project.originals.flatMap(({ id }) => (data.ticked.includes(id) ? [] : [id])) : []);
+  });
   const { originals, has, others } = useChosen(project);
   const selected = originals.filter((one) => !unticked.has(one.id));
 

@@ -6,7 +6,8 @@ import { postingWords } from '@inkwell/core/posting';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Input } from 'antd';
 import { useMemo, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useLocation } from 'react-router';
+import { z } from 'zod';
 import { useSpecBook } from '../../api/library/specBook.ts';
 import { useDeliver, useDeliveries } from '../../api/projects/deliveries.ts';
 import { useDryRuns } from '../../api/projects/dryRuns.ts';
@@ -20,6 +21,8 @@ import { useProjectFrames } from '../projectFrames.ts';
 import { DeliveryCard } from './DeliveryCard.tsx';
 
 const namesShown = 5;
+
+const OnlySchema = z.object({ originalIds: z.array(z.string()) });
 
 /** Makes the files of a project, and lists what was made before. */
 export function DeliveryScreen() {
@@ -39,7 +42,14 @@ export function DeliveryScreen() {
     await client.invalidateQueries({ queryKey: ['project', project.id] });
   };
 
-  const { frames, isDone } = useProjectFrames(project);
+  const { frames: all, isDone } = useProjectFrames(project);
+  const { state } = useLocation();
+  // Whoever comes from pictures that were selected on the bench delivers those.
+  const [only, setOnly] = useState(() => OnlySchema.safeParse(state).data?.originalIds ?? null);
+  const frames = useMemo(() => {
+    const ids = only && new Set(only);
+    return ids ? all.filter(({ original }) => ids.has(original.id)) : all;
+  }, [all, only]);
   const named = useMemo(
     () =>
       frames.flatMap(({ frame, original, at, pieces }) => pieces.map((piece) => nameable(original, at, frame, piece))),
@@ -62,6 +72,15 @@ export function DeliveryScreen() {
     <div className="page delivery">
       <section className="sheet delivery-new" aria-label="New delivery">
         <h2>New delivery</h2>
+        {only && (
+          <p style={{ margin: 0 }}>
+            Only the frames of {counted(only.length, 'picture')} that {only.length === 1 ? 'was' : 'were'} selected on
+            the bench.{' '}
+            <Button size="small" onClick={() => setOnly(null)}>
+              Deliver all pictures
+            </Button>
+          </p>
+        )}
         <label className="delivery-pattern" htmlFor="name-pattern">
           <span>Name pattern</span>
           <Input
@@ -129,7 +148,12 @@ export function DeliveryScreen() {
           size="large"
           disabled={frames.length === 0 || !isDone || problem !== null || seen.length < frames.length}
           loading={deliver.isPending}
-          onClick={() => deliver.mutate({ pattern, seen }, { onSuccess: keepPattern, onError: note.failed })}
+          onClick={() =>
+            deliver.mutate(
+              { pattern, seen, ...(only ? { only: frames.map(({ frame }) => frame.id) } : {}) },
+              { onSuccess: keepPattern, onError: note.failed },
+            )
+          }
         >
           Deliver {counted(fileCount, 'file')}
         </Button>

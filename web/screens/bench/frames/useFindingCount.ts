@@ -22,7 +22,7 @@ export function useFindingCount(
   measured: ReadonlyMap<string, Measured>,
 ): { count: number; isDone: boolean } {
   const places = usePlaces(project);
-  const { data: known } = useSeen(project.id);
+  const { data: known } = useSeen(project);
   const set = useBench((bench) => bench.settings);
   const saved = useBench((bench) => bench.saved);
   const phases = useBench((bench) => bench.phases);

@@ -14,7 +14,7 @@ import {
   withRows,
 } from './benchState.ts';
 import { changedFrom, emptyStep, type History, recorded, type Step, stepOf } from './history.ts';
-import { type ById, type Kind, type Known, kinds, looseSettingsOf, restored, type SettingsOf } from './kinds.ts';
+import { type Kind, type Known, kinds, looseSettingsOf, restored, type SettingsOf } from './kinds.ts';
 import { withMoved } from './moving.ts';
 import type { Row } from './rowMachine.ts';
 import type { LeftRows, Shelf } from './shelf.ts';
@@ -114,12 +114,17 @@ export class Bench {
   }
 
   set<K extends Kind>(kind: K, id: string, some: Partial<SettingsOf<K>>): void {
-    this.setRows(kind, [[id, some]]);
+    this.setRows({ [kind]: [[id, some]] });
   }
 
   /** Sets many frames as one step of undo. */
-  setFrames(changes: ReadonlyMap<string, Partial<FrameSettings>>): void {
-    this.setRows('frames', changes);
+  setFrames(frames: ReadonlyMap<string, Partial<FrameSettings>>): void {
+    this.setMany({ frames });
+  }
+
+  /** Sets many rows of one kind or several as one step of undo. */
+  setMany(changes: { [K in Kind]?: ReadonlyMap<string, Partial<SettingsOf<K>>> }): void {
+    this.setRows(changes);
   }
 
   undo(): void {
@@ -182,21 +187,24 @@ export class Bench {
     if (this.getState().isOffline !== isOffline) this.store.setState({ isOffline });
   }
 
-  private setRows(kind: Kind, changes: Iterable<readonly [string, object]>): void {
+  private setRows(changes: { [K in Kind]?: Iterable<readonly [string, object]> }): void {
     // What comes after a movement must not be overtaken by it.
     this.commitMove();
     const state: LooseState = this.getState();
-    const was: ById<object> = {};
-    const edited = new Map<string, AnyRow>();
-    for (const [id, some] of changes) {
-      const row = rowOn(state, kind, id);
-      const settings = { ...row?.settings, ...some };
-      if (!row || equal(row.settings, settings)) continue;
-      was[id] = changedFrom(row.settings, settings);
-      edited.set(id, machines[kind].edited(row, settings));
+    const was = emptyStep();
+    let next = state;
+    for (const kind of kinds) {
+      const edited = new Map<string, AnyRow>();
+      for (const [id, some] of changes[kind] ?? []) {
+        const row = rowOn(state, kind, id);
+        const settings = { ...row?.settings, ...some };
+        if (!row || equal(row.settings, settings)) continue;
+        was[kind][id] = changedFrom(row.settings, settings);
+        edited.set(id, machines[kind].edited(row, settings));
+      }
+      next = withRows(next, kind, edited);
     }
-    if (edited.size === 0) return;
-    this.change({ ...withRows(state, kind, edited), history: recorded(state.history, stepOf(kind, was)) });
+    if (next !== state) this.change({ ...next, history: recorded(state.history, was) });
   }
 
   /** Takes the last of some steps that changes anything which is still there; the steps after it have nothing left to change. */

@@ -1,7 +1,8 @@
 import './OriginalStrip.css';
 import type { Original, Seen } from '@inkwell/core/model';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useRef } from 'react';
+import { seenOf } from '../../../api/library/seen.ts';
 import { useFinger } from '../../../theme/useMedia.ts';
 import { OriginalTab } from './OriginalTab.tsx';
 
@@ -18,10 +19,11 @@ const more = 12;
 export function OriginalStrip(props: {
   originals: readonly Original[];
   shownId: string;
+  selected: ReadonlySet<string>;
   seen: readonly Seen[] | undefined;
-  onShow: (originalId: string) => void;
+  onPress: (originalId: string, how: { isCtrl: boolean; isShift: boolean }) => void;
 }) {
-  const { originals, shownId, seen, onShow } = props;
+  const { originals, shownId, selected, seen, onPress } = props;
   const holder = useRef<HTMLDivElement>(null);
   const { height, most, least, round } = useFinger() ? sides.finger : sides.mouse;
   const widthOf = ({ width, height: high }: Original) =>
@@ -39,7 +41,6 @@ export function OriginalStrip(props: {
   useEffect(() => {
     if (shownAt >= 0) strip.scrollToIndex(shownAt);
   }, [strip, shownAt]);
-  const seenById = useMemo(() => new Map(seen?.map((one) => [one.originalId, one])), [seen]);
   return (
     <div ref={holder} className="bench-originals" role="tablist" aria-label="Originals">
       <div role="presentation" style={{ width: strip.getTotalSize(), height: height + round }}>
@@ -51,9 +52,10 @@ export function OriginalStrip(props: {
               key={one.id}
               original={one}
               isShown={one.id === shownId}
-              seen={seenById.get(one.id)}
+              isSelected={selected.has(one.id)}
+              seen={seenOf(seen, one.id)}
               place={{ at: index + 1, of: originals.length, left: start, width: size }}
-              onShow={() => onShow(one.id)}
+              onPress={(how) => onPress(one.id, how)}
             />
           );
         })}

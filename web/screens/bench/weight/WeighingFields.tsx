@@ -1,12 +1,5 @@
 import { fileDimensions } from '@inkwell/core/geometry';
-import {
-  type Aim,
-  type FidelityTier,
-  formatLabel,
-  type ImageFormat,
-  ImageFormatSchema,
-  type Weighing,
-} from '@inkwell/core/model';
+import { formatLabel, type ImageFormat, ImageFormatSchema, type Weighing } from '@inkwell/core/model';
 import { bestQuality } from '@inkwell/core/planning';
 import { uploadWidths } from '@inkwell/core/surviving';
 import { tierWords, usualAim } from '@inkwell/core/weighing';
@@ -15,23 +8,8 @@ import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 import { useOpenProject } from '../../ProjectLayout.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
+import { type AimChoice, aimOf, aims, aimWords, choiceOf } from './aims.ts';
 import { DimensionsField } from './DimensionsField.tsx';
-
-type AimChoice = 'place' | 'fits' | FidelityTier;
-
-const aimOf: Record<Exclude<AimChoice, 'place'>, Aim> = {
-  fits: { kind: 'as good as fits' },
-  flick: { kind: 'no heavier than it needs', level: 'flick' },
-  look: { kind: 'no heavier than it needs', level: 'look' },
-  glance: { kind: 'no heavier than it needs', level: 'glance' },
-};
-const choiceOf = (aim: Aim): Exclude<AimChoice, 'place'> => (aim.kind === 'as good as fits' ? 'fits' : aim.level);
-const aimWords = {
-  fits: 'As good as fits',
-  flick: 'Light, holding Flick',
-  look: 'Light, holding Look',
-  glance: 'Light, holding Glance',
-};
 
 /** How a frame's file is to be encoded. */
 export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameState }) {
@@ -95,7 +73,7 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
           value={weighing.aim ? choiceOf(weighing.aim) : 'place'}
           choices={[
             ['place', `Usual: ${aimWords[choiceOf(usual)]}`],
-            ...(Object.keys(aimWords) as (keyof typeof aimWords)[]).map((each) => [each, aimWords[each]] as const),
+            ...aims.map((each) => [each, aimWords[each]] as const),
           ]}
           disabled={false}
           onChoose={(choice) => set({ aim: choice === 'place' ? null : aimOf[choice] })}

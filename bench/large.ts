@@ -1,0 +1,159 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { type OpenProject, OpenProjectSchema, type Original, SpecSheetSchema } from '@inkwell/core/model';
+import { Client } from '@inkwell/server/testing/client.ts';
+import { databaseServer, dropDatabase, ownDatabase } from '@inkwell/server/testing/databases.ts';
+import { chart } from '@inkwell/server/testing/pictures.ts';
+import { ServerProcess } from '@inkwell/server/testing/processes.ts';
+import type { Browser, Page } from '@playwright/test';
+import { openBrowser, quantile } from './browser.ts';
+import { median } from './inProcess.ts';
+
+const [pictures, placesEach, rounds] = [500, 10, 7];
+/** So many frames go in one request, as the interface sends them. */
+const together = 500;
+/** 1000 / 60, and what the browser's clock is coarse by. */
+const inTimeMs = 1000 / 60 + 0.5;
+
+async function timed(task: () => Promise<unknown>): Promise<number> {
+  const began = performance.now();
+  await task();
+  return performance.now() - began;
+}
+
+/** Ten tiny places of one sheet. @returns their ids */
+async function tinyPlaces(client: Client): Promise<string[]> {
+  const places = Array.from({ length: placesEach }, (_, at) => ({
+    slug: `place-${at}`,
+    name: `Place ${at}`,
+    purpose: 'post',
+    width: 64 + 4 * at,
+    height: 100 - 4 * at,
+    formats: ['jpeg', 'png'],
+    limit: { bytes: 100_000, unit: 'kB' },
+  }));
+  const content = { name: 'Tiny', kind: 'made up', checkedOn: '2026-11-02', places };
+  const words = { savedBy: '', note: '' };
+  const { slug } = SpecSheetSchema.parse((await client.ask('POST', '/sheets', { content, words })).body);
+  return places.map((one) => `${slug}/${one.slug}`);
+}
+
+/** Milliseconds from the press on a project's picture to its wall. */
+async function opened(browser: Browser, client: Client, name: string): Promise<number> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(client.address);
+  const link = page.getByRole('link', { name: `Open ${name}`, exact: true });
+  await link.waitFor();
+  await page.waitForLoadState('networkidle');
+  const took = await timed(async () => {
+    await link.click();
+    await page.locator('.wall-frame').first().waitFor();
+  });
+  await page.close();
+  return took;
+}
+
+/** How many of a hundred pictures of the browser come in time while something is scrolled. @param selector what is */
+async function inTime(page: Page, selector: string, side: 'left' | 'top'): Promise<number> {
+  const times = await page.evaluate<number[]>(`new Promise((resolve) => {
+    const element = document.querySelector('${selector}');
+    const times = [];
+    let last = performance.now();
+    const step = (now) => {
+      times.push(now - last);
+      last = now;
+      element.scrollBy({ ${side}: 24 });
+      if (times.length < 240) requestAnimationFrame(step);
+      else resolve(times.slice(2));
+    };
+    requestAnimationFrame(step);
+  })`);
+  return times.filter((time) => time <= inTimeMs).length / times.length;
+}
+
+interface Scrolled {
+  strip: number;
+  files: number;
+  elements: number;
+}
+
+/** Scrolls the strip of originals and the table of files, and counts what the table has made of the page. */
+async function scrolled(browser: Browser, client: Client, id: string): Promise<Scrolled> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${client.address}/projects/${id}`);
+  await page.locator('.wall-frame').first().waitFor();
+  await page.getByRole('button', { name: 'No findings' }).waitFor({ timeout: 120_000 });
+  const strip = await inTime(page, '.bench-originals', 'left');
+  await page.goto(`${client.address}/projects/${id}/files`);
+  await page.getByText(`${pictures * placesEach} files`).waitFor({ timeout: 120_000 });
+  const elements = await page.evaluate<number>('document.querySelectorAll("*").length');
+  const files = await inTime(page, '.files-table .ant-table-body', 'top');
+  await page.close();
+  return { strip, files, elements };
+}
+
+/** Milliseconds until one setting of every frame is saved, sent as the interface sends it. */
+async function savedEach(client: Client, { id, frames }: OpenProject): Promise<number> {
+  return timed(async () => {
+    for (let from = 0; from < frames.length; from += together) {
+      const some = frames.slice(from, from + together);
+      const asked = some.map((frame) => ({ id: frame.id, version: frame.version, change: { format: 'png' } }));
+      const { status } = await client.ask('PATCH', `/projects/${id}/frames`, { frames: asked });
+      if (status !== 200) throw new Error(`The frames were not saved: ${status}.`);
+    }
+  });
+}
+
+/** What it takes to work in a project with thousands of frames, beside one with ten, as a section of the results. */
+export async function largeSection(): Promise<string> {
+  const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
+  const database = await ownDatabase(databaseServer(), 'inkwell_bench');
+  const env = { ...process.env, DATABASE_URL: database, INKWELL_DATA: folder, PORT: '4690', INKWELL_LOOK: 'off' };
+  const server = await ServerProcess.start(env);
+  const browser = await openBrowser();
+  try {
+    const client = new Client(server.address);
+    const places = await tinyPlaces(client);
+    const originals: Original[] = [];
+    for (let at = 0; at < pictures; at += 1) {
+      const picture = chart(160 + (at % 50), 120 + Math.floor(at / 50));
+      originals.push(await client.original(await picture.png().toBuffer(), `chart-${at}.png`));
+    }
+    await client.project('Small', originals.slice(0, 1), places);
+    const { id } = await client.project('Large', originals, places);
+    const open = await client.open(id);
+    const [large, small]: number[][] = [[], []];
+    for (let round = 0; round < rounds; round += 1) {
+      small?.push(await opened(browser, client, 'Small'));
+      large?.push(await opened(browser, client, 'Large'));
+    }
+    const { strip, files, elements } = await scrolled(browser, client, id);
+    const all = await timed(async () => {
+      const change = { finishId: 'crisp' };
+      const { body } = await client.ask('PATCH', `/projects/${id}/settings`, { version: open.version, change });
+      if (OpenProjectSchema.parse(body).finishId !== 'crisp') throw new Error('The finish was not saved.');
+    });
+    const each = await savedEach(client, open);
+    const [ofLarge, ofSmall] = [median(large ?? []), median(small ?? [])];
+    const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
+    const ms = (value: number) => `${value.toFixed(0)} ms`;
+    return `## A large project
+${pictures} originals in ${open.frames.length} frames, beside a project with one of the originals and its ${placesEach} frames, in turns, in headless Chromium without a
+graphics card; no worker runs meanwhile.
+
+| | measured | aim |
+|---|---|---|
+| from the press on the project to its wall, median of ${rounds} | **${ms(ofLarge)}**, p95 ${ms(quantile(large ?? [], 0.95))}, **${(ofLarge / ofSmall).toFixed(2)}** times the small one (${ms(ofSmall)}) | under 1.5 s |
+| pictures of the browser in time while the strip of originals is scrolled | **${percent(strip)}** | 95 % |
+| the same of the table of files, which makes ${elements} elements | **${percent(files)}** | 95 % |
+| one setting of the project saved, which holds for all its frames | **${ms(all)}** | under 3 s |
+| one setting of every frame saved by itself | **${ms(each)}** | under 3 s |
+`;
+  } finally {
+    await browser.close();
+    await server.end();
+    await dropDatabase(database);
+    await rm(folder, { recursive: true, force: true });
+  }
+}

@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
 import { choose, drag, number, openDemo, settled, stage, test, wallFrame } from '../support/bench.ts';
+import { faults } from '../support/faults.ts';
 
 test.beforeEach(({ page }) => openDemo(page));
 
@@ -174,4 +175,40 @@ test('a change that the server refuses stays until it is taken back, and does no
   await expect.poll(() => number(page, 'Left')).toBeCloseTo(left, 1);
   await expect(page.getByRole('status')).toHaveText('Saved');
   await page.unroute('**/api/frames/*');
+});
+
+test('several pictures are selected, with hands and with keys, and the same is done to all of them', async ({
+  page,
+}) => {
+  const tab = (name: string) => page.getByRole('tab', { name: new RegExp(`^${name},`) });
+  await tab('Dune panorama').click({ modifiers: ['Control'] });
+  await tab('Festival poster').click({ modifiers: ['Shift'] });
+  const selected = page.getByRole('status').filter({ hasText: 'selected' });
+  await expect(selected).toHaveText('3 pictures selected');
+  await tab('Kite maker').focus();
+  await page.keyboard.press('Control+Enter');
+  await expect(selected).toHaveText('2 pictures selected');
+  expect.soft(await faults(page), 'selected pictures').toEqual([]);
+  await page.getByRole('button', { name: 'Finish', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Gentle' }).click();
+  await tab('Festival poster').click();
+  await expect(selected).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Finish: Gentle' })).toBeVisible();
+  await tab('Kite maker').click();
+  await expect(page.getByRole('button', { name: 'Finish: Crisp' })).toBeVisible();
+  // It was one step for both.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await tab('Dune panorama').click();
+  await expect(page.getByRole('button', { name: 'Finish: Crisp' })).toBeVisible();
+
+  await page.getByRole('button', { name: /^Pictures in the strip/ }).click();
+  await page.getByRole('menuitem', { name: 'Select all 6' }).click();
+  await tab('Snapshot').click({ modifiers: ['Control'] });
+  await page.getByRole('button', { name: 'Deliver …' }).click();
+  await expect(page.getByText('Only the frames of 5 pictures')).toBeVisible();
+  const some = page.getByRole('button', { name: /^Deliver \d+ files$/ });
+  const count = async () => Number(/\d+/.exec((await some.textContent()) ?? '')?.[0]);
+  const before = await count();
+  await page.getByRole('button', { name: 'Deliver all pictures' }).click();
+  await expect.poll(count).toBeGreaterThan(before);
 });

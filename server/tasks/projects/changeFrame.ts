@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { contentAreaOf, settledPlace } from '@inkwell/core/framing';
 import { boundsOf, clampWindow } from '@inkwell/core/geometry';
 import type { Border, Frame, FrameChange, Place, SavedFrame } from '@inkwell/core/model';
@@ -109,7 +110,7 @@ export function changeFramesOf(services: Stores, projectId: string, asked: reado
         if (!framed) return { id, is: 'gone' };
         if (framed.frame.version !== version) return { id, is: 'elsewhere', frame: framed.frame };
         try {
-          const taken = takenChange(planning, framed, change);
+          const taken = takenChange(planning, framed, otherThan(framed.frame, change));
           const key = JSON.stringify(taken);
           const group = alike.get(key) ?? { change: taken, ids: [] };
           alike.set(key, group);
@@ -134,6 +135,14 @@ export function changeFramesOf(services: Stores, projectId: string, asked: reado
       ),
   );
 }
+
+/** Of a change only what is set otherwise: whoever sends all settings of frames changes them alike all the same. */
+const otherThan = (frame: Frame, change: FrameChange): FrameChange => {
+  const before = new Map<string, unknown>(Object.entries(frame));
+  return Object.fromEntries(
+    Object.entries(change).filter(([name, value]) => !isDeepStrictEqual(before.get(name), value)),
+  );
+};
 
 /** Frames that are changed alike. */
 interface Alike {

@@ -4,6 +4,11 @@ import { previewUrl } from '../../../api/library/originals.ts';
 import { useBenchStore } from '../state/useBench.ts';
 import { lookOf } from './lookOf.ts';
 
+const keysOf = ({ ctrlKey, metaKey, shiftKey }: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) => ({
+  isCtrl: ctrlKey || metaKey,
+  isShift: shiftKey,
+});
+
 /** One original in the strip of those on the bench, with a dot that says whether it was looked at, and what is still open. */
 export function OriginalTab(props: {
   original: Original;
@@ -31,7 +36,14 @@ export function OriginalTab(props: {
       className="plain-button bench-thumb"
       data-look={look}
       data-selected={isSelected}
-      onClick={({ ctrlKey, metaKey, shiftKey }) => onPress({ isCtrl: ctrlKey || metaKey, isShift: shiftKey })}
+      onClick={(event) => onPress(keysOf(event))}
+      onKeyDown={(event) => {
+        // With Ctrl or Shift a key does not press a button by itself.
+        const keys = keysOf(event);
+        if ((event.key !== 'Enter' && event.key !== ' ') || !(keys.isCtrl || keys.isShift)) return;
+        event.preventDefault();
+        onPress(keys);
+      }}
     >
       <img alt="" src={previewUrl(original, 160)} />
     </button>

@@ -1,7 +1,7 @@
 import { shippedFinishes } from '@inkwell/core/finishing';
 import type { OpenProject, ProposalKind, Seen } from '@inkwell/core/model';
 import { Button, Dropdown } from 'antd';
-import { Link } from 'react-router';
+import { useNavigate } from 'react-router';
 import { seenOf } from '../../../api/library/seen.ts';
 import { counted } from '../../../parts/counted.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
@@ -26,6 +26,7 @@ export function SelectionBar(props: {
 }) {
   const { project, selected: ids, seen, onSelect } = props;
   const store = useBenchStore();
+  const navigate = useNavigate();
   const finishes = useBench(({ saved }) => saved.finishes);
   const lettering = useBench(({ settings }) => settings.projects[project.id]?.lettering ?? []);
   const originals = useBench(({ settings }) => settings.originals);
@@ -44,9 +45,9 @@ export function SelectionBar(props: {
   return (
     <section className="selection-bar small" aria-label="What is selected">
       <strong role="status">{counted(ids.size, 'picture')} selected</strong>
-      <Link to={`/projects/${project.id}/choose`} state={{ ticked: [...ids] }}>
+      <Button size="small" onClick={() => navigate(`/projects/${project.id}/choose`, { state: { ticked: [...ids] } })}>
         Places …
-      </Link>
+      </Button>
       <Dropdown
         trigger={['click']}
         menu={{
@@ -119,9 +120,12 @@ export function SelectionBar(props: {
           <Button size="small">Words</Button>
         </Dropdown>
       )}
-      <Link to={`/projects/${project.id}/deliver`} state={{ originalIds: [...ids] }}>
+      <Button
+        size="small"
+        onClick={() => navigate(`/projects/${project.id}/deliver`, { state: { originalIds: [...ids] } })}
+      >
         Deliver …
-      </Link>
+      </Button>
       <Button size="small" type="text" onClick={() => onSelect(new Set())}>
         Select none
       </Button>

@@ -37,7 +37,9 @@ import { ApplySetSchema, SaveSetSchema } from '../api/resources/placeSets.ts';
 import {
   ChangeFramesSchema,
   ChangeOriginalsSchema,
+  MeasuredOfSchema,
   RewriteSchema,
+  SaveFramesSchema,
   SettingsSchema as SaveProject,
 } from '../api/resources/projects.ts';
 import { FindingStateSchema } from '../api/resources/sheetFindings.ts';
@@ -110,6 +112,8 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'POST /projects/:id/originals': { body: ChangeOriginalsSchema },
   'POST /projects/:id/rewriting': { body: RewriteSchema },
   'POST /projects/:id/frames': { body: ChangeFramesSchema },
+  'PATCH /projects/:id/frames': { body: SaveFramesSchema },
+  'POST /projects/:id/measured': { body: MeasuredOfSchema },
 };
 /** Takes a file, or nothing but what its address says. */
 const takesNothing = /^(GET|DELETE)|restore$|duplicate$|look$|cancel$|empty$|^POST \/(originals|fonts)$/;

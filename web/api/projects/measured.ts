@@ -7,8 +7,10 @@ import { ask } from '../client.ts';
 
 const pollMs = 700;
 
-/** So many frames are asked about at once, or a few more: all frames of an original are asked about together. */
+/** So many frames are asked about at once, or a few more, so that all frames of an original are asked about together. */
 const pageFrames = 250;
+/** The server answers no more. */
+const mostTogether = 500;
 
 /** One request at a time, so that no answer overtakes a newer one; what is in sight goes first. */
 const queue = new PQueue({ concurrency: 1 });
@@ -33,14 +35,15 @@ async function askFor(
   return answer;
 }
 
-/** The ids of frames, in pages of which each begins with another original. */
+/** The ids of frames, in pages of which each begins with another original, where that has not too many itself. */
 function pagesOf(frames: readonly Frame[]): string[][] {
   const pages: string[][] = [];
   let last: string | null = null;
   for (const { id, originalId } of frames) {
     const page = pages.at(-1);
-    if (!page || (page.length >= pageFrames && originalId !== last)) pages.push([id]);
-    else page.push(id);
+    const room = originalId === last ? mostTogether : pageFrames;
+    if (page && page.length < room) page.push(id);
+    else pages.push([id]);
     last = originalId;
   }
   return pages;
@@ -101,10 +104,10 @@ const isOpen = (measured: readonly Measured[] | undefined): boolean =>
 /** Asks about the frames in sight more often than about their page, where there are many pages. */
 export function useShownMeasured({ id, frames }: OpenProject, originalId: string | undefined): void {
   const client = useQueryClient();
-  const frameIds = useMemo(
-    () => frames.filter((frame) => frame.originalId === originalId).map((frame) => frame.id),
-    [frames, originalId],
-  );
+  const frameIds = useMemo(() => {
+    const shown = frames.filter((frame) => frame.originalId === originalId);
+    return shown.slice(0, mostTogether).map((frame) => frame.id);
+  }, [frames, originalId]);
   useQuery({
     queryKey: [...keyOf(id, 'shown'), frameIds],
     queryKeyHashFn: hashOf,

@@ -53,14 +53,13 @@ async function openGround(settings: Settings) {
   return { log, db, close, cache, fetchBlob, decoders, copies, fonts, planner, recent: new RecentPixels(copies) };
 }
 
-export interface RunningServer {
-  address: string;
+export interface OpenServices {
   services: Services;
   stop(): Promise<void>;
 }
 
-/** Starts the web server on 127.0.0.1. It measures and delivers nothing: that is a worker's. */
-export async function startServer(settings: Settings): Promise<RunningServer> {
+/** Opens what the API and the command line work with. */
+export async function openServices(settings: Settings): Promise<OpenServices> {
   const { log, db, close, cache, fetchBlob, decoders, copies, fonts, planner, recent } = await openGround(settings);
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 500), copies);
   const isLooking = settings.INKWELL_LOOK === 'on';
@@ -82,6 +81,22 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
     accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
     log,
   };
+  return {
+    services,
+    async stop() {
+      decoders.end();
+      await close();
+    },
+  };
+}
+
+export interface RunningServer extends OpenServices {
+  address: string;
+}
+
+/** Starts the web server on 127.0.0.1. It measures and delivers nothing: that is a worker's. */
+export async function startServer(settings: Settings): Promise<RunningServer> {
+  const { services, stop } = await openServices(settings);
   const server = createServer(makeApp(services, settings.INKWELL_WEB));
   // Longer than any browser waits before it asks again: a connection that closes just then would lose what is asked.
   server.keepAliveTimeout = 75_000;
@@ -92,8 +107,7 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
     async stop() {
       server.closeAllConnections();
       await new Promise((closed) => server.close(closed));
-      decoders.end();
-      await close();
+      await stop();
     },
   };
 }

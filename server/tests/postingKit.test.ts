@@ -185,7 +185,7 @@ test('the command says what it found, and ends with 0, 2 or 1', async () => {
     new Promise<{ code: number; said: string }>((resolve) => {
       const child = execFile(
         process.execPath,
-        ['--import', 'tsx', 'server/commandLine/verify.ts', ...args],
+        ['--import', 'tsx', 'server/commandLine/main.ts', 'verify', ...args],
         { cwd: root },
         (_, out, err) => resolve({ code: child.exitCode ?? -1, said: out + err }),
       );
@@ -198,6 +198,6 @@ test('the command says what it found, and ends with 0, 2 or 1', async () => {
   });
   const wrong = await changed('wrong', { [manifest.files[0]?.file ?? '']: null });
   expect(await run(wrong)).toMatchObject({ code: 2, said: expect.stringContaining('9 files, 1 wrong') });
-  expect(await run()).toMatchObject({ code: 1, said: expect.stringContaining('./inkwell verify ARCHIVE.zip') });
+  expect(await run()).toMatchObject({ code: 1, said: expect.stringContaining('archive') });
   expect(await run('/nowhere.zip')).toMatchObject({ code: 1, said: 'There is no file /nowhere.zip.\n' });
 });

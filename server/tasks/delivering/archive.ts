@@ -40,7 +40,8 @@ export function archiveOf(
   for (const { line, path } of files) {
     zip.addReadStreamLazy(path, { ...options, size: line.bytes }, (ready) => ready(null, readBlob(db, line.sha256)));
   }
-  for (const [name, text] of textsOf(stored, delivery, kit, network)) zip.addBuffer(Buffer.from(text), name, options);
+  for (const [name, text] of kitTextsOf(stored, delivery, kit, network))
+    zip.addBuffer(Buffer.from(text), name, options);
   zip.end();
   return zip.outputStream;
 }
@@ -48,11 +49,12 @@ export function archiveOf(
 /** Archives carry the hours of a clock without its zone: those of UTC, so that every machine writes the same. */
 const asUtc = (date: Date) => new Date(date.getTime() + date.getTimezoneOffset() * 60_000);
 
-const textsOf = (
-  stored: StoredDelivery,
+/** The texts of an archive by their names. */
+export const kitTextsOf = (
+  stored: Pick<StoredDelivery, 'projectName'>,
   delivery: Delivery,
   kit: readonly KitNetwork[],
-  network: string | null,
+  network: string | null = null,
 ): [name: string, text: string][] => [
   ['manifest.json', `${JSON.stringify(manifestOf(stored, delivery, kitFiles(kit), network), null, 2)}\n`],
   ['posting.csv', postingTable(kit)],

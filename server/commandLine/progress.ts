@@ -1,0 +1,35 @@
+import { Presets, SingleBar } from 'cli-progress';
+
+/** Shows how far something is: as a bar on a terminal, in lines elsewhere. It goes to standard error, so that results can be read from the other. */
+export class Progress {
+  private readonly bar: SingleBar | null;
+  private last = -1;
+
+  constructor(
+    private readonly what: string,
+    private readonly of: number,
+    isQuiet: boolean,
+  ) {
+    const isTerminal = process.stderr.isTTY === true && !isQuiet;
+    const format = `${what} {bar} {value} of {total}`;
+    this.bar = isTerminal ? new SingleBar({ format, stream: process.stderr, hideCursor: true }, Presets.rect) : null;
+    this.isSilent = isQuiet;
+    this.bar?.start(of, 0);
+  }
+
+  private readonly isSilent: boolean;
+
+  at(count: number): void {
+    if (count === this.last) return;
+    this.bar?.update(count);
+    // Every tenth part is enough to see that it goes on.
+    const isNext =
+      Math.floor((count * 10) / Math.max(1, this.of)) > Math.floor((this.last * 10) / Math.max(1, this.of));
+    if (!this.bar && !this.isSilent && isNext) console.error(`${this.what}: ${count} of ${this.of}`);
+    this.last = count;
+  }
+
+  end(): void {
+    this.bar?.stop();
+  }
+}

@@ -45,6 +45,7 @@ export function StripMenu({ strip, count }: { strip: ReturnType<typeof useStrip>
     >
       <Button
         size="small"
+        className="strip-menu"
         title="Order, filter and select the pictures"
         aria-label={`Pictures in the strip: ${filterWords[order.filter]}, ${counted(originals.length, 'picture')}`}
       >

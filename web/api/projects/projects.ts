@@ -5,6 +5,7 @@ import {
   OpenProjectSchema,
   ProjectSchema,
   type ProjectSettings,
+  pairKey,
 } from '@inkwell/core/model';
 import { useMutation, useMutationState, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
@@ -63,7 +64,6 @@ interface OriginalsChange {
   add?: string[];
   remove?: string[];
 }
-export const pairKey = ({ originalId, placeId }: Pair): string => `${originalId} ${placeId}`;
 
 const choosingKey = (projectId: string, what: 'originals' | 'frames') => ['choosing', projectId, what];
 

@@ -53,7 +53,7 @@ export function useProjectActions() {
 }
 
 /** A picture at a place. */
-export type Pair = Pick<Frame, 'originalId' | 'placeId'>;
+type Pair = Pick<Frame, 'originalId' | 'placeId'>;
 /** What is asked of the frames of a project: pairs to add, as they are given or composed, and pairs to take out. */
 interface FramesChange {
   add?: (Pair & { settings?: FrameSettings })[];

@@ -1,6 +1,6 @@
 import type { Analysis, Composing, Original } from '@inkwell/core/model';
 import { asComposed } from '@inkwell/core/proposing';
-import { remembering } from '../../../parts/remembering.ts';
+import { remembering } from '../../../parts/many/remembering.ts';
 
 /** By the marks themselves: they are replaced, never changed, and what asks for the same gets the same. */
 const remembered = remembering<Original['marks'], Original['marks']>();

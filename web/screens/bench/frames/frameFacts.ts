@@ -24,7 +24,7 @@ import {
 } from '@inkwell/core/planning';
 import { openTilt } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
-import { remembering } from '../../../parts/remembering.ts';
+import { remembering } from '../../../parts/many/remembering.ts';
 import { type Finishing, finishFor } from './finishing.ts';
 import { learn, serverHash } from './serverHashes.ts';
 

@@ -4,9 +4,9 @@ import {
   MeasuredSchema,
   type OpenProject,
   type Original,
-  SpecSheetSchema,
   type Window,
 } from '@inkwell/core/model';
+import { samplePlace } from '@inkwell/core/testing';
 import { afterAll, expect, test } from 'vitest';
 import { z } from 'zod';
 import { startServer } from '../start.ts';
@@ -27,19 +27,14 @@ const [pictures, placesEach] = [44, 7];
 
 /** A project with more frames than are planned while somebody waits, all of them tiny. */
 async function manyFrames(): Promise<OpenProject> {
-  const places = Array.from({ length: placesEach }, (_, at) => ({
-    slug: `place-${at}`,
-    name: `Place ${at}`,
-    purpose: 'post',
-    width: 16 + at,
-    height: 24 - at,
-    formats: ['jpeg', 'png'],
-    limit: { bytes: 100_000, unit: 'kB' },
-    ...(at === 0 ? { group: { kind: 'panels', min: 2, max: 4 } } : {}),
-  }));
-  const content = { name: 'Tiny', kind: 'made up', checkedOn: '2026-11-02', places };
-  const words = { savedBy: '', note: '' };
-  const { slug } = SpecSheetSchema.parse((await client.ask('POST', '/sheets', { content, words })).body);
+  const places = Array.from({ length: placesEach }, (_, at) =>
+    samplePlace({
+      slug: `place-${at}`,
+      width: 16 + at,
+      height: 24 - at,
+      ...(at === 0 ? { group: { kind: 'panels', min: 2, max: 4 } } : {}),
+    }),
+  );
   const originals: Original[] = [];
   for (let at = 0; at < pictures; at += 1) {
     originals.push(
@@ -51,11 +46,7 @@ async function manyFrames(): Promise<OpenProject> {
       ),
     );
   }
-  return client.project(
-    'Many',
-    originals,
-    places.map((one) => `${slug}/${one.slug}`),
-  );
+  return client.project('Many', originals, await client.sheet('Tiny', places));
 }
 
 test('many frames are saved at once, each by itself, and all is measured anew by whoever works', async () => {

@@ -4,7 +4,9 @@ import { bookAsCsv } from '@inkwell/server/tasks/book/bookFiles.ts';
 import type { Client } from '@inkwell/server/testing/client.ts';
 import { chart } from '@inkwell/server/testing/pictures.ts';
 import { z } from 'zod';
+import { quantile } from './browser.ts';
 import { Program } from './program.ts';
+import { timed } from './timed.ts';
 
 const sheetCount = 200;
 const placesEach = 15;
@@ -24,13 +26,7 @@ interface BookFigures {
   effects: { limit: number; height: number; ratios: number };
 }
 
-const p95 = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length * 0.95)] ?? Number.NaN;
-
-async function timed(task: () => Promise<unknown>): Promise<number> {
-  const began = performance.now();
-  await task();
-  return performance.now() - began;
-}
+const p95 = (times: readonly number[]): number => quantile(times, 0.95);
 
 /** A book of many sheets, all made up by counting. */
 function largeBook(): SheetFile[] {

@@ -1,7 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type OpenProject, OpenProjectSchema, type Original, SpecSheetSchema } from '@inkwell/core/model';
+import { type OpenProject, OpenProjectSchema, type Original } from '@inkwell/core/model';
 import { Client } from '@inkwell/server/testing/client.ts';
 import { databaseServer, dropDatabase, ownDatabase } from '@inkwell/server/testing/databases.ts';
 import { chart } from '@inkwell/server/testing/pictures.ts';
@@ -9,6 +9,7 @@ import { ServerProcess } from '@inkwell/server/testing/processes.ts';
 import type { Browser, Page } from '@playwright/test';
 import { openBrowser, quantile } from './browser.ts';
 import { median } from './inProcess.ts';
+import { timed } from './timed.ts';
 
 const [pictures, placesEach, rounds] = [500, 10, 7];
 /** So many frames go in one request, as the interface sends them. */
@@ -16,28 +17,20 @@ const together = 500;
 /** 1000 / 60, and what the browser's clock is coarse by. */
 const inTimeMs = 1000 / 60 + 0.5;
 
-async function timed(task: () => Promise<unknown>): Promise<number> {
-  const began = performance.now();
-  await task();
-  return performance.now() - began;
-}
-
 /** Ten tiny places of one sheet. @returns their ids */
-async function tinyPlaces(client: Client): Promise<string[]> {
-  const places = Array.from({ length: placesEach }, (_, at) => ({
-    slug: `place-${at}`,
-    name: `Place ${at}`,
-    purpose: 'post',
-    width: 64 + 4 * at,
-    height: 100 - 4 * at,
-    formats: ['jpeg', 'png'],
-    limit: { bytes: 100_000, unit: 'kB' },
-  }));
-  const content = { name: 'Tiny', kind: 'made up', checkedOn: '2026-11-02', places };
-  const words = { savedBy: '', note: '' };
-  const { slug } = SpecSheetSchema.parse((await client.ask('POST', '/sheets', { content, words })).body);
-  return places.map((one) => `${slug}/${one.slug}`);
-}
+const tinyPlaces = (client: Client): Promise<string[]> =>
+  client.sheet(
+    'Tiny',
+    Array.from({ length: placesEach }, (_, at) => ({
+      slug: `place-${at}`,
+      name: `Place ${at}`,
+      purpose: 'post',
+      width: 64 + 4 * at,
+      height: 100 - 4 * at,
+      formats: ['jpeg', 'png'],
+      limit: { bytes: 100_000, unit: 'kB' },
+    })),
+  );
 
 /** Milliseconds from the press on a project's picture to its wall. */
 async function opened(browser: Browser, client: Client, name: string): Promise<number> {

@@ -7,7 +7,7 @@ import { createBrowserRouter } from 'react-router';
 // Of the two providers only this one can show a change at once, which the bench asks for.
 import { RouterProvider } from 'react-router/dom';
 import { ApiError } from './api/client.ts';
-import { Shell } from './parts/Shell.tsx';
+import { Shell } from './parts/shell/Shell.tsx';
 import { BenchScreen } from './screens/bench/BenchScreen.tsx';
 import { ChooseScreen } from './screens/choose/ChooseScreen.tsx';
 import { DeliveryScreen } from './screens/delivery/DeliveryScreen.tsx';

@@ -46,11 +46,13 @@ function problemAt(content: unknown, path: readonly PropertyKey[], message: stri
     const field = typeof first === 'string' && isSheetField(first) ? first : null;
     return { place: null, field, where: field ? sheetFields[field].label : 'This sheet', message };
   }
-  const places = (content as { places?: Partial<Place>[] } | null)?.places;
-  const { name, slug = null } = places?.[index] ?? {};
+  const places = (content as { places?: Partial<Record<keyof Place, unknown>>[] } | null)?.places;
+  const { name, slug } = places?.[index] ?? {};
   const field = placeFieldOf(part);
-  const where = `“${name || `Place ${index + 1}`}”${field ? `, ${placeFields[field].label}` : ''}`;
-  return { place: slug, field, where, message };
+  // What is wrong may be the name itself, which is of any kind then.
+  const called = typeof name === 'string' && name !== '' ? name : `Place ${index + 1}`;
+  const where = `“${called}”${field ? `, ${placeFields[field].label}` : ''}`;
+  return { place: typeof slug === 'string' ? slug : null, field, where, message };
 }
 
 /** Everything that is wrong with a sheet, in the order of its form. */

@@ -116,3 +116,7 @@ export const plainSettings = {
 /** A change to a frame: what a fix carries, and what the bench saves. */
 export const FrameChangeSchema = FrameSettingsSchema.partial();
 export type FrameChange = z.infer<typeof FrameChangeSchema>;
+
+/** Which frame of a project it is: one picture at one place. */
+export const pairKey = ({ originalId, placeId }: Pick<Frame, 'originalId' | 'placeId'>): string =>
+  `${originalId} ${placeId}`;

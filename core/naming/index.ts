@@ -1,2 +1,3 @@
 export * from './fileNames.ts';
 export * from './folderNames.ts';
+export * from './reserved.ts';

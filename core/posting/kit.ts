@@ -1,5 +1,5 @@
 import type { ManifestFile } from '../model/index.ts';
-import { apart, folderName } from '../naming/index.ts';
+import { apart, folderName, isReserved } from '../naming/index.ts';
 
 /** A delivered file as it lies in the kit. */
 export interface KitFile {
@@ -43,8 +43,12 @@ function groupOf({ placeThen, piece }: ManifestFile): KitEntry['group'] {
 /** Where a path is cut, so many characters are left free for a number. */
 const numberRoom = 4;
 
-/** A path whose file name is cut before its extension where the whole would be too long. */
-function boundedPath(folder: string, name: string): string {
+/**
+ * The path of a file. A name that Windows keeps for a device gets a word in front, and one with which the whole would be too long is
+ * cut before its extension.
+ */
+function boundedPath(folder: string, file: string): string {
+  const name = isReserved(file) ? `file-${file}` : file;
   const room = longestPath - folder.length - 1;
   if (name.length <= room) return `${folder}/${name}`;
   const dot = name.lastIndexOf('.');

@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
-import { ZodError } from 'zod';
+import { ZodError, z } from 'zod';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
 import { isDatabaseAway, isUnfit } from '../postgresFailures.ts';
 import { UserError } from '../userError.ts';
@@ -45,6 +45,7 @@ function refusalOf(error: unknown): UserError | null {
       400,
     );
   }
+  if (statusOf(error) === 413) return new UserError(tooLarge(error), 413);
   const words = httpWords[statusOf(error) ?? 0];
   if (words) return new UserError(words, statusOf(error) as UserError['status']);
   return error instanceof SyntaxError || error instanceof URIError
@@ -56,9 +57,15 @@ function refusalOf(error: unknown): UserError | null {
 const httpWords: Record<number, string> = {
   400: 'The request is not readable. Reload the page and try again.',
   404: 'This is not there. Go back and reload.',
-  413: 'The request is larger than 2 MB, the most that is taken at once. Send less of it at a time.',
   415: 'The request is written in a way that is not read here. JSON is taken in UTF-8, plain or compressed with gzip.',
 };
+
+/** Some requests may be larger than others: the parser says which limit was passed. */
+function tooLarge(error: unknown): string {
+  const { data } = z.object({ limit: z.number() }).safeParse(error);
+  const most = data ? `${Math.round(data.limit / 1024 ** 2)} MB, the most that is` : 'what is';
+  return `The request is larger than ${most} taken at once. Send less of it at a time.`;
+}
 
 /** The first thing that is wrong with the input, and where. */
 function sentenceOf(error: ZodError): string {

@@ -11,8 +11,10 @@ import {
   OpenProjectSchema,
   type Original,
   OriginalSchema,
+  type Place,
   type Seen,
   SeenSchema,
+  SpecSheetSchema,
 } from '@inkwell/core/model';
 import { z } from 'zod';
 
@@ -63,6 +65,14 @@ export class Client {
 
   async original(data: Buffer, fileName: string): Promise<Original> {
     return OriginalSchema.parse((await this.upload(data, fileName)).body);
+  }
+
+  /** A new sheet of one's own. @returns the ids of its places */
+  async sheet(name: string, places: readonly (Partial<Place> & { slug: string })[]): Promise<string[]> {
+    const content = { name, kind: 'made up', checkedOn: '2026-11-02', places };
+    const words = { savedBy: '', note: '' };
+    const { slug } = SpecSheetSchema.parse((await this.ask('POST', '/sheets', { content, words })).body);
+    return places.map((place) => `${slug}/${place.slug}`);
   }
 
   /** A new project with every given original in every given place. */

@@ -342,8 +342,8 @@ async function finishSettings() {
 }
 
 test('what cannot be stored, or read, is refused in words', async () => {
-  const post = (body: string | Uint8Array, headers: Record<string, string> = {}) =>
-    fetch(`${address}/api/projects`, {
+  const post = (body: string | Uint8Array, headers: Record<string, string> = {}, path = '/projects') =>
+    fetch(`${address}/api${path}`, {
       method: 'POST',
       body,
       headers: { 'Content-Type': 'application/json', ...headers },
@@ -355,6 +355,12 @@ test('what cannot be stored, or read, is refused in words', async () => {
   expect(await said(await post('{"name":"kite\\u0000"}'))).toEqual([400, expect.stringContaining('cannot be stored')]);
   expect(await said(await post('{"name":"kite\\ud83d"}'))).toEqual([400, expect.stringContaining('cannot be stored')]);
   expect(await said(await post(`{"name":"${'x'.repeat(3_000_000)}"}`))).toEqual([413, expect.stringContaining('2 MB')]);
+  // Where many frames are meant, more is taken.
+  const frames = '/projects/00000000-0000-4000-8000-000000000001/frames';
+  expect(await said(await post(`"${'x'.repeat(17_000_000)}"`, {}, frames))).toEqual([
+    413,
+    expect.stringContaining('16 MB'),
+  ]);
   expect(await said(await post('{}', { 'Content-Encoding': 'klingon' }))).toEqual([
     415,
     expect.stringContaining('UTF-8'),

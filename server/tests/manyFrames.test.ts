@@ -1,4 +1,12 @@
-import { type Frame, MeasuredSchema, type OpenProject, type Original, SpecSheetSchema } from '@inkwell/core/model';
+import {
+  type Frame,
+  FrameSettingsSchema,
+  MeasuredSchema,
+  type OpenProject,
+  type Original,
+  type Window,
+} from '@inkwell/core/model';
+import { samplePlace } from '@inkwell/core/testing';
 import { afterAll, expect, test } from 'vitest';
 import { z } from 'zod';
 import { startServer } from '../start.ts';
@@ -19,19 +27,14 @@ const [pictures, placesEach] = [44, 7];
 
 /** A project with more frames than are planned while somebody waits, all of them tiny. */
 async function manyFrames(): Promise<OpenProject> {
-  const places = Array.from({ length: placesEach }, (_, at) => ({
-    slug: `place-${at}`,
-    name: `Place ${at}`,
-    purpose: 'post',
-    width: 16 + at,
-    height: 24 - at,
-    formats: ['jpeg', 'png'],
-    limit: { bytes: 100_000, unit: 'kB' },
-    ...(at === 0 ? { group: { kind: 'panels', min: 2, max: 4 } } : {}),
-  }));
-  const content = { name: 'Tiny', kind: 'made up', checkedOn: '2026-11-02', places };
-  const words = { savedBy: '', note: '' };
-  const { slug } = SpecSheetSchema.parse((await client.ask('POST', '/sheets', { content, words })).body);
+  const places = Array.from({ length: placesEach }, (_, at) =>
+    samplePlace({
+      slug: `place-${at}`,
+      width: 16 + at,
+      height: 24 - at,
+      ...(at === 0 ? { group: { kind: 'panels', min: 2, max: 4 } } : {}),
+    }),
+  );
   const originals: Original[] = [];
   for (let at = 0; at < pictures; at += 1) {
     originals.push(
@@ -43,11 +46,7 @@ async function manyFrames(): Promise<OpenProject> {
       ),
     );
   }
-  return client.project(
-    'Many',
-    originals,
-    places.map((one) => `${slug}/${one.slug}`),
-  );
+  return client.project('Many', originals, await client.sheet('Tiny', places));
 }
 
 test('many frames are saved at once, each by itself, and all is measured anew by whoever works', async () => {
@@ -69,9 +68,15 @@ test('many frames are saved at once, each by itself, and all is measured anew by
   const strip = project.frames.find(({ placeId }) => placeId.endsWith('place-0')) as Frame;
   const [elsewhere, ...rest] = plain as [Frame, ...Frame[]];
   await client.ask('PATCH', `/frames/${elsewhere.id}`, { version: 1, change: { stretch: 1.05 } });
+  const turned = { ...(rest[0]?.window as Window), turn: 3 };
   const gone = '00000000-0000-4000-8000-000000000001';
   const asked = [
-    ...rest.map(({ id }) => ({ id, version: 1, change: { format: 'png' } })),
+    // The first with all its settings, as the bench sends them: a window that is turned stays composed.
+    ...rest.map(({ id, version: _, ...frame }, at) => ({
+      id,
+      version: 1,
+      change: at === 0 ? FrameSettingsSchema.parse({ ...frame, format: 'png', window: turned }) : { format: 'png' },
+    })),
     { id: elsewhere.id, version: 1, change: { format: 'png' } },
     { id: strip.id, version: 1, change: { grid: { columns: 9, rows: 1 } } },
     { id: gone, version: 1, change: { format: 'png' } },
@@ -88,6 +93,7 @@ test('many frames are saved at once, each by itself, and all is measured anew by
   const after = await client.open(project.id);
   const now = new Map(after.frames.map((frame) => [frame.id, frame]));
   expect(rest.every(({ id }) => now.get(id)?.format === 'png' && now.get(id)?.version === 2)).toBe(true);
+  expect(now.get(rest[0]?.id ?? '')).toMatchObject({ composed: true, window: { turn: 3 } });
   expect([elsewhere, strip].map(({ id }) => now.get(id)?.format)).toEqual(['jpeg', 'jpeg']);
 
   // One setting of the project holds for more frames than are planned at once.

@@ -11,8 +11,8 @@ import { seenOf, useSeen } from '../api/library/seen.ts';
 import { usePlaces } from '../api/library/specBook.ts';
 import { useMeasured } from '../api/projects/measured.ts';
 import { useFontBook } from '../fonts/useFontBook.ts';
-import { remembering } from '../parts/remembering.ts';
-import { useUnhurried } from '../parts/useUnhurried.ts';
+import { remembering } from '../parts/many/remembering.ts';
+import { useUnhurried } from '../parts/many/useUnhurried.ts';
 
 /** A frame as the server has it, with what was measured of it. */
 export interface ProjectFrame {

@@ -110,7 +110,7 @@ export function changeFramesOf(services: Stores, projectId: string, asked: reado
         if (!framed) return { id, is: 'gone' };
         if (framed.frame.version !== version) return { id, is: 'elsewhere', frame: framed.frame };
         try {
-          const taken = takenChange(planning, framed, otherThan(framed.frame, change));
+          const taken = otherThan(framed.frame, takenChange(planning, framed, change));
           const key = JSON.stringify(taken);
           const group = alike.get(key) ?? { change: taken, ids: [] };
           alike.set(key, group);
@@ -136,7 +136,7 @@ export function changeFramesOf(services: Stores, projectId: string, asked: reado
   );
 }
 
-/** Of a change only what is set otherwise: whoever sends all settings of frames changes them alike all the same. */
+/** What a change sets otherwise: whoever sends all settings of frames changes them alike all the same. */
 const otherThan = (frame: Frame, change: FrameChange): FrameChange => {
   const before = new Map<string, unknown>(Object.entries(frame));
   return Object.fromEntries(

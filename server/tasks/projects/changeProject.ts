@@ -1,13 +1,13 @@
 import { resolveFinish } from '@inkwell/core/finishing';
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
 import {
-  type Frame,
   type FrameSettings,
   type ImageFormat,
   type OpenProject,
   type Pins,
   type Place,
   type ProjectSettings,
+  pairKey,
   plainSettings,
   type SpecSheet,
 } from '@inkwell/core/model';
@@ -159,8 +159,8 @@ export async function chooseFrames(
     services,
     (tx) => changeFrames(tx, id, add, remove),
     async (tx) => {
-      const keys = new Set(add.map(keyOf));
-      return (await framesOfProject(tx, id)).filter(({ frame }) => keys.has(keyOf(frame)));
+      const keys = new Set(add.map(pairKey));
+      return (await framesOfProject(tx, id)).filter(({ frame }) => keys.has(pairKey(frame)));
     },
   );
   return opened(services.db, id);
@@ -171,6 +171,3 @@ function usualFormat({ formats, wishes }: Place): ImageFormat {
   const wished = wishes?.formats?.find((format) => formats.includes(format));
   return wished ?? (formats.includes('jpeg') ? 'jpeg' : (formats[0] ?? 'png'));
 }
-
-/** Which frame of a project it is. */
-const keyOf = ({ originalId, placeId }: Pick<Frame, 'originalId' | 'placeId'>) => `${originalId} ${placeId}`;

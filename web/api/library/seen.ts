@@ -2,7 +2,7 @@ import { analyserVersion, type OpenProject, type Seen, SeenSchema } from '@inkwe
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { z } from 'zod';
-import { remembering } from '../../parts/remembering.ts';
+import { remembering } from '../../parts/many/remembering.ts';
 import { ask, tell } from '../client.ts';
 
 const lookingPollMs = 1000;

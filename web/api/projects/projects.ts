@@ -5,6 +5,7 @@ import {
   OpenProjectSchema,
   ProjectSchema,
   type ProjectSettings,
+  pairKey,
 } from '@inkwell/core/model';
 import { useMutation, useMutationState, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
@@ -52,7 +53,7 @@ export function useProjectActions() {
 }
 
 /** A picture at a place. */
-export type Pair = Pick<Frame, 'originalId' | 'placeId'>;
+type Pair = Pick<Frame, 'originalId' | 'placeId'>;
 /** What is asked of the frames of a project: pairs to add, as they are given or composed, and pairs to take out. */
 interface FramesChange {
   add?: (Pair & { settings?: FrameSettings })[];
@@ -63,7 +64,6 @@ interface OriginalsChange {
   add?: string[];
   remove?: string[];
 }
-export const pairKey = ({ originalId, placeId }: Pair): string => `${originalId} ${placeId}`;
 
 const choosingKey = (projectId: string, what: 'originals' | 'frames') => ['choosing', projectId, what];
 

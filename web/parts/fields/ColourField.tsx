@@ -4,7 +4,7 @@ import { Button, Input, Popover } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { sentenceOf } from '../../api/client.ts';
 import { useColours } from '../../api/library/originals.ts';
-import { PicturePicker } from '../PicturePicker.tsx';
+import { PicturePicker } from '../pictures/PicturePicker.tsx';
 
 /** A colour: typed, one of those that stand out in the picture, or taken from it under a loupe. */
 export function ColourField(props: {

@@ -3,7 +3,7 @@ import { Button, Checkbox } from 'antd';
 import { useMemo } from 'react';
 import { previewUrl } from '../../api/library/originals.ts';
 import { counted } from '../../parts/counted.ts';
-import { useGrowing } from '../../parts/useGrowing.tsx';
+import { useGrowing } from '../../parts/many/useGrowing.tsx';
 
 /** The pictures of a project, with a tick for each that is given places. */
 export function PictureList(props: {

@@ -1,7 +1,7 @@
-import type { OpenProject, Original } from '@inkwell/core/model';
+import { type OpenProject, type Original, pairKey } from '@inkwell/core/model';
 import { useMemo } from 'react';
 import { useOriginals } from '../../api/library/originals.ts';
-import { pairKey, useAsked } from '../../api/projects/projects.ts';
+import { useAsked } from '../../api/projects/projects.ts';
 
 const itself = (id: string) => id;
 const none: Original[] = [];

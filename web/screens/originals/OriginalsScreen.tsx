@@ -7,9 +7,9 @@ import { useState } from 'react';
 import { fileUrl, previewUrl, useOriginalActions, useOriginals } from '../../api/library/originals.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
 import { NameField } from '../../parts/fields/NameField.tsx';
-import { PagePicker, pagesWord } from '../../parts/PagePicker.tsx';
+import { useGrowing } from '../../parts/many/useGrowing.tsx';
+import { PagePicker, pagesWord } from '../../parts/pictures/PagePicker.tsx';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
-import { useGrowing } from '../../parts/useGrowing.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
 const none: Original[] = [];

@@ -1,4 +1,4 @@
-import { FramePicture } from '../../../parts/FramePicture.tsx';
+import { FramePicture } from '../../../parts/pictures/FramePicture.tsx';
 import { type BenchFrame, type FrameState, pictureOf } from '../frames/benchFrame.ts';
 import { FrameOverlay } from '../stage/FrameOverlay.tsx';
 

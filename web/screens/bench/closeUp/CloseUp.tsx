@@ -3,7 +3,7 @@ import type { Grid, Snap } from '@inkwell/core/geometry';
 import type { Group, Measured, Place } from '@inkwell/core/model';
 import { Button, Segmented } from 'antd';
 import { type CSSProperties, type ReactNode, useRef, useState } from 'react';
-import { FramePicture } from '../../../parts/FramePicture.tsx';
+import { FramePicture } from '../../../parts/pictures/FramePicture.tsx';
 import { useRoom } from '../../../stage/useRoom.ts';
 import { type Surround, surrounds } from '../../../theme/palette.ts';
 import { type BenchFrame, pictureOf, useFrameState } from '../frames/benchFrame.ts';

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { proofUrl } from '../../../api/projects/frames.ts';
 import { CompareRoom, type View } from '../../../compare/CompareRoom.tsx';
 import { visiblePart } from '../../../compare/viewing.ts';
-import { LetterLayers } from '../../../parts/LetterLayers.tsx';
+import { LetterLayers } from '../../../parts/pictures/LetterLayers.tsx';
 import type { Surround } from '../../../theme/palette.ts';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { markSpots } from '../frames/markSpots.ts';

@@ -2,19 +2,14 @@ import { frameFindings } from '@inkwell/core/checking';
 import type { ResolvedFinish } from '@inkwell/core/finishing';
 import { contentAreaOf, type Margins } from '@inkwell/core/framing';
 import { frameDimensions, type Grid, gridOf } from '@inkwell/core/geometry';
-import type { FontBook } from '@inkwell/core/lettering';
 import type {
   Analysis,
   Dimensions,
   Finding,
-  Finish,
   FinishFigures,
   FrameSettings,
-  Lettering,
   Measured,
-  MetadataPolicy,
   Original,
-  Place,
   PlaceOfNetwork,
   Weight,
   Window,
@@ -29,6 +24,7 @@ import {
 } from '@inkwell/core/planning';
 import { openTilt } from '@inkwell/core/proposing';
 import { piecesInOrder } from '@inkwell/core/splitting';
+import { remembering } from '../../../parts/many/remembering.ts';
 import { type Finishing, finishFor } from './finishing.ts';
 import { learn, serverHash } from './serverHashes.ts';
 
@@ -73,42 +69,34 @@ export interface FrameFacts {
   findings: Finding[];
 }
 
-type Input = [
-  Place,
-  Original['marks'],
-  Original['decided'],
-  Analysis | null,
-  Original['trim'],
-  Original['words'],
-  MetadataPolicy,
-  Lettering,
-  FontBook | null,
-  Measured | undefined,
-  string | null,
-  Finish,
-  number,
-];
+interface FrameOnPlace {
+  original: Original;
+  seen: Analysis | null;
+  at: PlaceOfNetwork;
+  finishing: Finishing;
+}
+
 /** By the settings themselves: they are replaced, never changed, and the wall and the count in the head ask alike. */
-const known = new WeakMap<FrameSettings, { input: Input; facts: FrameFacts }>();
+const remembered = remembering<FrameSettings, FrameFacts>();
 
 /**
  * @param measured what was measured of the frame, as it was set at that time
  * @param basis what the server's plan of these settings is made from; null where it does not have them
  */
 export function frameFacts(
-  one: { original: Original; seen: Analysis | null; at: PlaceOfNetwork; finishing: Finishing },
+  one: FrameOnPlace,
   settings: FrameSettings,
   measured: Measured | undefined,
   basis: string | null,
 ): FrameFacts {
-  const { original, seen } = one;
+  const { seen } = one;
   const { place } = one.at;
   const finish = finishFor(one, settings);
-  const { treatment } = finish;
   const { book } = one.finishing;
-  const { keeping, lettering: items } = one.finishing.project;
-  const { marks, decided, trim, words } = original;
-  const input: Input = [
+  const { keeping, lettering } = one.finishing.project;
+  const { marks, decided, trim, words } = one.original;
+  const blend = finish.treatment.blend;
+  const from = [
     place,
     marks,
     decided,
@@ -116,15 +104,28 @@ export function frameFacts(
     trim,
     words,
     keeping,
-    items,
+    lettering,
     book,
     measured,
     basis,
     finish.finish,
-    treatment.blend,
+    blend,
   ];
-  const before = known.get(settings);
-  if (before?.input.every((each, index) => each === input[index])) return before.facts;
+  return remembered(settings, from, () => factsOf(one, settings, finish, measured, basis));
+}
+
+function factsOf(
+  one: FrameOnPlace,
+  settings: FrameSettings,
+  finish: ResolvedFinish,
+  measured: Measured | undefined,
+  basis: string | null,
+): FrameFacts {
+  const { original, seen } = one;
+  const { place } = one.at;
+  const { treatment } = finish;
+  const { book } = one.finishing;
+  const { keeping, lettering: items } = one.finishing.project;
   const shown = { originalId: original.id, placeId: one.at.id };
   const lettering = letteringFor(one.finishing.project, book, shown, seen);
   const { plan, atPlace, lettered, wordsRoom } = planWithWords({
@@ -140,7 +141,7 @@ export function frameFacts(
   const fresh = measured && measured.planHash === own.planHash ? measured : undefined;
   const weight = fresh?.weight ?? null;
   const figures = fresh?.figures ?? null;
-  const facts: FrameFacts = {
+  return {
     window: plan.window,
     contentArea: contentAreaOf(place, original, framed).dimensions,
     margins: planContentArea(atPlace).margins,
@@ -179,8 +180,6 @@ export function frameFacts(
       plan.window,
     ),
   };
-  known.set(settings, { input, facts });
-  return facts;
 }
 
 /**

@@ -4,8 +4,8 @@ import { type Frame, type Measured, type OpenProject, sheetSlugOf } from '@inkwe
 import { useDeferredValue, useMemo } from 'react';
 import { seenOf, useSeen } from '../../../api/library/seen.ts';
 import { usePlaces, useSpecBook } from '../../../api/library/specBook.ts';
+import { useUnhurried } from '../../../parts/many/useUnhurried.ts';
 import { today } from '../../../parts/today.ts';
-import { useUnhurried } from '../../../parts/useUnhurried.ts';
 import type { BenchState } from '../state/benchState.ts';
 import { useBench, useBenchStore, useFinishing, useLiveWords } from '../state/useBench.ts';
 import { savedBasis } from './benchFrame.ts';

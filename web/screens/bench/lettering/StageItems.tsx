@@ -1,6 +1,6 @@
 import { frameToOriginal, type Point, toScreen, type Viewport } from '@inkwell/core/geometry';
 import type { Measured } from '@inkwell/core/model';
-import { LetterLayers } from '../../../parts/LetterLayers.tsx';
+import { LetterLayers } from '../../../parts/pictures/LetterLayers.tsx';
 import { type BenchFrame, type FrameState, useFrameState } from '../frames/benchFrame.ts';
 import { ItemHandles } from './ItemHandles.tsx';
 

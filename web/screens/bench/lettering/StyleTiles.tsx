@@ -16,7 +16,7 @@ import { planFrame } from '@inkwell/core/planning';
 import equal from 'fast-deep-equal';
 import { memo, useMemo } from 'react';
 import { useFontBook } from '../../../fonts/useFontBook.ts';
-import { FramePicture } from '../../../parts/FramePicture.tsx';
+import { FramePicture } from '../../../parts/pictures/FramePicture.tsx';
 import { newWords } from './newItems.ts';
 
 /** A wide picture such as many are shown as: no place of any network. */

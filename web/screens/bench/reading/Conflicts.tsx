@@ -3,7 +3,7 @@ import { frameDimensions, windowRect } from '@inkwell/core/geometry';
 import type { FrameSettings, Original } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { counted } from '../../../parts/counted.ts';
-import { FramePicture } from '../../../parts/FramePicture.tsx';
+import { FramePicture } from '../../../parts/pictures/FramePicture.tsx';
 import { type BenchFrame, contentAreaFor, windowFor } from '../frames/benchFrame.ts';
 import { finishFor } from '../frames/finishing.ts';
 import type { ById } from '../state/kinds.ts';

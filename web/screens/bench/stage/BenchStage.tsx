@@ -13,7 +13,7 @@ import { type Mark, marksLimit, type Original, type Proposal, type Seen, type Tr
 import { openProposals } from '@inkwell/core/proposing';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { previewUrl } from '../../../api/library/originals.ts';
-import { movingPreviewWidth } from '../../../parts/FramePicture.tsx';
+import { movingPreviewWidth } from '../../../parts/pictures/FramePicture.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { OriginalStage } from '../../../stage/OriginalStage.tsx';
 import type { Decision } from '../../../stage/ProposalTag.tsx';

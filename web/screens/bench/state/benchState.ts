@@ -1,4 +1,4 @@
-import { remembering } from '../../../parts/remembering.ts';
+import { remembering } from '../../../parts/many/remembering.ts';
 import { changedFrom, type History } from './history.ts';
 import {
   type AllPhases,

@@ -1,7 +1,7 @@
 import './OriginalStrip.css';
 import type { Original, Seen } from '@inkwell/core/model';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { seenOf } from '../../../api/library/seen.ts';
 import { useFinger } from '../../../theme/useMedia.ts';
 import { OriginalTab } from './OriginalTab.tsx';
@@ -37,6 +37,12 @@ export function OriginalStrip(props: {
     gap,
     overscan: more,
   });
+  // What is drawn stays as it is while the strip is scrolled.
+  const latest = useRef(onPress);
+  useEffect(() => {
+    latest.current = onPress;
+  }, [onPress]);
+  const press = useCallback<typeof onPress>((id, how) => latest.current(id, how), []);
   const shownAt = originals.findIndex(({ id }) => id === shownId);
   useEffect(() => {
     if (shownAt >= 0) strip.scrollToIndex(shownAt);
@@ -54,8 +60,11 @@ export function OriginalStrip(props: {
               isShown={one.id === shownId}
               isSelected={selected.has(one.id)}
               seen={seenOf(seen, one.id)}
-              place={{ at: index + 1, of: originals.length, left: start, width: size }}
-              onPress={(how) => onPress(one.id, how)}
+              at={index + 1}
+              of={originals.length}
+              left={start}
+              width={size}
+              onPress={press}
             />
           );
         })}

@@ -1,3 +1,4 @@
+import { FilterOutlined } from '@ant-design/icons';
 import { Badge, Button, Dropdown } from 'antd';
 import { counted } from '../../../parts/counted.ts';
 import { filterWords, type StripFilter, type StripSort, sortWords } from './stripOrder.ts';
@@ -45,6 +46,8 @@ export function StripMenu({ strip, count }: { strip: ReturnType<typeof useStrip>
     >
       <Button
         size="small"
+        className="strip-menu"
+        icon={<FilterOutlined />}
         title="Order, filter and select the pictures"
         aria-label={`Pictures in the strip: ${filterWords[order.filter]}, ${counted(originals.length, 'picture')}`}
       >

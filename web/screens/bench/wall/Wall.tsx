@@ -2,7 +2,7 @@ import './Wall.css';
 import { type Finding, formatLimit, formatWeight, limitFor, type Measured } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { memo, useEffect, useRef } from 'react';
-import { FramePicture } from '../../../parts/FramePicture.tsx';
+import { FramePicture } from '../../../parts/pictures/FramePicture.tsx';
 import { WeightGauge } from '../../../parts/WeightGauge.tsx';
 import { AudiencePicture } from '../closeUp/AudiencePicture.tsx';
 import { PiecesOverlay } from '../closeUp/PiecesOverlay.tsx';

@@ -4,7 +4,7 @@ import { formatLabel, formatWeight, type ImageFormat } from '@inkwell/core/model
 import { Link } from 'react-router';
 import { useOriginals } from '../../../api/library/originals.ts';
 import { counted } from '../../../parts/counted.ts';
-import { FramePicture } from '../../../parts/FramePicture.tsx';
+import { FramePicture } from '../../../parts/pictures/FramePicture.tsx';
 
 const isAre = (count: number) => (count === 1 ? 'is' : 'are');
 

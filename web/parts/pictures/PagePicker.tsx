@@ -2,8 +2,8 @@ import './PagePicker.css';
 import type { Original } from '@inkwell/core/model';
 import { Button, Modal } from 'antd';
 import { useState } from 'react';
-import { pageUrl, useOriginalActions } from '../api/library/originals.ts';
-import { useUndoNote } from './useUndoNote.tsx';
+import { pageUrl, useOriginalActions } from '../../api/library/originals.ts';
+import { useUndoNote } from '../useUndoNote.tsx';
 
 /** Words for what a file holds several of. */
 export const pagesWord = ({ format }: Pick<Original, 'format'>): string =>

@@ -1,7 +1,7 @@
 import type { Dimensions, LetterLayer } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { useId } from 'react';
-import { previewUrl } from '../api/library/originals.ts';
+import { previewUrl } from '../../api/library/originals.ts';
 
 /** No emblem is shown larger here, in pixels. */
 const emblemWidth = 800;

@@ -1,8 +1,8 @@
 import type { Point } from '@inkwell/core/geometry';
 import type { Original } from '@inkwell/core/model';
 import { type MouseEvent, useEffect, useRef, useState } from 'react';
-import { colourOf, previewUrl } from '../api/library/originals.ts';
-import { palette } from '../theme/palette.ts';
+import { colourOf, previewUrl } from '../../api/library/originals.ts';
+import { palette } from '../../theme/palette.ts';
 import { movingPreviewWidth } from './FramePicture.tsx';
 
 /** So many pixels of the preview are seen under the loupe, each way: an odd number, so that one lies in the middle. */

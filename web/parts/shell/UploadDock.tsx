@@ -3,8 +3,8 @@ import { CloseOutlined, RedoOutlined } from '@ant-design/icons';
 import type { Original } from '@inkwell/core/model';
 import { Button, Progress } from 'antd';
 import { useState } from 'react';
-import { type Upload, useUploads } from '../api/library/uploads.ts';
-import { PagePicker, pagesWord } from './PagePicker.tsx';
+import { type Upload, useUploads } from '../../api/library/uploads.ts';
+import { PagePicker, pagesWord } from '../pictures/PagePicker.tsx';
 
 const words: Record<Upload['state'], string> = {
   waiting: 'waiting',

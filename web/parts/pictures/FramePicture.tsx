@@ -13,8 +13,8 @@ import {
 } from '@inkwell/core/model';
 import { closingPanel, flattenColour, isCutOut, type RenderPlan, ringPath } from '@inkwell/core/planning';
 import { type CSSProperties, useState } from 'react';
-import { previewUrl } from '../api/library/originals.ts';
-import { proofUrl, shownUrl } from '../api/projects/frames.ts';
+import { previewUrl } from '../../api/library/originals.ts';
+import { proofUrl, shownUrl } from '../../api/projects/frames.ts';
 import { LetterLayers } from './LetterLayers.tsx';
 
 /** The width of the picture of an original that movements are shown with. */

@@ -2,37 +2,32 @@ import { createReadStream, createWriteStream } from 'node:fs';
 import { access, mkdir, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { shippedFinishes } from '@inkwell/core/finishing';
-import type { Aim, Delivery, OpenProject, Original, ProjectSettings } from '@inkwell/core/model';
+import {
+  type Aim,
+  type Delivery,
+  NameSchema,
+  type OpenProject,
+  type Original,
+  type PlaceSet,
+  type ProjectSettings,
+} from '@inkwell/core/model';
 import { kitFiles, postingKit } from '@inkwell/core/posting';
 import { mapTwoAtATime } from '../mapTwoAtATime.ts';
 import type { Services } from '../services.ts';
 import { readBlob } from '../store/library/blobs.ts';
-import { listFinishes } from '../store/library/finishes.ts';
-import { listPlaceSets } from '../store/library/placeSets.ts';
 import { findDelivery } from '../store/projects/deliveries.ts';
 import { framesOfProject } from '../store/projects/frames.ts';
 import { addProject, openProject } from '../store/projects/projects.ts';
 import { applyPlaceSet } from '../tasks/book/placeSets.ts';
 import { kitTextsOf } from '../tasks/delivering/archive.ts';
 import { requestDelivery } from '../tasks/delivering/requestDelivery.ts';
+import { changeFramesOf } from '../tasks/projects/changeFrame.ts';
 import { changeProjectSettings, chooseFrames, chooseOriginals } from '../tasks/projects/changeProject.ts';
 import { orNotFound, UserError } from '../userError.ts';
 import { type Code, codes, Misuse } from './codes.ts';
+import { type Context, shown } from './context.ts';
+import { type FrameOptions, placesOf, settingsOf, worded } from './frameOptions.ts';
 import { Progress } from './progress.ts';
-
-export interface FrameOptions {
-  places: string[];
-  set: string | null;
-  /** Where the files go. */
-  out: string;
-  project: string;
-  finish: string | null;
-  aim: Aim | null;
-  /** What items of the lettering say, by their names. */
-  words: ReadonlyMap<string, string>;
-  isJson: boolean;
-}
 
 /** A picture that was not taken in, and why. */
 interface Refused {
@@ -42,34 +37,53 @@ interface Refused {
 
 const pollMs = 300;
 
+/** What is done once all that was asked for is known to be there. */
+export interface FrameTask {
+  name: string;
+  set: PlaceSet | null;
+  placeIds: string[];
+  settings: Partial<ProjectSettings>;
+}
+
+/** Looks at what is asked for before anything is done. @throws Misuse where it cannot be done */
+export async function frameTask(services: Services, options: FrameOptions): Promise<FrameTask> {
+  await checkFree(options.out);
+  const { set, placeIds } = await placesOf(services, options);
+  worded(set?.lettering ?? [], options.words);
+  const name = NameSchema.safeParse(options.project);
+  if (!name.success) throw new Misuse(name.error.issues[0]?.message ?? 'A project cannot be called that.');
+  return { name: name.data, set, placeIds, settings: await settingsOf(services, options) };
+}
+
 /**
  * Takes pictures in, frames them for places, and writes the files with all that a delivery has, as one would in the browser.
  *
  * @param files paths of the pictures
  */
-export async function frame(services: Services, files: readonly string[], options: FrameOptions): Promise<Code> {
-  await checkFree(options.out);
-  const { set, placeIds } = await placesOf(services, options);
-  const settings = await settingsOf(services, options);
-  const { taken, refused } = await takeIn(services, files, options.isJson);
+export async function frame(
+  context: Context,
+  services: Services,
+  files: readonly string[],
+  { name, set, placeIds, settings }: FrameTask,
+  { words, aim, pieces, out, isJson }: FrameOptions,
+): Promise<Code> {
+  const { taken, refused } = await takeIn(context, services, files, isJson);
   if (taken.length === 0) throw new UserError(refused.map(({ file, reason }) => `${file}: ${reason}`).join('\n'));
-  const id = await addProject(services.db, options.project);
-  let project = await chooseOriginals(
-    services,
-    id,
-    taken.map((one) => one.id),
-    [],
-  );
-  if (set) ({ project } = await applyPlaceSet(services, set, id, project.version));
-  if (placeIds.length > 0) {
-    const pairs = taken.flatMap(({ id: originalId }) => placeIds.map((placeId) => ({ originalId, placeId })));
-    project = await chooseFrames(services, id, pairs, []);
-  }
-  project = await changeProjectSettings(services, id, project.version, withWords(project, settings, options.words));
-  const delivery = await delivered(services, project, options.isJson);
-  const written = await writeKit(services, delivery, project.name, options.out);
-  report({ project, delivery, written, refused, out: options.out }, options.isJson);
-  return delivery.leftOut.length > 0 || refused.length > 0 ? codes.wrong : codes.right;
+  const id = await addProject(services.db, name);
+  const ids = taken.map((one) => one.id);
+  let project = await chooseOriginals(services, id, ids, []);
+  let missing: string[] = [];
+  if (set) ({ project, missing } = await applyPlaceSet(services, set.id, id, project.version));
+  const lettering = words.size > 0 ? { lettering: worded(project.lettering, words) } : {};
+  project = await changeProjectSettings(services, id, project.version, { ...settings, ...lettering });
+  const pairs = ids.flatMap((originalId) => placeIds.map((placeId) => ({ originalId, placeId })));
+  if (pairs.length > 0) project = await chooseFrames(services, id, pairs, []);
+  if (set && aim) await aimAll(services, project, aim);
+  if (pieces?.panels) await cutInto(services, project, pieces.panels);
+  const delivery = await delivered(services, project, isJson);
+  const written = await writeKit(services, delivery, project.name, out);
+  report({ project, delivery, written, refused, missing, out: shown(context, out) }, isJson, context.say);
+  return delivery.leftOut.length + refused.length + missing.length > 0 ? codes.wrong : codes.right;
 }
 
 /** Nothing that is there already is written over. @throws Misuse where the folder holds a delivery */
@@ -82,66 +96,32 @@ async function checkFree(out: string): Promise<void> {
     throw new Misuse(`${out} holds a delivery already, and none is ever replaced. Name another folder with --out.`);
 }
 
-/** The set of places and the places that are meant. @throws Misuse where one is not there */
-async function placesOf(
-  { db, planner }: Services,
-  { places, set }: Pick<FrameOptions, 'places' | 'set'>,
-): Promise<{ set: string | null; placeIds: string[] }> {
-  const known = (await planner.open()).places;
-  for (const id of places) {
-    if (known.has(id)) continue;
-    const network = id.split('/')[0] ?? '';
-    const near = [...known.keys()].filter((one) => one.startsWith(`${network}/`));
-    throw new Misuse(
-      `There is no place ${id}. ${near.length > 0 ? `${network} has ${near.join(', ')}.` : 'A place is called network/place, such as sunpane/story.'}`,
-    );
-  }
-  if (set === null) {
-    if (places.length === 0) throw new Misuse('Say where the pictures go: --places sunpane/story,… or --set NAME.');
-    return { set: null, placeIds: places };
-  }
-  const sets = await listPlaceSets(db);
-  const found = sets.find(({ name }) => name.toLowerCase() === set.toLowerCase());
-  if (found) return { set: found.id, placeIds: places };
-  const names = sets.map(({ name }) => `“${name}”`).join(', ');
-  throw new Misuse(`There is no set “${set}”. ${names ? `There are ${names}.` : 'None has been made yet.'}`);
+/** Spends the bytes of all frames on one thing, whatever their set has said. */
+async function aimAll(services: Services, project: OpenProject, aim: Aim): Promise<void> {
+  const asked = project.frames.map(({ id, version, weighing }) => ({
+    id,
+    version,
+    change: { weighing: { ...weighing, aim } },
+  }));
+  await changeFramesOf(services, project.id, asked);
 }
 
-/** What is set for the project. @throws Misuse where there is no such finish */
-async function settingsOf(
-  { db }: Services,
-  { finish, aim }: Pick<FrameOptions, 'finish' | 'aim'>,
-): Promise<Partial<ProjectSettings>> {
-  const finishes = [...shippedFinishes, ...(await listFinishes(db))];
-  const wanted = finish === null ? null : finishes.find(({ name }) => name.toLowerCase() === finish.toLowerCase());
-  if (wanted === undefined) {
-    throw new Misuse(`There is no finish “${finish}”. There are ${finishes.map(({ name }) => name).join(', ')}.`);
-  }
-  return { ...(wanted ? { finishId: wanted.id } : {}), ...(aim ? { usualAim: aim } : {}) };
-}
-
-/** The settings with what items of the lettering are to say. @throws Misuse where there is no such item */
-function withWords(
-  { lettering }: OpenProject,
-  settings: Partial<ProjectSettings>,
-  words: ReadonlyMap<string, string>,
-): Partial<ProjectSettings> {
-  for (const name of words.keys()) {
-    if (lettering.some((item) => item.kind === 'words' && item.name.toLowerCase() === name.toLowerCase())) continue;
-    const names = lettering.flatMap((item) => (item.kind === 'words' ? [item.name] : []));
-    throw new Misuse(
-      `Nothing called ${name} is laid over these pictures. ${names.length > 0 ? `There are ${names.join(', ')}.` : 'Words come with a set of places.'}`,
-    );
-  }
-  const said = lettering.map((item) => {
-    const text = item.kind === 'words' ? words.get(item.name.toLowerCase()) : undefined;
-    return text === undefined || item.kind !== 'words' ? item : { ...item, text, short: '' };
+/** Cuts all frames into so many panels, or rows of tiles. @throws Misuse where their place does not take so many */
+async function cutInto(services: Services, project: OpenProject, panels: number): Promise<void> {
+  const { places } = (await services.planner.open()).bookFor(project);
+  const asked = project.frames.map(({ id, version, placeId }) => {
+    const group = places.get(placeId)?.place.group;
+    const grid = group?.kind === 'quilt' ? { columns: group.columns, rows: panels } : { columns: panels, rows: 1 };
+    return { id, version, change: { grid } };
   });
-  return words.size > 0 ? { ...settings, lettering: said } : settings;
+  for (const changed of await changeFramesOf(services, project.id, asked)) {
+    if (changed.is === 'refused') throw new Misuse(changed.reason);
+  }
 }
 
 /** Takes pictures in, two at a time; those that cannot be are said with the reason. */
 async function takeIn(
+  context: Context,
   { importing }: Services,
   files: readonly string[],
   isQuiet: boolean,
@@ -154,7 +134,7 @@ async function takeIn(
       taken.set(index, await importing.take(createReadStream(file), basename(file)));
     } catch (error) {
       if (!(error instanceof UserError)) throw error;
-      refused.push({ file, reason: error.message });
+      refused.push({ file: shown(context, file), reason: error.message });
     }
     progress.at(taken.size + refused.length);
   });
@@ -200,22 +180,29 @@ async function writeKit({ db }: Services, delivery: Delivery, projectName: strin
   return files.map(({ path }) => path);
 }
 
-function report(
-  outcome: { project: OpenProject; delivery: Delivery; written: string[]; refused: Refused[]; out: string },
-  isJson: boolean,
-): void {
-  const { project, delivery, written, refused, out } = outcome;
+interface Outcome {
+  project: OpenProject;
+  delivery: Delivery;
+  written: string[];
+  refused: Refused[];
+  /** Places of the set that are not in the spec book. */
+  missing: string[];
+  out: string;
+}
+
+function report(outcome: Outcome, isJson: boolean, say: (line: string) => void): void {
+  const { project, delivery, written, refused, missing, out } = outcome;
   const { leftOut } = delivery;
   if (isJson) {
     const { id, name } = project;
-    console.log(
-      JSON.stringify({ project: { id, name }, delivery: delivery.id, out, files: written, leftOut, refused }, null, 2),
-    );
+    const said = { project: { id, name }, delivery: delivery.id, out, files: written, leftOut, refused, missing };
+    say(JSON.stringify(said, null, 2));
     return;
   }
-  for (const { file, reason } of refused) console.log(`Not taken  ${file}: ${reason}`);
-  for (const { file, reasons } of leftOut) console.log(`Left out  ${file}: ${reasons.join(' ')}`);
+  for (const { file, reason } of refused) say(`Not taken  ${file}: ${reason}`);
+  for (const id of missing) say(`Left out  ${id}: the set names it, and it is not in the spec book any more.`);
+  for (const { file, reasons } of leftOut) say(`Left out  ${file}: ${reasons.join(' ')}`);
   const count = written.length === 1 ? '1 file' : `${written.length} files`;
-  const others = leftOut.length + refused.length;
-  console.log(`${project.name}: ${count} in ${out}${others > 0 ? `; ${others} left out, as said above` : ''}.`);
+  const others = leftOut.length + refused.length + missing.length;
+  say(`${project.name}: ${count} in ${out}${others > 0 ? `; ${others} left out, as said above` : ''}.`);
 }

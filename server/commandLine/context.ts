@@ -1,0 +1,66 @@
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join, relative } from 'node:path';
+import type { Decoders } from '../imaging/intake/processes/decoders.ts';
+import type { Services } from '../services.ts';
+import { readSettings, type Settings } from '../settings.ts';
+import type { Code } from './codes.ts';
+
+// The whole program takes seconds to load: a command loads only what it needs, and not before it is needed.
+
+/** What a command is run with. */
+export interface Context {
+  /** The folder in which it was called: names of files are meant from there. */
+  caller: string;
+  environment: NodeJS.ProcessEnv;
+  /** What comes of it, line by line. */
+  say: (line: string) => void;
+}
+
+/** A path as people read it: from where the command was called, as far as it lies below that. */
+export function shown({ caller }: Context, path: string): string {
+  const short = relative(caller, path);
+  return short === '' || short.startsWith('..') ? path : short;
+}
+
+/** Runs what a command does, and takes what it ends with. */
+export type Run = (task: () => Promise<Code>) => Promise<void>;
+
+const settingsOf = ({ environment }: Context): Settings => readSettings(environment);
+
+/** Does something with the services of the program. */
+export async function withServices(context: Context, task: (services: Services) => Promise<Code>): Promise<Code> {
+  const { openServices } = await import('../start.ts');
+  const { services, stop } = await openServices(settingsOf(context));
+  try {
+    return await task(services);
+  } finally {
+    await stop();
+  }
+}
+
+/** Does something beside a worker of its own, which does the work that is asked for. */
+export async function withWorker(context: Context, task: () => Promise<Code>): Promise<Code> {
+  const { startWorker } = await import('../start.ts');
+  const { stop } = await startWorker(settingsOf(context));
+  try {
+    return await task();
+  } finally {
+    await stop();
+  }
+}
+
+/** Does something with pictures that nobody keeps: without a database. */
+export async function withDecoding(
+  task: (decoding: { decoders: Decoders; folder: string }) => Promise<Code>,
+): Promise<Code> {
+  const { Decoders } = await import('../imaging/intake/processes/decoders.ts');
+  const decoders = new Decoders();
+  const folder = await mkdtemp(join(tmpdir(), 'inkwell-'));
+  try {
+    return await task({ decoders, folder });
+  } finally {
+    decoders.end();
+    await rm(folder, { recursive: true, force: true });
+  }
+}

@@ -15,6 +15,7 @@ import { DryRunScreen } from './screens/dryRun/DryRunScreen.tsx';
 import { FilesScreen } from './screens/files/FilesScreen.tsx';
 import { KitScreen } from './screens/kit/KitScreen.tsx';
 import { LostScreen } from './screens/LostScreen.tsx';
+import { LookOverScreen } from './screens/lookOver/LookOverScreen.tsx';
 import { OriginalsScreen } from './screens/originals/OriginalsScreen.tsx';
 import { ProjectLayout } from './screens/ProjectLayout.tsx';
 import { ProjectsScreen } from './screens/projects/ProjectsScreen.tsx';
@@ -60,6 +61,7 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <BenchScreen /> },
           { path: 'choose', element: <ChooseScreen /> },
+          { path: 'look-over', element: <LookOverScreen /> },
           { path: 'files', element: <FilesScreen /> },
           { path: 'deliver', element: <DeliveryScreen /> },
           { path: 'deliver/:deliveryId', element: <KitScreen /> },

@@ -7,6 +7,7 @@ import { HandsSchema } from './hand.ts';
 import { PlannedSchema } from './planned.ts';
 import { asAbove, FramePostingSchema } from './posting.ts';
 import { RingSchema } from './ring.ts';
+import { VerdictSchema } from './verdict.ts';
 import { plainWeighing, WeighingSchema } from './weighing.ts';
 import { WindowSchema } from './window.ts';
 
@@ -58,6 +59,8 @@ export const FrameSchema = z.object({
   hands: HandsSchema,
   /** What is said with it where it is posted. */
   posting: FramePostingSchema,
+  /** What somebody has said of it while looking all frames over; null where nobody has. */
+  verdict: VerdictSchema.nullable(),
   version: z.int().positive(),
 });
 export type Frame = z.infer<typeof FrameSchema>;
@@ -88,6 +91,7 @@ export const FrameSettingsSchema = FrameSchema.pick({
   blend: true,
   hands: true,
   posting: true,
+  verdict: true,
 });
 export type FrameSettings = z.infer<typeof FrameSettingsSchema>;
 
@@ -111,6 +115,7 @@ export const plainSettings = {
   uploadWidth: null,
   hands: {},
   posting: asAbove,
+  verdict: null,
 } as const satisfies Partial<FrameSettings>;
 
 /** A change to a frame: what a fix carries, and what the bench saves. */

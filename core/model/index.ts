@@ -39,6 +39,7 @@ export * from './ring.ts';
 export * from './sheetFinding.ts';
 export * from './similarity.ts';
 export * from './survival.ts';
+export * from './verdict.ts';
 export * from './weighing.ts';
 export * from './weight.ts';
 export * from './window.ts';

@@ -52,12 +52,6 @@ test('the main views of the demo', async ({ page }) => {
   await still(page);
   await page.screenshot(picture('lettering'));
   await page.locator('body').press('Escape');
-  await wallFrame(page, 'candlecast/video-thumbnail').dblclick();
-  await expect(page.getByRole('region', { name: /^Close-up/ }).locator('[data-true="false"]')).toHaveCount(0);
-  await page.mouse.move(600, 20);
-  await still(page);
-  await page.screenshot(picture('close-up'));
-  await page.keyboard.press('Escape');
   await page.getByRole('tab', { name: 'Kite maker' }).click();
   for (const id of ['sunpane/portrait-post', 'sunpane/story', 'sunpane/profile-picture']) await settled(page, id);
   await choose(page, 'sunpane/profile-picture');
@@ -93,6 +87,16 @@ test('the main views of the demo', async ({ page }) => {
   const thumbnails = await page.locator('.files-thumb').all();
   for (const one of thumbnails.slice(0, 12)) await expect(one).toHaveAttribute('data-there', 'true');
   await page.screenshot(picture('files'));
+  await page.getByRole('link', { name: 'Look over' }).click();
+  const frames = page.getByRole('grid', { name: 'Frames' });
+  await expect(frames).toBeFocused();
+  for (const key of ['f', 'f', 'l', 'x', 'f', 'f']) await page.keyboard.press(key);
+  await expect(frames.locator('.look-cell img[data-there="false"]')).toHaveCount(0);
+  await expect(page.locator('.look-large img')).toHaveJSProperty('complete', true);
+  await still(page);
+  await page.screenshot(picture('look-over'));
+  for (let step = 0; step < 6; step += 1) await page.keyboard.press('Control+z');
+  await expect(page.getByRole('radio', { name: 'To look over 29' })).toBeVisible();
   await page.getByRole('link', { name: 'Pictures and places' }).click();
   for (const name of ['Five flyers', 'Kite maker', 'Festival poster', 'Kite plan', 'Snapshot'])
     await page.getByRole('checkbox', { name: `Give places to ${name}` }).uncheck();

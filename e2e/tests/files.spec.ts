@@ -23,6 +23,7 @@ test('all files of the demo stand in one table, which is sorted, filtered and su
       .evaluateAll((spans) => spans.map((span) => span.getAttribute('title') ?? ''));
     return titles.map((title) => Number(title.replaceAll(/\D/g, '')));
   };
+  await expect.poll(weights).toHaveLength(count);
   const sum = (await weights()).reduce((total, bytes) => total + bytes, 0);
   const said = /together ([\d.]+) (MB|kB)/.exec((await totals.textContent()) ?? '');
   expect(Math.abs(Number(said?.[1]) * (said?.[2] === 'MB' ? 1e6 : 1e3) - sum) / sum).toBeLessThan(0.01);
@@ -71,4 +72,43 @@ test('where encodings cannot be had, the weight view says so and goes on when th
     })
     .toBeGreaterThan(3);
   await expect(panel.getByRole('alert')).toHaveCount(0);
+});
+
+test('all frames are looked over by keys, and what is left out is not delivered', async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole('link', { name: 'Look over' }).click();
+  const frames = page.getByRole('grid', { name: 'Frames' });
+  const chosen = frames.getByRole('gridcell', { selected: true });
+  await expect(frames).toBeFocused();
+  const first = (await chosen.getAttribute('aria-label')) ?? '';
+  expect(first).toContain('not looked at');
+
+  // What is said goes on to the next; the arrows come back to it.
+  await page.keyboard.press('f');
+  await expect(chosen).not.toHaveAttribute('aria-label', first);
+  const second = (await chosen.getAttribute('aria-label')) ?? '';
+  await page.keyboard.press('x');
+  await expect(chosen).not.toHaveAttribute('aria-label', second);
+  await expect(frames.getByRole('gridcell', { name: /, fine/ })).toHaveCount(1);
+  await expect(frames.getByRole('gridcell', { name: /, leave out/ })).toHaveCount(1);
+  await page.keyboard.press('Control+Home');
+  await expect(chosen).toHaveAttribute('aria-label', first.replace('not looked at', 'fine'));
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('button', { name: 'Leave out' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+
+  await page.getByRole('link', { name: 'Deliver', exact: true }).click();
+  await expect(page.getByText('1 frame is left out, as somebody has said.')).toBeVisible();
+  await page.getByRole('link', { name: 'See it' }).click();
+  await expect(page.getByRole('radio', { name: 'Left out 1' })).toBeChecked();
+
+  // The same key again takes it back; so does undo.
+  await frames.getByRole('gridcell', { name: /, leave out/ }).click();
+  await page.keyboard.press('x');
+  await expect(page.getByRole('radio', { name: 'Left out 0' })).toBeVisible();
+  for (const _ of [1, 2, 3]) await page.keyboard.press('Control+z');
+  await expect(frames.getByRole('gridcell', { name: /, fine|, leave out/ })).toHaveCount(0);
+  await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+  await frames.press('Enter');
+  await expect(page.getByRole('region', { name: 'Wall' })).toBeVisible();
 });

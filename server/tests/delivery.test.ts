@@ -149,6 +149,33 @@ test('a file whose kept bytes are damaged is left out of a delivery, in words; t
   });
 });
 
+test('a frame that somebody leaves out is not delivered; where all are, that is said', async () => {
+  const original = await client.original(await chart(600, 500).png().toBuffer(), 'left.png');
+  const project = await client.project(
+    'Looked over',
+    [original],
+    ['pipwire/profile-picture', 'guildrow/profile-picture'],
+  );
+  const [first, second] = project.frames.map(({ id }) => id);
+  const seen = await client.seen(project.id);
+  const say = async (id: string | undefined, is: string) => {
+    const plan = seen.find(({ frameId }) => frameId === id)?.plan;
+    expect((await client.ask('PATCH', `/frames/${id}`, { version: 1, change: { verdict: { is, plan } } })).status).toBe(
+      200,
+    );
+  };
+  await say(first, 'leave out');
+  expect((await client.askDelivery(project.id)).status).toBe(409);
+  const rest = seen.filter(({ frameId }) => frameId === second);
+  const { files } = await client.delivered(await client.askDelivery(project.id, undefined, rest));
+  expect(files.map(({ placeThen }) => placeThen?.id)).toEqual([project.frames[1]?.placeId]);
+  // What was said changed nothing about the pixels: nothing is made again.
+  expect(await client.seen(project.id)).toEqual(seen);
+  await say(second, 'leave out');
+  const { body } = await client.askDelivery(project.id, undefined, []);
+  expect(body).toMatchObject({ message: expect.stringContaining('Every frame is left out') });
+});
+
 test('later changes and even the deletion of the project leave a delivery as it was', async () => {
   const original = await client.original(await chart(900, 900).png().toBuffer(), 'g.png');
   const project = await client.project('Kept', [original], ['sunpane/square-post']);

@@ -52,6 +52,7 @@ export function ProjectLayout() {
           <NavLink to={`${base}${kept}`} end>
             Bench
           </NavLink>
+          <NavLink to={`${base}/look-over`}>Look over</NavLink>
           <NavLink to={`${base}/files`}>Files</NavLink>
           <NavLink to={`${base}/deliver`}>Deliver</NavLink>
         </nav>

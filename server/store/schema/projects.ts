@@ -16,6 +16,7 @@ import {
   type ProjectPosting,
   plainWeighing,
   type Ring,
+  type Verdict,
   type Weighing,
   type Window,
 } from '@inkwell/core/model';
@@ -86,6 +87,7 @@ export const frames = pgTable(
     blend: doublePrecision('blend'),
     hands: jsonb('hands').$type<Hands>().notNull().default({}),
     posting: jsonb('posting').$type<FramePosting>().notNull().default(asAbove),
+    verdict: jsonb('verdict').$type<Verdict>(),
     version: integer('version').notNull().default(1),
   },
   (table) => [unique('frames_one_per_place').on(table.projectId, table.originalId, table.placeId)],

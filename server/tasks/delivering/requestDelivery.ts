@@ -1,4 +1,4 @@
-import type { Delivery } from '@inkwell/core/model';
+import { type Delivery, isLeftOut } from '@inkwell/core/model';
 import { patternProblem } from '@inkwell/core/naming';
 import type { Services } from '../../services.ts';
 import { addDelivery, cancelDelivery, findDelivery, storedDelivery } from '../../store/projects/deliveries.ts';
@@ -58,10 +58,18 @@ export async function requestDelivery(
   ]);
   const name = orNotFound(known, 'This project');
   const some = only && new Set(only);
-  const wanted = wantedFrames(planning, some ? frames.filter(({ frame }) => some.has(frame.id)) : frames);
+  const asked = some ? frames.filter(({ frame }) => some.has(frame.id)) : frames;
+  const wanted = wantedFrames(
+    planning,
+    asked.filter(({ frame }) => !isLeftOut(frame)),
+  );
   checkSeen(new Map(seen.map(({ frameId, plan }) => [frameId, plan])), wanted);
   if (wanted.length === 0) {
-    throw new UserError('There is no frame to deliver. Choose a picture and a place for it first.');
+    throw new UserError(
+      asked.length > 0
+        ? 'Every frame is left out of deliveries. Look them over, and say of one that it is fine.'
+        : 'There is no frame to deliver. Choose a picture and a place for it first.',
+    );
   }
   const items = deliveryItems(wanted, pattern);
   return db.transaction(async (tx) => {

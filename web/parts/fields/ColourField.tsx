@@ -23,6 +23,7 @@ export function ColourField(props: {
       onOpenChange={setOpen}
       trigger="click"
       placement="topRight"
+      align={{ overflow: { adjustX: true, adjustY: true, shiftX: true, shiftY: true } }}
       destroyOnHidden
       content={
         <ColourPanel

@@ -1,4 +1,4 @@
-import { QuestionCircleOutlined, RedoOutlined, UndoOutlined } from '@ant-design/icons';
+import { QuestionCircleOutlined } from '@ant-design/icons';
 import type { Measured } from '@inkwell/core/model';
 import { Button, Popover } from 'antd';
 import { useEffect, useState } from 'react';
@@ -7,8 +7,7 @@ import { useOpenProject } from '../ProjectLayout.tsx';
 import type { BenchFrame } from './frames/benchFrame.ts';
 import { useFindingCount } from './frames/useFindingCount.ts';
 import { KeyList, useBenchKeys } from './keys.tsx';
-import { connectionOf } from './state/benchState.ts';
-import { useBench, useBenchStore } from './state/useBench.ts';
+import { SavingTools } from './SavingTools.tsx';
 
 /** Undo, redo, the keys and how saving stands, in the project's head line. */
 export function BenchTools({
@@ -40,13 +39,8 @@ export function BenchTools({
   onlyFindings: boolean;
   onOnlyFindings: (only: boolean) => void;
 }) {
-  const store = useBenchStore();
   const project = useOpenProject();
   const { count, isDone } = useFindingCount(project, measured);
-  const saving = useBench(connectionOf);
-  const connection = isAway ? 'offline' : saving;
-  const back = useBench(({ history }) => history.past.length);
-  const forward = useBench(({ history }) => history.future.length);
   const [listOpen, setListOpen] = useState(false);
   const [target, setTarget] = useState<HTMLElement | null>(null);
   useEffect(() => setTarget(document.getElementById('project-tools')), []);
@@ -61,12 +55,6 @@ export function BenchTools({
     onList: () => setListOpen((open) => !open),
   });
   if (!target) return null;
-  const said = {
-    fine: 'Saved',
-    saving: 'Saving …',
-    held: 'Not everything is saved',
-    offline: 'Not connected: changes are kept here and sent later',
-  }[connection];
   return createPortal(
     <>
       <Button
@@ -99,30 +87,7 @@ export function BenchTools({
           </>
         )}
       </Button>
-      <span
-        role="status"
-        className={`small ${connection === 'offline' || connection === 'held' ? 'bench-offline' : 'quiet'}`}
-      >
-        {said}
-      </span>
-      <Button
-        size="small"
-        type="text"
-        icon={<UndoOutlined />}
-        disabled={back === 0}
-        aria-label="Undo"
-        title="Undo (Ctrl Z)"
-        onClick={() => store.undo()}
-      />
-      <Button
-        size="small"
-        type="text"
-        icon={<RedoOutlined />}
-        disabled={forward === 0}
-        aria-label="Redo"
-        title="Redo (Ctrl Shift Z)"
-        onClick={() => store.redo()}
-      />
+      <SavingTools isAway={isAway} />
       <Popover open={listOpen} onOpenChange={setListOpen} trigger="click" placement="bottomRight" content={<KeyList />}>
         <Button
           size="small"

@@ -1,6 +1,7 @@
 import './DeliveryScreen.css';
 import { DownloadOutlined } from '@ant-design/icons';
 import { overdueDays } from '@inkwell/core/bookkeeping';
+import { countingVerdict, isLeftOut } from '@inkwell/core/model';
 import { fileNames, nameable, patternProblem, patternWords } from '@inkwell/core/naming';
 import { postingWords } from '@inkwell/core/posting';
 import { useQueryClient } from '@tanstack/react-query';
@@ -48,8 +49,10 @@ export function DeliveryScreen() {
   const [only, setOnly] = useState(() => OnlySchema.safeParse(state).data?.originalIds ?? null);
   const frames = useMemo(() => {
     const ids = only && new Set(only);
-    return ids ? all.filter(({ original }) => ids.has(original.id)) : all;
+    return all.filter(({ frame, original }) => !isLeftOut(frame) && (!ids || ids.has(original.id)));
   }, [all, only]);
+  const leftOut = all.filter(({ frame }) => isLeftOut(frame)).length;
+  const doubted = frames.filter(({ frame, planHash }) => countingVerdict(frame, planHash) === 'look again').length;
   const named = useMemo(
     () =>
       frames.flatMap(({ frame, original, at, pieces }) => pieces.map((piece) => nameable(original, at, frame, piece))),
@@ -117,6 +120,18 @@ export function DeliveryScreen() {
             <li>
               {cautious.length} of {counted(frames.length, 'frame')} {cautious.length === 1 ? 'has' : 'have'} a caution.{' '}
               <Link to={`/projects/${project.id}`}>See them on the bench</Link>
+            </li>
+          )}
+          {doubted > 0 && (
+            <li>
+              {counted(doubted, 'frame')} {doubted === 1 ? 'is' : 'are'} to be looked at again.{' '}
+              <Link to={`/projects/${project.id}/look-over?show=look+again`}>See {doubted === 1 ? 'it' : 'them'}</Link>
+            </li>
+          )}
+          {leftOut > 0 && (
+            <li>
+              {counted(leftOut, 'frame')} {leftOut === 1 ? 'is' : 'are'} left out, as somebody has said.{' '}
+              <Link to={`/projects/${project.id}/look-over?show=left+out`}>See {leftOut === 1 ? 'it' : 'them'}</Link>
             </li>
           )}
           {failed.map(({ frame, original, at, failure }) => (

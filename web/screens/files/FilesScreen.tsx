@@ -20,6 +20,7 @@ const stateWords: Record<FileState, string> = {
   doubtful: 'With cautions',
   measuring: 'Measuring',
   good: 'Fine',
+  'left out': 'Left out',
 };
 const kB = (bytes: number) => formatWeight(bytes, 'MB');
 const filters = (names: string[]) => [...new Set(names)].sort().map((name) => ({ text: name, value: name }));

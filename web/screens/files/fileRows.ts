@@ -1,10 +1,10 @@
 import { isGood } from '@inkwell/core/checking';
 import { fileDimensions } from '@inkwell/core/geometry';
-import { countingSimilarity, limitFor } from '@inkwell/core/model';
+import { countingSimilarity, isLeftOut, limitFor } from '@inkwell/core/model';
 import type { ProjectFrame } from '../projectFrames.ts';
 
 /** What can be said of a file, the worst first. */
-export const fileStates = ['held back', 'not measured', 'doubtful', 'measuring', 'good'] as const;
+export const fileStates = ['held back', 'not measured', 'doubtful', 'measuring', 'good', 'left out'] as const;
 export type FileState = (typeof fileStates)[number];
 
 /** One file that a project delivers. */
@@ -47,6 +47,7 @@ export function rowsOf(one: ProjectFrame): FileRow[] {
 }
 
 function stateOf({ frame, weight, failure, findings }: ProjectFrame): FileState {
+  if (isLeftOut(frame)) return 'left out';
   const tooHeavy = weight && !isGood(weight) && !frame.weighing.belowFloor;
   if (tooHeavy || findings.some(({ level }) => level === 'blocker')) return 'held back';
   if (!weight) return failure ? 'not measured' : 'measuring';

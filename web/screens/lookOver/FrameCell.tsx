@@ -1,0 +1,97 @@
+import { CheckOutlined, ReloadOutlined, StopOutlined } from '@ant-design/icons';
+import type { VerdictWord } from '@inkwell/core/model';
+import { type ReactNode, useState } from 'react';
+import { proofUrl } from '../../api/projects/frames.ts';
+import type { ProjectFrame } from '../projectFrames.ts';
+import type { SheetFrame } from './frameSheet.ts';
+
+/** Of the proofs in the sheet: those that the table of files has as well. */
+const proofWidth = 128;
+
+/** The proof of a frame in the sheet. */
+export const smallProof = ({ frame }: ProjectFrame, planHash: string): string =>
+  proofUrl(frame.id, planHash, proofWidth);
+
+const verdictSigns: Record<VerdictWord, ReactNode> = {
+  fine: <CheckOutlined />,
+  'look again': <ReloadOutlined />,
+  'leave out': <StopOutlined />,
+};
+
+/** What a cell says to who does not see it. */
+const wordsOf = ({ one, verdict, isOutdated }: SheetFrame): string =>
+  [
+    one.original.name,
+    `${one.at.network.name} ${one.at.place.name}`,
+    verdict ?? (isOutdated ? 'changed since it was looked at' : 'not looked at'),
+    ...one.findings.map(({ text }) => text),
+  ].join(', ');
+
+/** One frame in small, with its findings as a dot and what was said of it as a sign. */
+export function FrameCell(props: {
+  id: string;
+  column: number;
+  left: number;
+  side: number;
+  frame: SheetFrame | null;
+  isChosen: boolean;
+  isFaint: boolean;
+  onChoose: () => void;
+  onOpen: () => void;
+}) {
+  const { id, column, left, side, frame, isChosen, isFaint, onChoose, onOpen } = props;
+  const style = { left, width: side };
+  if (!frame) {
+    return (
+      <td id={id} aria-colindex={column} className="look-cell" style={style}>
+        <span className="visually-hidden">No frame</span>
+      </td>
+    );
+  }
+  const { one, verdict, worst } = frame;
+  return (
+    // Keys go to the whole sheet, which says which of its cells is chosen.
+    <td
+      // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a cell of a grid is chosen.
+      role="gridcell"
+      tabIndex={-1}
+      id={id}
+      aria-colindex={column}
+      aria-selected={isChosen}
+      aria-label={wordsOf(frame)}
+      className="look-cell"
+      data-verdict={verdict ?? 'none'}
+      data-faint={isFaint}
+      data-frame={one.frame.id}
+      style={style}
+      onMouseDown={(event) => {
+        event.preventDefault();
+        onChoose();
+      }}
+      onDoubleClick={onOpen}
+    >
+      {one.planHash === null ? (
+        <span className="look-waiting" />
+      ) : (
+        <Proof url={smallProof(one, one.planHash)} isRound={one.at.place.shape === 'circle'} />
+      )}
+      {worst && <span className="finding-dot look-dot" data-level={worst} />}
+      {verdict && <span className="look-sign">{verdictSigns[verdict]}</span>}
+    </td>
+  );
+}
+
+function Proof({ url, isRound }: { url: string; isRound: boolean }) {
+  const [there, setThere] = useState<string | null>(null);
+  return (
+    <img
+      alt=""
+      decoding="async"
+      draggable={false}
+      src={url}
+      data-there={there === url}
+      data-round={isRound}
+      onLoad={() => setThere(url)}
+    />
+  );
+}

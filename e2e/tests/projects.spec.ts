@@ -19,8 +19,14 @@ test('a project is duplicated, renamed, deleted and taken back', async ({ page }
   await expect(card).toBeHidden();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(card).toBeVisible();
-  await card.getByRole('button', { name: 'Delete Second week' }).click();
-  await expect(card).toBeHidden();
+  await card.getByRole('button', { name: 'Begin the next one after Second week' }).click();
+  await expect(page.getByRole('button', { name: 'Rename project Second week 2' })).toBeVisible();
+  await expect(page.getByText('0 frames in this project.')).toBeVisible();
+  await page.goto('/');
+  for (const name of ['Second week 2', 'Second week']) {
+    await page.getByRole('button', { name: `Delete ${name}`, exact: true }).click();
+    await expect(page.getByRole('article', { name, exact: true })).toBeHidden();
+  }
 });
 
 test('places are chosen by network and by purpose, and frames that were taken out come back as they were framed', async ({

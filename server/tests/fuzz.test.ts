@@ -116,7 +116,7 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'POST /projects/:id/measured': { body: MeasuredOfSchema },
 };
 /** Takes a file, or nothing but what its address says. */
-const takesNothing = /^(GET|DELETE)|restore$|duplicate$|look$|cancel$|empty$|^POST \/(originals|fonts)$/;
+const takesNothing = /^(GET|DELETE)|restore$|duplicate$|next$|look$|cancel$|empty$|^POST \/(originals|fonts)$/;
 
 /** All routes, read off the code, so that none is forgotten. */
 const prefixes: Record<string, string> = {

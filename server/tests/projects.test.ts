@@ -196,7 +196,7 @@ test('an empty margin is found from the pixels, trimmed away on request, and no 
   expect((await client.bytes(`/originals/${original.id}/file`)).equals(art)).toBe(true);
 });
 
-test('projects are renamed, duplicated with their windows, deleted and taken back', async () => {
+test('projects are renamed, duplicated with their windows, begun anew, deleted and taken back', async () => {
   const original = await client.original(await chart(300, 200).png().toBuffer(), 'd.png');
   const project = await client.project('Mine', [original], ['sunpane/square-post']);
   await client.ask('PATCH', `/projects/${project.id}`, { name: 'Renamed' });
@@ -205,6 +205,14 @@ test('projects are renamed, duplicated with their windows, deleted and taken bac
     name: 'Renamed copy',
     frames: [{ placeId: 'sunpane/square-post', window: { span: 200 } }],
   });
+  // The next one has all but the pictures; those that are chosen get the places at once.
+  const next = OpenProjectSchema.parse((await client.ask('POST', `/projects/${project.id}/next`)).body);
+  expect(next).toMatchObject({ name: 'Renamed 2', originals: [], usualPlaces: ['sunpane/square-post'] });
+  const { body: begun } = await client.ask('POST', `/projects/${next.id}/originals`, {
+    add: [original.id],
+    remove: [],
+  });
+  expect(begun).toMatchObject({ frames: [{ placeId: 'sunpane/square-post' }] });
   expect((await client.ask('DELETE', `/projects/${project.id}`)).status).toBe(204);
   expect((await client.ask('GET', `/projects/${project.id}`)).status).toBe(404);
   await client.ask('POST', `/projects/${project.id}/restore`);

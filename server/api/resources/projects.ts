@@ -21,6 +21,7 @@ import { rewriteOriginal } from '../../tasks/library/rewriting.ts';
 import { measuredOf } from '../../tasks/plans/measuredFrames.ts';
 import { changeFramesOf } from '../../tasks/projects/changeFrame.ts';
 import {
+  beginNext,
   changeProjectSettings,
   chooseFrames,
   chooseOriginals,
@@ -89,6 +90,10 @@ export function projectsRouter(services: Services): Router {
 
   router.post('/:id/duplicate', async (request, response) => {
     response.status(201).json(await copyProject(services, idOf(request)));
+  });
+
+  router.post('/:id/next', async (request, response) => {
+    response.status(201).json(await beginNext(services, idOf(request)));
   });
 
   router.delete('/:id', async (request, response) => {

@@ -1,8 +1,10 @@
+import { nextName, nextProject } from '@inkwell/core/carrying';
 import { resolveFinish } from '@inkwell/core/finishing';
 import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
 import {
   type FrameSettings,
   type ImageFormat,
+  longestName,
   type OpenProject,
   type Pins,
   type Place,
@@ -21,6 +23,7 @@ import { analysesOf } from '../../store/library/analyses.ts';
 import { areThere } from '../../store/library/originals.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../../store/projects/frames.ts';
 import {
+  addProject,
   changeOriginals,
   duplicateProject,
   openProject,
@@ -93,6 +96,12 @@ export async function copyProject(services: Stores, id: string): Promise<OpenPro
     framesOfProject,
   );
   return opened(services.db, copy);
+}
+
+/** Begins the project that comes after another: with all that was set for that, and without its pictures. */
+export async function beginNext({ db }: Pick<Stores, 'db'>, id: string): Promise<OpenProject> {
+  const project = await opened(db, id);
+  return opened(db, await addProject(db, nextName(project.name, longestName), nextProject(project)));
 }
 
 /** Chooses originals for a project, each with the places that all its pictures get, and takes others out of it. */

@@ -44,6 +44,10 @@ export function useProjectActions() {
       mutationFn: (id: string) => ask(OpenProjectSchema, `/projects/${id}/duplicate`, { method: 'POST' }),
       onSuccess,
     }),
+    next: useMutation({
+      mutationFn: (id: string) => ask(OpenProjectSchema, `/projects/${id}/next`, { method: 'POST' }),
+      onSuccess,
+    }),
     remove: useMutation({ mutationFn: (id: string) => tell(`/projects/${id}`, { method: 'DELETE' }), onSuccess }),
     restore: useMutation({
       mutationFn: (id: string) => tell(`/projects/${id}/restore`, { method: 'POST' }),

@@ -1,5 +1,5 @@
 import './ProjectsScreen.css';
-import { CopyOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
+import { CopyOutlined, DeleteOutlined, PlusOutlined, StepForwardOutlined } from '@ant-design/icons';
 import { settledPlace } from '@inkwell/core/framing';
 import { frameDimensions } from '@inkwell/core/geometry';
 import type { PlaceSet, Project } from '@inkwell/core/model';
@@ -55,12 +55,12 @@ function CoverPicture({ share, url, onMade }: { share: number; url: string | nul
 /** All projects. */
 export function ProjectsScreen() {
   const { data, error, refetch } = useProjects();
-  const { add, rename, duplicate, remove, restore } = useProjectActions();
+  const { add, rename, duplicate, next, remove, restore } = useProjectActions();
   const { sets, apply } = usePlaceSets();
   const note = useUndoNote();
   const navigate = useNavigate();
-  const addNew = () =>
-    add.mutate('New project', { onSuccess: ({ id }) => navigate(`/projects/${id}/choose`), onError: note.failed });
+  const openNew = ({ id }: { id: string }) => navigate(`/projects/${id}/choose`);
+  const addNew = () => add.mutate('New project', { onSuccess: openNew, onError: note.failed });
   const addFrom = async (set: PlaceSet) => {
     try {
       const { id, version } = await add.mutateAsync(set.name);
@@ -121,6 +121,13 @@ export function ProjectsScreen() {
                 </span>
               </div>
               <div className="row" style={{ gap: 2 }}>
+                <Button
+                  type="text"
+                  icon={<StepForwardOutlined />}
+                  title="Begin the next one: with all that is set for this one, and other pictures"
+                  aria-label={`Begin the next one after ${project.name}`}
+                  onClick={() => next.mutate(project.id, { onSuccess: openNew, onError: note.failed })}
+                />
                 <Button
                   type="text"
                   icon={<CopyOutlined />}

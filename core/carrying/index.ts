@@ -1,0 +1,2 @@
+export * from './nextName.ts';
+export * from './nextProject.ts';

@@ -65,7 +65,41 @@ async function inTime(page: Page, selector: string, side: 'left' | 'top'): Promi
   return times.filter((time) => time <= inTimeMs).length / times.length;
 }
 
+/** A page with nothing but as many small pictures in a line: how much of that comes in time is what the browser can do here at all. */
+async function plainInTime(browser: Browser): Promise<number> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const picture = await chart(60, 45).png().toBuffer();
+  const img = `<img alt="" style="flex:none" src="data:image/png;base64,${picture.toString('base64')}">`;
+  await page.setContent(`<div id="plain" style="display:flex;gap:6px;overflow:auto">${img.repeat(pictures)}</div>`);
+  const share = await inTime(page, '#plain', 'left');
+  await page.close();
+  return share;
+}
+
+/** Milliseconds from a key that says that a frame is fine to the next frame being chosen, in the middle. @param count of frames */
+async function lookedOver(browser: Browser, client: Client, id: string, count: number): Promise<number> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${client.address}/projects/${id}/look-over`);
+  const grid = page.getByRole('grid', { name: 'Frames' });
+  await grid.waitFor({ timeout: 120_000 });
+  await page.getByText('Still finding out').waitFor({ state: 'hidden', timeout: 120_000 });
+  await grid.focus();
+  const times: number[] = [];
+  for (let at = 0; at < count; at += 1) {
+    const before = await grid.getAttribute('aria-activedescendant');
+    times.push(
+      await timed(async () => {
+        await page.keyboard.press('f');
+        await page.locator(`[role="grid"]:not([aria-activedescendant="${before}"])`).waitFor();
+      }),
+    );
+  }
+  await page.close();
+  return median(times);
+}
+
 interface Scrolled {
+  plain: number;
   strip: number;
   files: number;
   elements: number;
@@ -83,7 +117,7 @@ async function scrolled(browser: Browser, client: Client, id: string): Promise<S
   const elements = await page.evaluate<number>('document.querySelectorAll("*").length');
   const files = await inTime(page, '.files-table .ant-table-body', 'top');
   await page.close();
-  return { strip, files, elements };
+  return { plain: await plainInTime(browser), strip, files, elements };
 }
 
 /** Milliseconds until one setting of every frame is saved, sent as the interface sends it. */
@@ -113,7 +147,7 @@ export async function largeSection(): Promise<string> {
       const picture = chart(160 + (at % 50), 120 + Math.floor(at / 50));
       originals.push(await client.original(await picture.png().toBuffer(), `chart-${at}.png`));
     }
-    await client.project('Small', originals.slice(0, 1), places);
+    const { id: smallId } = await client.project('Small', originals.slice(0, 1), places);
     const { id } = await client.project('Large', originals, places);
     const open = await client.open(id);
     const [large, small]: number[][] = [[], []];
@@ -121,13 +155,15 @@ export async function largeSection(): Promise<string> {
       small?.push(await opened(browser, client, 'Small'));
       large?.push(await opened(browser, client, 'Large'));
     }
-    const { strip, files, elements } = await scrolled(browser, client, id);
+    const { plain, strip, files, elements } = await scrolled(browser, client, id);
+    const judgedSmall = await lookedOver(browser, client, smallId, placesEach - 1);
+    const judged = await lookedOver(browser, client, id, 60);
     const all = await timed(async () => {
       const change = { finishId: 'crisp' };
       const { body } = await client.ask('PATCH', `/projects/${id}/settings`, { version: open.version, change });
       if (OpenProjectSchema.parse(body).finishId !== 'crisp') throw new Error('The finish was not saved.');
     });
-    const each = await savedEach(client, open);
+    const each = await savedEach(client, await client.open(id));
     const [ofLarge, ofSmall] = [median(large ?? []), median(small ?? [])];
     const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
     const ms = (value: number) => `${value.toFixed(0)} ms`;
@@ -139,7 +175,9 @@ graphics card; no worker runs meanwhile.
 |---|---|---|
 | from the press on the project to its wall, median of ${rounds} | **${ms(ofLarge)}**, p95 ${ms(quantile(large ?? [], 0.95))}, **${(ofLarge / ofSmall).toFixed(2)}** times the small one (${ms(ofSmall)}) | under 1.5 s |
 | pictures of the browser in time while the strip of originals is scrolled | **${percent(strip)}** | 95 % |
+| the same of a page with nothing but ${pictures} small pictures | **${percent(plain)}** | |
 | the same of the table of files, which makes ${elements} elements | **${percent(files)}** | 95 % |
+| from a key that says that a frame is fine to the next frame, median of 60 | **${ms(judged)}**, **${(judged / judgedSmall).toFixed(2)}** times the small one (${ms(judgedSmall)}) | under 300 ms |
 | one setting of the project saved, which holds for all its frames | **${ms(all)}** | under 3 s |
 | one setting of every frame saved by itself | **${ms(each)}** | under 3 s |
 `;

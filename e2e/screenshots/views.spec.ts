@@ -96,7 +96,7 @@ test('the main views of the demo', async ({ page }) => {
   await still(page);
   await page.screenshot(picture('look-over'));
   for (let step = 0; step < 6; step += 1) await page.keyboard.press('Control+z');
-  await expect(page.getByRole('radio', { name: 'To look over 29' })).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'To look over 29' })).toBeAttached();
   await page.getByRole('link', { name: 'Pictures and places' }).click();
   for (const name of ['Five flyers', 'Kite maker', 'Festival poster', 'Kite plan', 'Snapshot'])
     await page.getByRole('checkbox', { name: `Give places to ${name}` }).uncheck();

@@ -21,7 +21,7 @@ test('a project is duplicated, renamed, deleted and taken back', async ({ page }
   await expect(card).toBeVisible();
   await card.getByRole('button', { name: 'Begin the next one after Second week' }).click();
   await expect(page.getByRole('button', { name: 'Rename project Second week 2' })).toBeVisible();
-  await expect(page.getByText('0 frames in this project.')).toBeVisible();
+  await expect(page.getByText('No frames yet.')).toBeVisible();
   await page.goto('/');
   for (const name of ['Second week 2', 'Second week']) {
     await page.getByRole('button', { name: `Delete ${name}`, exact: true }).click();

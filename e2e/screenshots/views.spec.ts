@@ -146,12 +146,14 @@ test('the main views of the demo', async ({ page }) => {
   await page.getByText('On a page').click();
   await still(page);
   await page.screenshot(picture('as-shown'));
-  for (const [name, path] of [
-    ['projects', '/'],
-    ['spec-book', '/spec-book'],
-    ['sheet-editor', '/spec-book/own-marram-board/edit?place=0'],
+  for (const [name, path, ready] of [
+    ['projects', '/', 'Festival week'],
+    ['spec-book', '/spec-book', 'Sunpane'],
+    ['sheet-editor', '/spec-book/own-marram-board/edit?place=0', 'Change Marram Board'],
   ] as const) {
     await page.goto(path, { waitUntil: 'networkidle' });
+    await expect(page.getByRole('heading', { name: ready })).toBeVisible();
+    await still(page);
     await page.screenshot(picture(name));
   }
   // What a changed number does to frames that are made for it; nothing of that is saved.

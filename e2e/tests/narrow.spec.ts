@@ -46,8 +46,11 @@ const misfits = (page: Page) =>
       const { width, height } = element.getBoundingClientRect();
       return Math.min(width, height) < 43.5;
     });
+    // Parts of a page may scroll sideways; the page itself and what holds its screens may not.
+    const pages = [document.documentElement, ...document.querySelectorAll('main, .project-body')];
+    const sideways = pages.filter(({ scrollWidth, clientWidth }) => scrollWidth > clientWidth + 1);
     return [
-      ...(document.documentElement.scrollWidth > innerWidth ? ['The page scrolls sideways.'] : []),
+      ...sideways.map((element) => `sideways: ${element.tagName} ${element.className}`),
       ...wide.map((element) => `wide: ${named(element)}`),
       ...small.map((element) => `small: ${named(element)}`),
     ];

@@ -1,4 +1,4 @@
-import type { Delivery } from '@inkwell/core/model';
+import { type Delivery, isLeftOut } from '@inkwell/core/model';
 import { placeReasons } from '@inkwell/core/posting';
 import { Button } from 'antd';
 import { useNavigate } from 'react-router';
@@ -24,6 +24,7 @@ export function NoLongerFits({ delivery }: { delivery: Delivery }) {
   });
   if (unfit.length === 0) return null;
   const frames = project.frames.filter((frame) => {
+    if (isLeftOut(frame)) return false;
     const original = project.originals.find(({ id }) => id === frame.originalId);
     return unfit.some(({ line }) => line.placeThen?.id === frame.placeId && line.originalSha256 === original?.sha256);
   });

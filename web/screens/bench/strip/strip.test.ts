@@ -52,6 +52,11 @@ test('pictures are ordered as people count, and filtered by what was delivered o
   expect(names('as chosen', 'not delivered')).toEqual(['Dunes']);
   expect(names('as chosen', 'changed since')).toEqual(['Kite 9']);
   expect(originals.map(({ id }) => id)).toEqual(['1', '2', '3']);
+  // What is left out is not waited for.
+  const left = frames.map((one) =>
+    one.id === 'f3' ? { ...one, verdict: { is: 'leave out' as const, plan: '' } } : one,
+  );
+  expect(deliveredFacts(left, [{ files }], measured)(original('2', 'Kite 9', 'y'))).toBe('as it is');
 });
 
 test('what is done to the selected is done to each as it is proposed there, and to no other', () => {

@@ -1,4 +1,4 @@
-import type { Frame, ManifestFile, Measured, Original } from '@inkwell/core/model';
+import { type Frame, isLeftOut, type ManifestFile, type Measured, type Original } from '@inkwell/core/model';
 import type { Look } from './lookOf.ts';
 
 export type StripSort = 'as chosen' | 'by name' | 'newest first';
@@ -62,9 +62,9 @@ export function deliveredFacts(
     }
   }
   const changed = new Set(
-    frames.flatMap(({ id, originalId }) => {
-      const plan = measured.get(id)?.planHash;
-      return plan === undefined || plans.has(plan) ? [] : [originalId];
+    frames.flatMap((frame) => {
+      const plan = measured.get(frame.id)?.planHash;
+      return isLeftOut(frame) || plan === undefined || plans.has(plan) ? [] : [frame.originalId];
     }),
   );
   return ({ id, sha256 }) => (!bytes.has(sha256) ? 'never' : changed.has(id) ? 'changed since' : 'as it is');

@@ -9,7 +9,7 @@ const sides = { cell: 96, head: 46, rowHead: 138 };
 /** So many rows and columns that are not in sight are there as well. */
 const more = 2;
 
-export const cellId = ({ row, column }: Cell) => `look-${row}-${column}`;
+const cellId = ({ row, column }: Cell) => `look-${row}-${column}`;
 
 /** The sheet of frames. Only what is in sight is drawn, and its pictures are asked for in the order in which they come there. */
 export function SheetGrid(props: {

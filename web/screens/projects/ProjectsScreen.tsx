@@ -75,9 +75,9 @@ export function ProjectsScreen() {
 
   return (
     <div className="page">
-      <div className="row spread" style={{ marginBottom: 18 }}>
+      <div className="row spread wrap" style={{ marginBottom: 18 }}>
         <h1>Projects</h1>
-        <div className="row">
+        <div className="row wrap">
           {sets.length > 0 && (
             <Dropdown
               trigger={['click']}

@@ -98,7 +98,7 @@ export function SheetEditor() {
             ? `${problemWords(problem)}${problems.length > 1 ? ` ${problems.length - 1} more.` : ''}`
             : `${counted(content.places.length, 'place')}. ${isChanged(draft) ? 'Changed, not saved.' : 'Nothing is changed.'}`}
         </span>
-        <span className="row">
+        <span className="row wrap">
           <Button disabled={draft.past.length === 0} onClick={() => undo(id)}>
             Undo
           </Button>

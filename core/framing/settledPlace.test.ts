@@ -36,8 +36,11 @@ test('whatever the rules of a place, all that may be chosen is taken by it', () 
   let found = 0;
   fc.assert(
     fc.property(rules, ({ ratio, share, sides, wished, multipleOf, mostPixels, picture: [across, down] }) => {
+      // What a place wishes for is divisible as it demands.
+      const step = multipleOf ?? 1;
+      const [width, height] = [Math.ceil(wished[0] / step) * step, Math.ceil(wished[1] / step) * step];
       const place = PlaceSchema.safeParse({
-        ...samplePlace({ width: wished[0], height: wished[1] }),
+        ...samplePlace({ width, height }),
         otherDimensions: {
           kind: 'ratios',
           least: ratio,
@@ -50,7 +53,7 @@ test('whatever the rules of a place, all that may be chosen is taken by it', () 
       });
       if (!place.success) return;
       const [first, ...others] = dimensionsToChoose(place.data, picture(across, down));
-      expect(first).toEqual({ width: wished[0], height: wished[1] });
+      expect(first).toEqual({ width, height });
       found += others.length;
       for (const one of others) expect(dimensionsProblem(place.data, one)).toBeNull();
     }),

@@ -25,7 +25,7 @@ export interface FoundFile {
 export const kitTexts: readonly string[] = ['manifest.json', 'posting.csv', 'posting.html'];
 
 /** Something that is wrong with an archive, or worth knowing. */
-export interface Verdict {
+export interface Observation {
   path: string;
   isWrong: boolean;
   text: string;
@@ -39,11 +39,11 @@ export function verified(
   manifest: Manifest,
   found: readonly FoundFile[],
   now: ReadonlyMap<string, PlaceOfNetwork>,
-): Verdict[] {
+): Observation[] {
   const byPath = new Map(found.map((file) => [file.path, file]));
   const listed = new Set(manifest.files.map(({ file }) => file));
-  const wrong = (path: string, text: string): Verdict => ({ path, isWrong: true, text });
-  const verdicts = manifest.files.flatMap((line): Verdict[] => {
+  const wrong = (path: string, text: string): Observation => ({ path, isWrong: true, text });
+  const observations = manifest.files.flatMap((line): Observation[] => {
     const file = byPath.get(line.file);
     if (!file) return [wrong(line.file, 'The manifest lists it, and it is not in the archive.')];
     if (file.sha256 !== line.sha256)
@@ -57,7 +57,7 @@ export function verified(
     ];
   });
   const stray = found.filter(({ path }) => !listed.has(path) && !kitTexts.includes(path));
-  return [...verdicts, ...stray.map(({ path }) => wrong(path, 'The manifest does not list it.'))];
+  return [...observations, ...stray.map(({ path }) => wrong(path, 'The manifest does not list it.'))];
 }
 
 function manifestReasons(opened: MeasuredFile, line: ManifestFile): string[] {
@@ -123,7 +123,7 @@ function newerReasons(
   opened: MeasuredFile,
   { file, placeThen, uploadWidth }: ManifestFile,
   now: ReadonlyMap<string, PlaceOfNetwork>,
-): Verdict[] {
+): Observation[] {
   if (!placeThen)
     return [
       { path: file, isWrong: false, text: 'It is from before places were noted: only the manifest was looked at.' },

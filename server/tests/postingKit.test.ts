@@ -134,13 +134,13 @@ test('one network, one file, and a file in small can be had; posts are ticked, f
 test('an archive is verified without a database: what was changed, taken out or put in is found', async () => {
   const path = join(inject('dataFolder'), 'kit.zip');
   await writeFile(path, archive);
-  expect(await verifyArchive(path)).toMatchObject({ manifest: { project: 'Kite week' }, verdicts: [] });
+  expect(await verifyArchive(path)).toMatchObject({ manifest: { project: 'Kite week' }, observations: [] });
   const [first, second] = manifest.files.map(({ file }) => file) as [string, string];
   const other = await chart(1500, 500).jpeg({ quality: 50 }).toBuffer();
-  const { verdicts } = await verifyArchive(
+  const { observations } = await verifyArchive(
     await changed('changed', { [first]: other, [second]: null, 'Sunpane/stray.jpg': other }),
   );
-  expect(verdicts.map(({ path: file, isWrong, text }) => [file, isWrong, text])).toEqual([
+  expect(observations.map(({ path: file, isWrong, text }) => [file, isWrong, text])).toEqual([
     [first, true, expect.stringContaining('SHA-256')],
     [second, true, expect.stringContaining('not in the archive')],
     ['Sunpane/stray.jpg', true, expect.stringContaining('does not list it')],
@@ -162,7 +162,7 @@ test('an archive is verified without a database: what was changed, taken out or 
     ),
   };
   const told = await verifyArchive(await changed('lying', { 'manifest.json': JSON.stringify(lying) }));
-  expect(told.verdicts.map(({ text }) => text)).toEqual([
+  expect(told.observations.map(({ text }) => text)).toEqual([
     'It is 1500 × 500 px; Header wants 1400 × 500 px.',
     expect.stringMatching(/^It weighs \d+ kB; Header takes 1 kB\.$/),
   ]);

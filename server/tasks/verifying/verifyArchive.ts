@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Readable } from 'node:stream';
 import { type Manifest, ManifestSchema } from '@inkwell/core/model';
-import { type FoundFile, kitTexts, type Verdict, verified } from '@inkwell/core/posting';
+import { type FoundFile, kitTexts, type Observation, verified } from '@inkwell/core/posting';
 import yauzl from 'yauzl';
 import { measureFile } from '../../imaging/measuring/measure.ts';
 import { shippedPlaces } from '../../standins/shippedSheets.ts';
@@ -12,7 +12,7 @@ const most = { text: 64_000_000, picture: 256_000_000, entries: 20_000 } as cons
 
 export interface Verification {
   manifest: Manifest;
-  verdicts: Verdict[];
+  observations: Observation[];
 }
 
 /**
@@ -30,7 +30,7 @@ export async function verifyArchive(path: string): Promise<Verification> {
     );
   });
   const found: FoundFile[] = [];
-  const twice: Verdict[] = [];
+  const twice: Observation[] = [];
   let manifest: Manifest | null = null;
   try {
     if (zip.entryCount > most.entries) throw new UserError(`${path} has more than ${most.entries} files.`);
@@ -57,7 +57,7 @@ export async function verifyArchive(path: string): Promise<Verification> {
     zip.close();
   }
   if (!manifest) throw new UserError(`${path} has no manifest.json: it is no archive of a delivery.`);
-  return { manifest, verdicts: [...twice, ...verified(manifest, found, shippedPlaces())] };
+  return { manifest, observations: [...twice, ...verified(manifest, found, shippedPlaces())] };
 }
 
 /** What a library says, with one full stop at its end. */

@@ -1,3 +1,4 @@
+import equal from 'fast-deep-equal';
 import { type Aim, type OpenProject, type ProjectSettings, ProjectSettingsSchema } from '../model/index.ts';
 import { countedUp } from './nextName.ts';
 
@@ -30,6 +31,6 @@ function placesOf({ usualPlaces, frames }: OpenProject): string[] {
 
 /** What the bytes of all its frames are spent on; null where they differ. */
 function aimOf({ frames }: OpenProject): Aim | null {
-  const [first, ...others] = new Set(frames.map(({ weighing }) => JSON.stringify(weighing.aim)));
-  return first !== undefined && others.length === 0 ? (frames[0]?.weighing.aim ?? null) : null;
+  const aim = frames[0]?.weighing.aim ?? null;
+  return frames.every(({ weighing }) => equal(weighing.aim, aim)) ? aim : null;
 }

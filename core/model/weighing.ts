@@ -16,6 +16,16 @@ export const AimSchema = z.discriminatedUnion('kind', [
 ]);
 export type Aim = z.infer<typeof AimSchema>;
 
+/** Aims by the short names that screens and commands have for them. */
+export const namedAims = {
+  fits: { kind: 'as good as fits' },
+  flick: { kind: 'no heavier than it needs', level: 'flick' },
+  look: { kind: 'no heavier than it needs', level: 'look' },
+  glance: { kind: 'no heavier than it needs', level: 'glance' },
+} as const satisfies Record<string, Aim>;
+export type AimName = keyof typeof namedAims;
+export const aimNames = Object.keys(namedAims) as AimName[];
+
 /** The colours of a PNG: all there are, or a palette of at most 256, spread over the pixels by dithering or not. */
 export const ColoursSchema = z.enum(['full', 'palette', 'dithered palette']);
 export type Colours = z.infer<typeof ColoursSchema>;

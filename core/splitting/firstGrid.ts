@@ -5,6 +5,10 @@ import { planStrips } from './planStrips.ts';
 /** A quilt begins with so many rows, where its place allows them. */
 const quiltRows = 2;
 
+/** The grid of so many panels side by side, or rows of a quilt. Whether its place takes that, `gridProblem` says. */
+export const gridOfCount = ({ group }: Pick<Place, 'group'>, count: number): NonNullable<FrameSettings['grid']> =>
+  group?.kind === 'quilt' ? { columns: group.columns, rows: count } : { columns: count, rows: 1 };
+
 /** Into how many pieces a new frame is cut: as its network shows them, or into the panels that suit the picture best. */
 export function firstGrid(place: Place, original: Picture, marks: readonly Mark[]): FrameSettings['grid'] {
   const { group } = place;

@@ -18,7 +18,8 @@ function wishProblem(place: Place, { dimensions }: PlacedSettings): string | nul
   return dimensions && dimensionsProblem(saidOf(place), dimensions);
 }
 
-function gridProblem(place: Place, { grid, closing }: PlacedSettings): string | null {
+/** The same of how a picture is cut, whatever the picture. */
+export function gridProblem(place: Place, { grid, closing }: Pick<PlacedSettings, 'grid' | 'closing'>): string | null {
   const { group, name } = place;
   if (!grid) return group ? `${name} takes several pieces: say into how many the picture is cut.` : null;
   const asked = `${grid.columns} × ${grid.rows} were asked for`;

@@ -1,11 +1,11 @@
 import { shippedFinishes } from '@inkwell/core/finishing';
-import type { OpenProject, ProposalKind, Seen } from '@inkwell/core/model';
+import { aimNames, namedAims, type OpenProject, type ProposalKind, type Seen } from '@inkwell/core/model';
 import { Button, Dropdown } from 'antd';
 import { useNavigate } from 'react-router';
 import { seenOf } from '../../../api/library/seen.ts';
 import { counted } from '../../../parts/counted.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
-import { type AimChoice, aimOf, aims, aimWords } from '../weight/aims.ts';
+import { type AimChoice, aimWords } from '../weight/aims.ts';
 import { aimAt, keepSeen, laidOver, type Selected, seenKinds, straightenSeen } from './toSelected.ts';
 
 const everyWords: Record<ProposalKind, string> = {
@@ -66,10 +66,10 @@ export function SelectionBar(props: {
       <Dropdown
         trigger={['click']}
         menu={{
-          items: (['place', ...aims] satisfies AimChoice[]).map((choice) => ({
+          items: (['place', ...aimNames] satisfies AimChoice[]).map((choice) => ({
             key: choice,
             label: aimWords[choice],
-            onClick: () => store.setMany({ frames: aimAt(selected, choice === 'place' ? null : aimOf[choice]) }),
+            onClick: () => store.setMany({ frames: aimAt(selected, choice === 'place' ? null : namedAims[choice]) }),
           })),
         }}
       >

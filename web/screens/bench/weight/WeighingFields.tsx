@@ -1,5 +1,12 @@
 import { fileDimensions } from '@inkwell/core/geometry';
-import { formatLabel, type ImageFormat, ImageFormatSchema, type Weighing } from '@inkwell/core/model';
+import {
+  aimNames,
+  formatLabel,
+  type ImageFormat,
+  ImageFormatSchema,
+  namedAims,
+  type Weighing,
+} from '@inkwell/core/model';
 import { bestQuality } from '@inkwell/core/planning';
 import { uploadWidths } from '@inkwell/core/surviving';
 import { tierWords, usualAim } from '@inkwell/core/weighing';
@@ -8,7 +15,7 @@ import { ChoiceField } from '../../../parts/fields/ChoiceField.tsx';
 import { useOpenProject } from '../../ProjectLayout.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
-import { type AimChoice, aimOf, aims, aimWords, choiceOf } from './aims.ts';
+import { type AimChoice, aimWords, choiceOf } from './aims.ts';
 import { DimensionsField } from './DimensionsField.tsx';
 
 /** How a frame's file is to be encoded. */
@@ -73,10 +80,10 @@ export function WeighingFields({ one, state }: { one: BenchFrame; state: FrameSt
           value={weighing.aim ? choiceOf(weighing.aim) : 'place'}
           choices={[
             ['place', `Usual: ${aimWords[choiceOf(usual)]}`],
-            ...aims.map((each) => [each, aimWords[each]] as const),
+            ...aimNames.map((each) => [each, aimWords[each]] as const),
           ]}
           disabled={false}
-          onChoose={(choice) => set({ aim: choice === 'place' ? null : aimOf[choice] })}
+          onChoose={(choice) => set({ aim: choice === 'place' ? null : namedAims[choice] })}
         />
       )}
       {!(format === 'png' && weighing.colours === 'full') && <p className="quiet small">{promise}</p>}

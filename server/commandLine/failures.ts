@@ -14,6 +14,20 @@ const fileWords: Record<string, string> = {
   ENAMETOOLONG: 'has too long a name',
 };
 
+/** What is wrong with a file that was to be read or written; null where something else went wrong. */
+function systemWords(error: unknown, file?: string): string | null {
+  if (!(error instanceof Error)) return null;
+  const { code = '', path = file } = error as NodeJS.ErrnoException;
+  const words = fileWords[code];
+  return words && path ? `${path} ${words}.` : null;
+}
+
+/** Why one picture cannot be taken, in a sentence; null where what went wrong holds for all of them, such as a full disk. */
+export function fileProblem(error: unknown, file: string): string | null {
+  if (error instanceof UserError) return error.status < 500 ? error.message : null;
+  return systemWords(error, file);
+}
+
 /** What went wrong, in a sentence. */
 export function failureWords(error: unknown): string {
   if (error instanceof UserError) return error.message;
@@ -21,8 +35,6 @@ export function failureWords(error: unknown): string {
   if (isDatabaseAway(error)) {
     return 'The database does not answer. Start it, or give the address of one that is running in DATABASE_URL, and try again.';
   }
-  if (!(error instanceof Error)) return `Something went wrong in the program: ${String(error)}`;
-  const { code = '', path } = error as NodeJS.ErrnoException;
-  const words = fileWords[code];
-  return words && path ? `${path} ${words}.` : `Something went wrong in the program: ${error.message}`;
+  const said = error instanceof Error ? error.message : String(error);
+  return systemWords(error) ?? `Something went wrong in the program: ${said}`;
 }

@@ -1,25 +1,20 @@
 import {
   type Aim,
+  aimNames,
   bytesOf,
   type ImageFormat,
   ImageFormatSchema,
   type Limit,
+  namedAims,
   WeightUnitSchema,
 } from '@inkwell/core/model';
 import { InvalidArgumentError } from 'commander';
 
-const aims: Record<string, Aim> = {
-  fits: { kind: 'as good as fits' },
-  flick: { kind: 'no heavier than it needs', level: 'flick' },
-  look: { kind: 'no heavier than it needs', level: 'look' },
-  glance: { kind: 'no heavier than it needs', level: 'glance' },
-};
-
 /** What the bytes are spent on, by its name. */
 export function aimNamed(name: string): Aim {
-  const aim = Object.hasOwn(aims, name) ? aims[name] : undefined;
-  if (!aim) throw new InvalidArgumentError(`There are ${Object.keys(aims).join(', ')}.`);
-  return aim;
+  const known = aimNames.find((one) => one === name);
+  if (!known) throw new InvalidArgumentError(`There are ${aimNames.join(', ')}.`);
+  return namedAims[known];
 }
 
 /** The parts between commas, without empty ones. */

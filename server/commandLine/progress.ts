@@ -8,24 +8,21 @@ export class Progress {
   constructor(
     private readonly what: string,
     private readonly of: number,
-    isQuiet: boolean,
+    private readonly isQuiet: boolean,
   ) {
-    const isTerminal = process.stderr.isTTY === true && !isQuiet;
+    const isTerminal = process.stderr.isTTY && !isQuiet;
     const format = `${what} {bar} {value} of {total}`;
     this.bar = isTerminal ? new SingleBar({ format, stream: process.stderr, hideCursor: true }, Presets.rect) : null;
-    this.isSilent = isQuiet;
     this.bar?.start(of, 0);
   }
-
-  private readonly isSilent: boolean;
 
   at(count: number): void {
     if (count === this.last) return;
     this.bar?.update(count);
     // Every tenth part is enough to see that it goes on.
-    const isNext =
-      Math.floor((count * 10) / Math.max(1, this.of)) > Math.floor((this.last * 10) / Math.max(1, this.of));
-    if (!this.bar && !this.isSilent && isNext) console.error(`${this.what}: ${count} of ${this.of}`);
+    const tenthsAt = (some: number) => Math.floor((some * 10) / Math.max(1, this.of));
+    if (!this.bar && !this.isQuiet && tenthsAt(count) > tenthsAt(this.last))
+      console.error(`${this.what}: ${count} of ${this.of}`);
     this.last = count;
   }
 

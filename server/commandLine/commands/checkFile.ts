@@ -1,12 +1,11 @@
 import { readFile, stat } from 'node:fs/promises';
-import { resolve } from 'node:path';
-import { formatWeight, originalLimits, sidesWords } from '@inkwell/core/model';
+import { formatWeight, type MeasuredFile, originalLimits, sidesWords } from '@inkwell/core/model';
 import { placeReasons } from '@inkwell/core/posting';
 import { Command } from 'commander';
 import { measureFile } from '../../imaging/measuring/measure.ts';
-import { UserError } from '../../userError.ts';
 import { type Code, codes } from '../codes.ts';
 import { type Context, type Run, shown, withServices } from '../context.ts';
+import { fileProblem } from '../failures.ts';
 import { pictureFiles } from '../pictureFiles.ts';
 import { knownPlace } from '../places.ts';
 
@@ -31,27 +30,26 @@ const checkFiles = (context: Context, named: string[], placeId: string): Promise
     const { place } = knownPlace((await planner.open()).places, placeId);
     let isAllRight = true;
     for (const file of await pictureFiles(named, context.caller)) {
-      const name = shown(context, file);
-      const opened = await openedFile(resolve(context.caller, file));
-      const reasons = typeof opened === 'string' ? [opened] : placeReasons(opened, place);
+      const opened = await openedFile(file);
+      const reasons = 'problem' in opened ? [opened.problem] : placeReasons(opened, place);
       if (reasons.length > 0) isAllRight = false;
-      context.say(
-        reasons.length === 0 && typeof opened !== 'string'
-          ? `Right  ${name}: ${sidesWords(opened)}, ${formatWeight(opened.bytes, place.limit.unit)}.`
-          : `Wrong  ${name}: ${reasons.join(' ')}`,
-      );
+      const words =
+        'problem' in opened || reasons.length > 0
+          ? reasons.join(' ')
+          : `${sidesWords(opened)}, ${formatWeight(opened.bytes, place.limit.unit)}.`;
+      context.say(`${reasons.length > 0 ? 'Wrong' : 'Right'}  ${shown(context, file)}: ${words}`);
     }
     return isAllRight ? codes.right : codes.wrong;
   });
 
 /** What a file is, or why that cannot be said. */
-async function openedFile(path: string) {
-  const { size } = await stat(path);
-  if (size > originalLimits.bytes) return `It weighs more than ${originalLimits.bytes / 1e6} MB.`;
-  const data = await readFile(path);
-  return measureFile(data).catch((error: unknown) => {
-    if (error instanceof UserError) throw error;
+async function openedFile(path: string): Promise<MeasuredFile | { problem: string }> {
+  try {
+    const { size } = await stat(path);
+    if (size > originalLimits.bytes) return { problem: `It weighs more than ${originalLimits.bytes / 1e6} MB.` };
+    return await measureFile(await readFile(path));
+  } catch (error) {
     // Whatever a decoder says of it: it is no picture, or not a whole one.
-    return 'It cannot be opened: it is damaged, or no picture.';
-  });
+    return { problem: fileProblem(error, path) ?? 'It cannot be opened: it is damaged, or no picture.' };
+  }
 }

@@ -1,3 +1,4 @@
+import { aimNames, ImageFormatSchema } from '@inkwell/core/model';
 import { Command } from 'commander';
 import { shippedPlaces } from '../../standins/shippedSheets.ts';
 import { codes } from '../codes.ts';
@@ -46,8 +47,8 @@ _inkwell_words() {
       local kept=''
       case "$word" in *,*) kept=\${word%,*}, ;; esac
       COMPREPLY=($(compgen -P "$kept" -W "$places" -- "\${word##*,}")); compopt -o nospace; return ;;
-    --aim) COMPREPLY=($(compgen -W 'fits flick look glance' -- "$word")); return ;;
-    --format) COMPREPLY=($(compgen -W 'jpeg png webp avif' -- "$word")); return ;;
+    --aim) COMPREPLY=($(compgen -W '${aimNames.join(' ')}' -- "$word")); return ;;
+    --format) COMPREPLY=($(compgen -W '${ImageFormatSchema.options.join(' ')}' -- "$word")); return ;;
     --out) COMPREPLY=($(compgen -f -- "$word")); return ;;
   esac
   if [ "$COMP_CWORD" = 1 ]; then COMPREPLY=($(compgen -W "${names}" -- "$word")); return; fi

@@ -3,7 +3,7 @@ import type { Aim } from '@inkwell/core/model';
 import { Command } from 'commander';
 import type { Code } from '../codes.ts';
 import { type Context, type Run, withServices, withWorker } from '../context.ts';
-import type { FrameOptions } from '../frameOptions.ts';
+import type { FrameOptions } from '../framing/frameOptions.ts';
 import { aimNamed, counted, listed, wordsNamed } from '../options.ts';
 import { pictureFiles } from '../pictureFiles.ts';
 
@@ -40,7 +40,7 @@ const shared = ({ caller }: Context, { out, project, finish, aim, json }: Taken)
 
 async function framed(context: Context, pictures: readonly string[], options: FrameOptions): Promise<Code> {
   const files = await pictureFiles(pictures, context.caller);
-  const { frame, frameTask } = await import('../frame.ts');
+  const { frame, frameTask } = await import('../framing/frame.ts');
   return withServices(context, async (services) => {
     const task = await frameTask(services, options);
     return withWorker(context, () => frame(context, services, files, task, options));

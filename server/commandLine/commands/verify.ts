@@ -13,9 +13,9 @@ export const verifyCommand = (context: Context, run: Run): Command =>
 
 async function verify({ say }: Context, path: string): Promise<Code> {
   const { verifyArchive } = await import('../../tasks/verifying/verifyArchive.ts');
-  const { manifest, verdicts } = await verifyArchive(path);
-  for (const { path: file, isWrong, text } of verdicts) say(`${isWrong ? 'Wrong' : 'Note'}  ${file}: ${text}`);
-  const wrong = new Set(verdicts.filter(({ isWrong }) => isWrong).map((one) => one.path)).size;
+  const { manifest, observations } = await verifyArchive(path);
+  for (const { path: file, isWrong, text } of observations) say(`${isWrong ? 'Wrong' : 'Note'}  ${file}: ${text}`);
+  const wrong = new Set(observations.filter(({ isWrong }) => isWrong).map((one) => one.path)).size;
   const count = `${manifest.files.length} ${manifest.files.length === 1 ? 'file' : 'files'}`;
   const outcome = wrong === 0 ? 'all as they were delivered' : `${wrong} wrong`;
   say(`${manifest.project}, delivered ${manifest.delivered}: ${count}, ${outcome}.`);

@@ -3,6 +3,7 @@ import { type Aim, formatLabel, formatLimit, formatWeight, type ImageFormat, typ
 import { Command } from 'commander';
 import { type Code, codes } from '../codes.ts';
 import { type Context, type Run, shown, withDecoding } from '../context.ts';
+import { fileProblem } from '../failures.ts';
 import { aimNamed, formatsNamed, limitNamed } from '../options.ts';
 import { pictureFiles } from '../pictureFiles.ts';
 import { freePath, writeNew } from '../writeNew.ts';
@@ -42,7 +43,12 @@ async function weigh(context: Context, pictures: string[], { limit, format, aim,
   return withDecoding(async (decoding) => {
     let isAllRight = true;
     for (const file of files) {
-      const weighed = await weighFile(decoding, file, { limit, formats: format ?? null, aim: aim ?? null });
+      const weighing = { limit, formats: format ?? null, aim: aim ?? null };
+      const weighed = await weighFile(decoding, file, weighing).catch((error: unknown) => {
+        const reason = fileProblem(error, file);
+        if (reason === null) throw error;
+        return { reason };
+      });
       if ('reason' in weighed) {
         isAllRight = false;
         say(`Left out  ${shown(context, file)}: ${weighed.reason}`);

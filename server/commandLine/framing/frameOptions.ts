@@ -7,11 +7,12 @@ import {
   type PlaceSet,
   type ProjectSettings,
 } from '@inkwell/core/model';
-import type { Services } from '../services.ts';
-import { listFinishes } from '../store/library/finishes.ts';
-import { listPlaceSets } from '../store/library/placeSets.ts';
-import { Misuse } from './codes.ts';
-import { knownPlace } from './places.ts';
+import { gridOfCount, gridProblem } from '@inkwell/core/splitting';
+import type { Services } from '../../services.ts';
+import { listFinishes } from '../../store/library/finishes.ts';
+import { listPlaceSets } from '../../store/library/placeSets.ts';
+import { Misuse } from '../codes.ts';
+import { knownPlace } from '../places.ts';
 
 export interface FrameOptions {
   places: string[];
@@ -65,15 +66,9 @@ export async function settingsOf(
 }
 
 /** Why a place cannot be cut into so many panels, or rows of tiles; null where it can. */
-function piecesProblem({ name, group }: Place, panels: number | null): string | null {
-  if (!group) return `${name} takes one picture. Name a place that takes several pieces.`;
-  if (panels === null) return null;
-  if (group.kind === 'block') return `${name} always has ${group.columns} × ${group.rows} tiles. Leave out --panels.`;
-  const [least, most] = group.kind === 'panels' ? [group.min, group.max] : [group.minRows, group.maxRows];
-  const what = group.kind === 'panels' ? 'panels' : 'rows of tiles';
-  return panels >= least && panels <= most
-    ? null
-    : `${name} takes from ${least} to ${most} ${what}; ${panels} were asked for.`;
+function piecesProblem(place: Place, panels: number | null): string | null {
+  if (!place.group) return `${place.name} takes one picture. Name a place that takes several pieces.`;
+  return panels === null ? null : gridProblem(place, { grid: gridOfCount(place, panels), closing: null });
 }
 
 /**

@@ -44,6 +44,7 @@ export type WeighedFile =
  * formats the file that is most like the picture is taken.
  *
  * @param folder for what is only needed meanwhile
+ * @throws UserError where it cannot be taken at all
  */
 export async function weighFile(
   { decoders, folder }: { decoders: Decoders; folder: string },
@@ -81,9 +82,6 @@ export async function weighFile(
       made.push({ format, rendered: await renderFiles(plan, copy) });
     }
     return best(made, limit);
-  } catch (error) {
-    if (error instanceof UserError) return { reason: error.message };
-    throw error;
   } finally {
     await rm(own, { recursive: true, force: true });
   }

@@ -46,8 +46,8 @@ const misfits = (page: Page) =>
       const { width, height } = element.getBoundingClientRect();
       return Math.min(width, height) < 43.5;
     });
-    // Parts of a page may scroll sideways; the page itself and what holds all screens may not.
-    const pages = [document.documentElement, ...document.querySelectorAll('main')];
+    // Parts of a page may scroll sideways; the page itself and what holds its screens may not.
+    const pages = [document.documentElement, ...document.querySelectorAll('main, .project-body')];
     const sideways = pages.filter(({ scrollWidth, clientWidth }) => scrollWidth > clientWidth + 1);
     return [
       ...sideways.map((element) => `sideways: ${element.tagName} ${element.className}`),

@@ -1,7 +1,7 @@
 import './BenchScreen.css';
 import { Segmented } from 'antd';
 import { useMemo, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { useStore } from 'zustand';
 import { ApiError } from '../../api/client.ts';
 import { useFinishes } from '../../api/library/finishes.ts';
@@ -9,6 +9,7 @@ import { seenOf, useSeen } from '../../api/library/seen.ts';
 import { usePlaces } from '../../api/library/specBook.ts';
 import { useMeasured, useShownMeasured } from '../../api/projects/measured.ts';
 import { Empty, Skeleton } from '../../parts/States.tsx';
+import { useAddress } from '../../parts/useAddress.ts';
 import type { Surround } from '../../theme/palette.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { BenchTools } from './BenchTools.tsx';
@@ -39,7 +40,7 @@ export function BenchScreen() {
   const { data: known, isPending } = useFinishes();
   const store = useProjectBench(project, known?.finishes);
   const finishing = useFinishing(store);
-  const [search, setSearch] = useSearchParams();
+  const [search, go] = useAddress();
   const { byFrame, error: unmeasured } = useMeasured(project);
   const { data: looked } = useSeen(project);
 
@@ -68,16 +69,6 @@ export function BenchScreen() {
   const [itemId, setItemId] = useState<string | null>(null);
   const onlyFindings = search.get('show') === 'findings';
 
-  // The router shows a change when there is time for it; what is pressed next would meet what was shown before.
-  const go = (values: Record<string, string>) =>
-    setSearch(
-      (before) => {
-        const next = new URLSearchParams(before);
-        for (const [name, value] of Object.entries(values)) next.set(name, value);
-        return next;
-      },
-      { replace: true, flushSync: true },
-    );
   const naming = (frameId: string) => ({ frame: frameId, ...(original ? { original: original.id } : {}) });
   /** Opens the close-up of a frame, or goes back to the wall. */
   const closeUp = (frameId: string | null) =>

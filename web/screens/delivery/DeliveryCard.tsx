@@ -77,7 +77,7 @@ export function DeliveryCard(props: {
             {leftOut.length > 0 && `, ${leftOut.length} left out`}
           </span>
         </div>
-        <div className="row">
+        <div className="row wrap">
           {files.length > 0 && !working && (
             <Button type="text" aria-expanded={shown} onClick={() => setShown(!shown)}>
               {shown ? 'Hide files' : 'Show files'}

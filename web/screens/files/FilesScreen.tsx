@@ -34,7 +34,8 @@ export function FilesScreen() {
   const weighed = rows.filter(({ bytes }) => bytes !== null);
   const total = weighed.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0);
   const measuring = rows.filter(({ state, bytes }) => bytes === null && state !== 'not measured').length;
-  const held = rows.filter(({ state }) => state === 'held back').length;
+  const countOf = (wanted: FileState) => rows.filter(({ state }) => state === wanted).length;
+  const [held, leftOut] = [countOf('held back'), countOf('left out')];
   if (rows.length === 0 && !isDone) return <Skeleton height={420} />;
   if (rows.length === 0) {
     return (
@@ -148,7 +149,8 @@ export function FilesScreen() {
           </>
         )}
         {measuring > 0 && `; ${measuring} still being measured`}
-        {held > 0 && `; ${held} held back`}.
+        {held > 0 && `; ${held} held back`}
+        {leftOut > 0 && `; ${leftOut} left out of deliveries`}.
       </p>
       {error !== null && <FailureLine error={error} again={again} />}
       <FileTable columns={columns} rows={rows} filterHelp={filterHelp} />

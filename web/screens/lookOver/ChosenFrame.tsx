@@ -5,7 +5,7 @@ import { Button } from 'antd';
 import { Link } from 'react-router';
 import { proofUrl } from '../../api/projects/frames.ts';
 import { smallProof } from './FrameCell.tsx';
-import type { SheetFrame } from './frameSheet.ts';
+import type { OverviewFrame } from './overview.ts';
 
 const buttons: { is: VerdictWord; label: string; key: string }[] = [
   { is: 'fine', label: 'Fine', key: 'F' },
@@ -18,7 +18,7 @@ const proofWidth = 640;
 
 /** The frame that is looked at, large, with its findings and what can be said of it. */
 export function ChosenFrame(props: {
-  frame: SheetFrame;
+  frame: OverviewFrame;
   /** Where the bench shows it. */
   bench: string;
   onJudge: (verdict: VerdictWord) => void;
@@ -67,6 +67,7 @@ export function ChosenFrame(props: {
               aria-pressed={verdict === is}
               aria-keyshortcuts={key}
               title={`${label} (${key})`}
+              disabled={one.planHash === null}
               onClick={() => onJudge(is)}
             >
               {label}

@@ -3,12 +3,12 @@ import type { VerdictWord } from '@inkwell/core/model';
 import { type ReactNode, useState } from 'react';
 import { proofUrl } from '../../api/projects/frames.ts';
 import type { ProjectFrame } from '../projectFrames.ts';
-import type { SheetFrame } from './frameSheet.ts';
+import type { OverviewFrame } from './overview.ts';
 
-/** Of the proofs in the sheet: those that the table of files has as well. */
+/** Of the proofs in the overview: those that the table of files has as well. */
 const proofWidth = 128;
 
-/** The proof of a frame in the sheet. */
+/** The proof of a frame in the overview. */
 export const smallProof = ({ frame }: ProjectFrame, planHash: string): string =>
   proofUrl(frame.id, planHash, proofWidth);
 
@@ -19,7 +19,7 @@ const verdictSigns: Record<VerdictWord, ReactNode> = {
 };
 
 /** What a cell says to who does not see it. */
-const wordsOf = ({ one, verdict, isOutdated }: SheetFrame): string =>
+const wordsOf = ({ one, verdict, isOutdated }: OverviewFrame): string =>
   [
     one.original.name,
     `${one.at.network.name} ${one.at.place.name}`,
@@ -33,7 +33,7 @@ export function FrameCell(props: {
   column: number;
   left: number;
   side: number;
-  frame: SheetFrame | null;
+  frame: OverviewFrame | null;
   isChosen: boolean;
   isFaint: boolean;
   onChoose: () => void;
@@ -50,7 +50,7 @@ export function FrameCell(props: {
   }
   const { one, verdict, worst } = frame;
   return (
-    // Keys go to the whole sheet, which says which of its cells is chosen.
+    // Keys go to the whole overview, which says which of its cells is chosen.
     <td
       // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a cell of a grid is chosen.
       role="gridcell"

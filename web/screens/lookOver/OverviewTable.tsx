@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { type RefObject, useEffect, useRef } from 'react';
 import { previewUrl } from '../../api/library/originals.ts';
 import { FrameCell } from './FrameCell.tsx';
-import { type Cell, type FrameSheet, isShown, type ShownFrames } from './frameSheet.ts';
+import { type Cell, isShown, type Overview, type ShownFrames } from './overview.ts';
 
 /** Of a cell, and of the heads of rows and columns, in CSS pixels. */
 const sides = { cell: 96, head: 46, rowHead: 138 };
@@ -11,9 +11,9 @@ const more = 2;
 
 const cellId = ({ row, column }: Cell) => `look-${row}-${column}`;
 
-/** The sheet of frames. Only what is in sight is drawn, and its pictures are asked for in the order in which they come there. */
-export function SheetGrid(props: {
-  sheet: FrameSheet;
+/** The overview of frames. Only what is in sight is drawn, and its pictures are asked for in the order in which they come there. */
+export function OverviewTable(props: {
+  overview: Overview;
   shown: ShownFrames;
   chosen: Cell | null;
   /** Takes the keys. */
@@ -21,12 +21,12 @@ export function SheetGrid(props: {
   onChoose: (cell: Cell) => void;
   onOpen: (cell: Cell) => void;
 }) {
-  const { sheet, shown, chosen, grid, onChoose, onOpen } = props;
+  const { overview, shown, chosen, grid, onChoose, onOpen } = props;
   const holder = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
-    count: sheet.rows.length,
+    count: overview.rows.length,
     getScrollElement: () => holder.current,
-    getItemKey: (index) => sheet.rows[index]?.original.id ?? index,
+    getItemKey: (index) => overview.rows[index]?.original.id ?? index,
     estimateSize: () => sides.cell,
     paddingStart: sides.head,
     scrollPaddingStart: sides.head,
@@ -34,9 +34,9 @@ export function SheetGrid(props: {
   });
   const columns = useVirtualizer({
     horizontal: true,
-    count: sheet.columns.length,
+    count: overview.columns.length,
     getScrollElement: () => holder.current,
-    getItemKey: (index) => columnKey(sheet, index),
+    getItemKey: (index) => columnKey(overview, index),
     estimateSize: () => sides.cell,
     paddingStart: sides.rowHead,
     scrollPaddingStart: sides.rowHead,
@@ -49,15 +49,15 @@ export function SheetGrid(props: {
   }, [rows, columns, row, column]);
   const across = columns.getVirtualItems();
   return (
-    <div ref={holder} className="look-sheet">
+    <div ref={holder} className="look-table">
       <table
         ref={grid}
         // biome-ignore lint/a11y/noNoninteractiveElementToInteractiveRole: a table whose cells are chosen by keys is a grid.
         role="grid"
         tabIndex={0}
         aria-label="Frames"
-        aria-rowcount={sheet.rows.length + 1}
-        aria-colcount={sheet.columns.length + 1}
+        aria-rowcount={overview.rows.length + 1}
+        aria-colcount={overview.columns.length + 1}
         aria-activedescendant={chosen ? cellId(chosen) : undefined}
         style={{ width: columns.getTotalSize(), height: rows.getTotalSize() }}
       >
@@ -67,10 +67,10 @@ export function SheetGrid(props: {
               <span className="visually-hidden">Picture</span>
             </th>
             {across.map(({ index, start }) => {
-              const at = sheet.columns[index];
+              const at = overview.columns[index];
               return (
                 <th
-                  key={columnKey(sheet, index)}
+                  key={columnKey(overview, index)}
                   scope="col"
                   aria-colindex={index + 2}
                   className="look-place"
@@ -86,7 +86,7 @@ export function SheetGrid(props: {
         </thead>
         <tbody>
           {rows.getVirtualItems().map(({ index, start, key }) => {
-            const line = sheet.rows[index];
+            const line = overview.rows[index];
             if (!line) return null;
             const { original, cells } = line;
             return (
@@ -100,7 +100,7 @@ export function SheetGrid(props: {
                   const frame = cells[at] ?? null;
                   return (
                     <FrameCell
-                      key={columnKey(sheet, at)}
+                      key={columnKey(overview, at)}
                       id={cellId(cell)}
                       column={at + 2}
                       left={left}
@@ -125,7 +125,7 @@ export function SheetGrid(props: {
   );
 }
 
-const columnKey = ({ columns }: FrameSheet, index: number): string => {
+const columnKey = ({ columns }: Overview, index: number): string => {
   const at = columns[index];
   return at ? `${at.network.slug}/${at.place.slug}` : String(index);
 };

@@ -2,7 +2,7 @@ import { type Finding, type PlaceOfNetwork, plainSettings, type Verdict } from '
 import { sampleOriginal, samplePlace } from '@inkwell/core/testing';
 import { expect, test } from 'vitest';
 import type { ProjectFrame } from '../projectFrames.ts';
-import { cellBeside, cellOf, frameSheet, isShown, nextWanted, rowEnd } from './frameSheet.ts';
+import { cellBeside, cellOf, isShown, nextWanted, overviewOf, rowEnd } from './overview.ts';
 
 const original = (id: string) => ({ ...sampleOriginal(), id, name: id });
 const places = new Map(
@@ -27,7 +27,7 @@ const frame = (originalId: string, placeId: string, verdict: Verdict | null = nu
  * | 1 | fine | | fine, of another plan |
  * | 2 | | left out, of another plan | soft |
  */
-const sheet = frameSheet(
+const overview = overviewOf(
   [
     frame('2', 'c', null, [caution]),
     frame('1', 'a', { is: 'fine', plan: 'now' }),
@@ -40,30 +40,30 @@ const sheet = frameSheet(
 );
 
 test('pictures stand in rows and places in columns; what was said counts as long as the frame is the same', () => {
-  expect(sheet.columns.map(({ place }) => place.slug)).toEqual(['a', 'b', 'c']);
-  expect(sheet.rows.map(({ original: { id }, cells }) => [id, ...cells.map((cell) => cell?.verdict)])).toEqual([
+  expect(overview.columns.map(({ place }) => place.slug)).toEqual(['a', 'b', 'c']);
+  expect(overview.rows.map(({ original: { id }, cells }) => [id, ...cells.map((cell) => cell?.verdict)])).toEqual([
     ['1', 'fine', undefined, null],
     ['2', undefined, 'leave out', null],
   ]);
-  expect(sheet.rows[0]?.cells[2]?.isOutdated).toBe(true);
-  const all = sheet.rows.flatMap(({ cells }) => cells.filter((cell) => cell !== null));
+  expect(overview.rows[0]?.cells[2]?.isOutdated).toBe(true);
+  const all = overview.rows.flatMap(({ cells }) => cells.filter((cell) => cell !== null));
   const ids = (show: keyof typeof isShown) => all.filter(isShown[show]).map(({ one }) => one.frame.id);
   expect([ids('to look over'), ids('left out'), ids('with findings')]).toEqual([['1c', '2c'], ['2b'], ['2c']]);
 });
 
 test('keys go from frame to frame over gaps, and what is said goes on to the next that is wanted', () => {
-  expect(cellOf(sheet, '2b')).toEqual({ row: 1, column: 1 });
-  expect(cellOf(sheet, 'gone')).toBeNull();
+  expect(cellOf(overview, '2b')).toEqual({ row: 1, column: 1 });
+  expect(cellOf(overview, 'gone')).toBeNull();
   const right = { row: 0, column: 1 };
-  expect(cellBeside(sheet, { row: 0, column: 0 }, right)).toEqual({ row: 0, column: 2 });
-  expect(cellBeside(sheet, { row: 0, column: 2 }, right)).toEqual({ row: 0, column: 2 });
-  expect(cellBeside(sheet, { row: 0, column: 0 }, { row: 1, column: 0 })).toEqual({ row: 0, column: 0 });
-  expect([rowEnd(sheet, 1, 'first'), rowEnd(sheet, 1, 'last')]).toEqual([
+  expect(cellBeside(overview, { row: 0, column: 0 }, right)).toEqual({ row: 0, column: 2 });
+  expect(cellBeside(overview, { row: 0, column: 2 }, right)).toEqual({ row: 0, column: 2 });
+  expect(cellBeside(overview, { row: 0, column: 0 }, { row: 1, column: 0 })).toEqual({ row: 0, column: 0 });
+  expect([rowEnd(overview, 1, 'first'), rowEnd(overview, 1, 'last')]).toEqual([
     { row: 1, column: 1 },
     { row: 1, column: 2 },
   ]);
   const wanted = isShown['to look over'];
-  expect(nextWanted(sheet, { row: 0, column: 0 }, wanted)).toEqual({ row: 0, column: 2 });
-  expect(nextWanted(sheet, { row: 1, column: 2 }, wanted)).toEqual({ row: 0, column: 2 });
-  expect(nextWanted(sheet, { row: 0, column: 0 }, isShown['look again'])).toBeNull();
+  expect(nextWanted(overview, { row: 0, column: 0 }, wanted)).toEqual({ row: 0, column: 2 });
+  expect(nextWanted(overview, { row: 1, column: 2 }, wanted)).toEqual({ row: 0, column: 2 });
+  expect(nextWanted(overview, { row: 0, column: 0 }, isShown['look again'])).toBeNull();
 });

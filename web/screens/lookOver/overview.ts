@@ -1,8 +1,8 @@
 import { countingVerdict, type Frame, type Original, type PlaceOfNetwork, type VerdictWord } from '@inkwell/core/model';
 import type { ProjectFrame } from '../projectFrames.ts';
 
-/** One frame of the sheet: a picture at a place, with what was said of it. */
-export interface SheetFrame {
+/** One frame of the overview: a picture at a place, with what was said of it. */
+export interface OverviewFrame {
   one: ProjectFrame;
   /** Of the frame as it is set now; null where nobody has looked at it, or it has changed since. */
   verdict: VerdictWord | null;
@@ -13,12 +13,12 @@ export interface SheetFrame {
 }
 
 /** All frames of a project: a row for every picture, a column for every place. */
-export interface FrameSheet {
-  rows: { original: Original; cells: (SheetFrame | null)[] }[];
+export interface Overview {
+  rows: { original: Original; cells: (OverviewFrame | null)[] }[];
   columns: PlaceOfNetwork[];
 }
 
-/** A cell of the sheet, from 0. */
+/** A cell of the overview, from 0. */
 export interface Cell {
   row: number;
   column: number;
@@ -29,16 +29,16 @@ export interface Cell {
  * @param places in the order of the spec book
  * @param verdictOf what is set of a frame now
  */
-export function frameSheet(
+export function overviewOf(
   frames: readonly ProjectFrame[],
   originals: readonly Original[],
   places: ReadonlyMap<string, PlaceOfNetwork>,
   verdictOf: (frame: Frame) => Frame['verdict'],
-): FrameSheet {
+): Overview {
   const used = new Set(frames.map(({ frame }) => frame.placeId));
   const columnIds = [...places.keys()].filter((id) => used.has(id));
   const columnOf = new Map(columnIds.map((id, at) => [id, at]));
-  const cellsOf = new Map<string, (SheetFrame | null)[]>();
+  const cellsOf = new Map<string, (OverviewFrame | null)[]>();
   for (const one of frames) {
     const { originalId, placeId } = one.frame;
     const cells = cellsOf.get(originalId) ?? columnIds.map(() => null);
@@ -62,11 +62,11 @@ export function frameSheet(
   };
 }
 
-export const cellAt = ({ rows }: FrameSheet, { row, column }: Cell): SheetFrame | null =>
+export const cellAt = ({ rows }: Overview, { row, column }: Cell): OverviewFrame | null =>
   rows[row]?.cells[column] ?? null;
 
-/** Where a frame stands; null where it is not in the sheet. */
-export function cellOf({ rows }: FrameSheet, frameId: string | null): Cell | null {
+/** Where a frame stands; null where it is not in the overview. */
+export function cellOf({ rows }: Overview, frameId: string | null): Cell | null {
   for (const [row, { cells }] of rows.entries()) {
     const column = cells.findIndex((cell) => cell?.one.frame.id === frameId);
     if (column >= 0) return { row, column };
@@ -75,32 +75,32 @@ export function cellOf({ rows }: FrameSheet, frameId: string | null): Cell | nul
 }
 
 /** The next cell with a frame some way from another; the same where there is none that way. */
-export function cellBeside(sheet: FrameSheet, from: Cell, by: Cell): Cell {
-  const { rows, columns } = sheet;
+export function cellBeside(overview: Overview, from: Cell, by: Cell): Cell {
+  const { rows, columns } = overview;
   let to = from;
   for (;;) {
     to = { row: to.row + by.row, column: to.column + by.column };
     if (!rows[to.row] || to.column < 0 || to.column >= columns.length) return from;
-    if (cellAt(sheet, to)) return to;
+    if (cellAt(overview, to)) return to;
   }
 }
 
 /** The first or last frame of a row. */
-export function rowEnd(sheet: FrameSheet, row: number, end: 'first' | 'last'): Cell | null {
-  const cells = sheet.rows[row]?.cells ?? [];
+export function rowEnd(overview: Overview, row: number, end: 'first' | 'last'): Cell | null {
+  const cells = overview.rows[row]?.cells ?? [];
   const column = end === 'first' ? cells.findIndex(Boolean) : cells.findLastIndex(Boolean);
   return column < 0 ? null : { row, column };
 }
 
 /** The next frame that is wanted after a cell, row by row and round again; null where there is none but that of the cell. */
-export function nextWanted(sheet: FrameSheet, from: Cell, isWanted: (frame: SheetFrame) => boolean): Cell | null {
-  const width = sheet.columns.length;
-  const count = width * sheet.rows.length;
+export function nextWanted(overview: Overview, from: Cell, isWanted: (frame: OverviewFrame) => boolean): Cell | null {
+  const width = overview.columns.length;
+  const count = width * overview.rows.length;
   const start = from.row * width + from.column;
   for (let step = 1; step < count; step += 1) {
     const at = (start + step) % count;
     const cell = { row: Math.floor(at / width), column: at % width };
-    const frame = cellAt(sheet, cell);
+    const frame = cellAt(overview, cell);
     if (frame && isWanted(frame)) return cell;
   }
   return null;
@@ -110,7 +110,7 @@ export function nextWanted(sheet: FrameSheet, from: Cell, isWanted: (frame: Shee
 export const shownFrames = ['all', 'to look over', 'look again', 'left out', 'with findings'] as const;
 export type ShownFrames = (typeof shownFrames)[number];
 
-export const isShown: Record<ShownFrames, (frame: SheetFrame) => boolean> = {
+export const isShown: Record<ShownFrames, (frame: OverviewFrame) => boolean> = {
   all: () => true,
   'to look over': ({ verdict }) => verdict === null,
   'look again': ({ verdict }) => verdict === 'look again',

@@ -6,7 +6,7 @@ import { counted } from '../../../parts/counted.ts';
 import { FramePicture } from '../../../parts/pictures/FramePicture.tsx';
 import { type BenchFrame, contentAreaFor, windowFor } from '../frames/benchFrame.ts';
 import { finishFor } from '../frames/finishing.ts';
-import type { ById } from '../state/kinds.ts';
+import type { ById, Kind } from '../state/kinds.ts';
 import type { Phase } from '../state/rowMachine.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
 import { weighingWords } from '../weight/weighingWords.ts';
@@ -17,26 +17,32 @@ const pictureWidth = 110;
 const theirsIn = <Kept, Settings>(phases: ById<Phase<Kept, Settings>>): Kept[] =>
   Object.values(phases).flatMap((phase) => (phase.is === 'conflicted' ? [phase.theirs] : []));
 
-/** Marks that were changed here and elsewhere at the same time, and the choice between them. */
-export function MarkConflict({ original }: { original: Original }) {
-  const phase = useBench((bench) => bench.phases.originals[original.id]);
+/** Says what was changed here and elsewhere at the same time, and lets one choose between the two. */
+export function KeepWhich({ kind, id, children }: { kind: Kind; id: string; children: React.ReactNode }) {
   const store = useBenchStore();
-  if (phase?.is !== 'conflicted') return null;
-  const { theirs } = phase;
   return (
     <section role="alert" className="conflict">
-      <p>
-        <strong>Marks or words of {original.name} were changed in another window.</strong> Yours (
-        {counted(original.marks.length, 'mark')}) are not saved; there are {theirs.marks.length} there. Which do you
-        want to keep?
-      </p>
-      <Button size="small" type="primary" onClick={() => store.keepMine('originals', original.id)}>
+      <p>{children}</p>
+      <Button size="small" type="primary" onClick={() => store.keepMine(kind, id)}>
         Keep yours
       </Button>
-      <Button size="small" onClick={() => store.takeTheirs('originals', original.id)}>
+      <Button size="small" onClick={() => store.takeTheirs(kind, id)}>
         Take the other
       </Button>
     </section>
+  );
+}
+
+/** Marks that were changed here and elsewhere at the same time, and the choice between them. */
+export function MarkConflict({ original }: { original: Original }) {
+  const phase = useBench((bench) => bench.phases.originals[original.id]);
+  if (phase?.is !== 'conflicted') return null;
+  return (
+    <KeepWhich kind="originals" id={original.id}>
+      <strong>Marks or words of {original.name} were changed in another window.</strong> Yours (
+      {counted(original.marks.length, 'mark')}) are not saved; there are {phase.theirs.marks.length} there. Which do you
+      want to keep?
+    </KeepWhich>
   );
 }
 
@@ -44,7 +50,6 @@ export function MarkConflict({ original }: { original: Original }) {
 export function SettingsConflicts() {
   const finishes = useBench((bench) => bench.phases.finishes);
   const projects = useBench((bench) => bench.phases.projects);
-  const store = useBenchStore();
   const all = [
     ...theirsIn(finishes).map(({ id, name }) => ({ kind: 'finishes' as const, id, what: `The finish ${name}` })),
     ...theirsIn(projects).map(({ id }) => ({
@@ -54,18 +59,10 @@ export function SettingsConflicts() {
     })),
   ];
   return all.map(({ kind, id, what }) => (
-    <section key={id} role="alert" className="conflict">
-      <p>
-        <strong>{what} was changed in another window.</strong> Your change is not saved. Which version do you want to
-        keep?
-      </p>
-      <Button size="small" type="primary" onClick={() => store.keepMine(kind, id)}>
-        Keep yours
-      </Button>
-      <Button size="small" onClick={() => store.takeTheirs(kind, id)}>
-        Take the other
-      </Button>
-    </section>
+    <KeepWhich key={id} kind={kind} id={id}>
+      <strong>{what} was changed in another window.</strong> Your change is not saved. Which version do you want to
+      keep?
+    </KeepWhich>
   ));
 }
 

@@ -1,10 +1,11 @@
 import './FilesScreen.css';
 import { formatLabel, formatLimit, formatWeight, limitFor } from '@inkwell/core/model';
 import { Table, type TableColumnsType } from 'antd';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { Link } from 'react-router';
 import { proofUrl } from '../../api/projects/frames.ts';
 import { counted } from '../../parts/counted.ts';
+import { ArrivingPicture } from '../../parts/pictures/ArrivingPicture.tsx';
 import { Empty, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { WeightGauge } from '../../parts/WeightGauge.tsx';
 import { useRoom } from '../../stage/useRoom.ts';
@@ -51,7 +52,10 @@ export function FilesScreen() {
     {
       title: <span className="visually-hidden">Picture</span>,
       width: 62,
-      render: (_, { one: { frame, planHash } }) => planHash && <Thumbnail url={proofUrl(frame.id, planHash, 128)} />,
+      render: (_, { one: { frame, planHash } }) =>
+        planHash && (
+          <ArrivingPicture alt="" className="files-thumb" loading="lazy" src={proofUrl(frame.id, planHash, 128)} />
+        ),
     },
     {
       title: 'File',
@@ -155,13 +159,6 @@ export function FilesScreen() {
       {error !== null && <FailureLine error={error} again={again} />}
       <FileTable columns={columns} rows={rows} filterHelp={filterHelp} />
     </div>
-  );
-}
-
-function Thumbnail({ url }: { url: string }) {
-  const [there, setThere] = useState(false);
-  return (
-    <img alt="" className="files-thumb" loading="lazy" src={url} data-there={there} onLoad={() => setThere(true)} />
   );
 }
 

@@ -4,6 +4,7 @@ import { sidesWords } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { Link } from 'react-router';
 import { proofUrl } from '../../api/projects/frames.ts';
+import { ArrivingPicture } from '../../parts/pictures/ArrivingPicture.tsx';
 import { smallProof } from './FrameCell.tsx';
 import type { OverviewFrame } from './overview.ts';
 
@@ -33,7 +34,7 @@ export function ChosenFrame(props: {
         style={one.planHash ? { backgroundImage: `url(${smallProof(one, one.planHash)})` } : {}}
       >
         {one.planHash && (
-          <img
+          <ArrivingPicture
             key={one.frame.id}
             alt={`${one.original.name} at ${network.name} ${place.name}`}
             src={proofUrl(one.frame.id, one.planHash, proofWidth)}

@@ -1,7 +1,8 @@
 import { CheckOutlined, ReloadOutlined, StopOutlined } from '@ant-design/icons';
 import type { VerdictWord } from '@inkwell/core/model';
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
 import { proofUrl } from '../../api/projects/frames.ts';
+import { ArrivingPicture } from '../../parts/pictures/ArrivingPicture.tsx';
 import type { ProjectFrame } from '../projectFrames.ts';
 import type { OverviewFrame } from './overview.ts';
 
@@ -73,25 +74,16 @@ export function FrameCell(props: {
       {one.planHash === null ? (
         <span className="look-waiting" />
       ) : (
-        <Proof url={smallProof(one, one.planHash)} isRound={one.at.place.shape === 'circle'} />
+        <ArrivingPicture
+          alt=""
+          decoding="async"
+          draggable={false}
+          src={smallProof(one, one.planHash)}
+          data-round={one.at.place.shape === 'circle'}
+        />
       )}
       {worst && <span className="finding-dot look-dot" data-level={worst} />}
       {verdict && <span className="look-sign">{verdictSigns[verdict]}</span>}
     </td>
-  );
-}
-
-function Proof({ url, isRound }: { url: string; isRound: boolean }) {
-  const [there, setThere] = useState<string | null>(null);
-  return (
-    <img
-      alt=""
-      decoding="async"
-      draggable={false}
-      src={url}
-      data-there={there === url}
-      data-round={isRound}
-      onLoad={() => setThere(url)}
-    />
   );
 }

@@ -48,6 +48,8 @@ module.exports = {
     coreFloor('posting', ['model', 'naming', 'geometry', 'bookkeeping']),
     coreFloor('dryRunning', ['model', 'geometry', 'planes']),
     coreFloor('surviving', ['model', 'geometry']),
+    coreFloor('series', ['model', 'lettering']),
+    coreFloor('carrying', ['model', 'lettering']),
     coreFloor('weighing', ['model']),
     coreFloor('planes', []),
     coreFloor('seeing', ['model', 'geometry', 'planes']),

@@ -1,2 +1,3 @@
 export * from './nextName.ts';
 export * from './nextProject.ts';
+export * from './onAllPictures.ts';

@@ -1,20 +1,21 @@
 import equal from 'fast-deep-equal';
 import { type Aim, type OpenProject, type ProjectSettings, ProjectSettingsSchema } from '../model/index.ts';
 import { countedUp } from './nextName.ts';
+import { onAllPictures } from './onAllPictures.ts';
 
 /**
  * What the project after another begins with: all that is set for it, without its pictures. Pictures that are chosen get the places that it
- * had, and its aim. What lay over single pictures lies over all, for those pictures are not in it, and a number counts up.
+ * had, and its aim. What lay over single pictures lies over all, and what was said on single ones is not said, for those pictures are not in
+ * it. A number counts up.
  */
 export function nextProject(project: OpenProject): ProjectSettings {
   return {
     ...ProjectSettingsSchema.parse(project),
-    lettering: project.lettering.map((item) => {
-      const over = { ...item, originalIds: null };
-      return over.kind === 'words' && over.role === 'number'
-        ? { ...over, text: countedUp(over.text) ?? over.text }
-        : over;
-    }),
+    lettering: project.lettering
+      .map(onAllPictures)
+      .map((item) =>
+        item.kind === 'words' && item.role === 'number' ? { ...item, text: countedUp(item.text) ?? item.text } : item,
+      ),
     usualPlaces: placesOf(project),
     usualAim: project.usualAim ?? aimOf(project),
   };

@@ -4,6 +4,7 @@ export * from './layout/frameGround.ts';
 export * from './layout/room.ts';
 export * from './layout/snapItem.ts';
 export * from './letterItems.ts';
+export * from './onPicture.ts';
 export * from './reading/contrastNeeded.ts';
 export * from './reading/legibility.ts';
 export * from './setting/setWords.ts';

@@ -36,6 +36,7 @@ export * from './project.ts';
 export * from './proposal.ts';
 export * from './rewritten.ts';
 export * from './ring.ts';
+export * from './series.ts';
 export * from './sheetFinding.ts';
 export * from './similarity.ts';
 export * from './survival.ts';

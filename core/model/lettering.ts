@@ -43,11 +43,14 @@ const PlateSchema = z.object({
   rounding: z.number().min(0).max(1),
 });
 
+/** So many pictures a project can name in an item. */
+const mostPictures = 500;
+
 const common = z.object({
   id: z.uuid(),
   name: NameSchema,
   /** On which originals it is shown; null for all. */
-  originalIds: z.array(z.uuid()).max(500).nullable(),
+  originalIds: z.array(z.uuid()).max(mostPictures).nullable(),
   /** Purposes of places that are left without it. */
   notOn: z.array(PurposeSchema),
   /** Places that are left without it. */
@@ -59,6 +62,14 @@ const common = z.object({
   wanted: z.number(wantedWords).min(itemRanges.wanted.least, wantedWords).max(itemRanges.wanted.most, wantedWords),
 });
 
+/** What an item says on one picture instead of what it says on all. */
+export const PictureWordsSchema = z.object({
+  /** Empty where it is left out on that picture. */
+  text: wordsSchema('Words'),
+  short: wordsSchema('A short version'),
+});
+export type PictureWords = z.infer<typeof PictureWordsSchema>;
+
 /** One thing that is laid over the pictures of a project. */
 export const ItemSchema = z.discriminatedUnion('kind', [
   common.extend({
@@ -68,6 +79,11 @@ export const ItemSchema = z.discriminatedUnion('kind', [
     text: wordsSchema('Words').refine((value) => value.trim() !== '', 'Words need at least one character.'),
     /** For frames where the long text cannot be legible; empty where there is none. */
     short: wordsSchema('A short version'),
+    /** What it says on single pictures, by the ids of their originals. */
+    onPictures: z
+      .record(z.uuid(), PictureWordsSchema)
+      .refine((own) => Object.keys(own).length <= mostPictures, `Words can differ on at most ${mostPictures} pictures.`)
+      .optional(),
     style: LetterStyleSchema,
   }),
   common.extend({

@@ -10,7 +10,7 @@ import {
   union,
   wholeDimensions,
 } from '../geometry/index.ts';
-import { type FontBook, frameGround, type Lettered, letterItems, roomIn } from '../lettering/index.ts';
+import { type FontBook, frameGround, itemsOnPicture, type Lettered, letterItems, roomIn } from '../lettering/index.ts';
 import type {
   Analysis,
   FrameSettings,
@@ -43,7 +43,13 @@ export const letteringFor = (
   book: FontBook | null,
   { originalId, placeId }: Pick<LetteringToPlan, 'originalId' | 'placeId'>,
   seen: Analysis | null,
-): LetteringToPlan => ({ items: lettering, book, originalId, placeId, ground: seen?.ground ?? null });
+): LetteringToPlan => ({
+  items: itemsOnPicture(lettering, originalId),
+  book,
+  originalId,
+  placeId,
+  ground: seen?.ground ?? null,
+});
 
 type OriginalToLetter = Pick<Original, 'width' | 'height' | 'trim'> & { marks: readonly MarkToCompose[] };
 type Laid = Pick<RenderPlan, 'output' | 'shape' | 'stretch' | 'closing' | 'border' | 'window'>;

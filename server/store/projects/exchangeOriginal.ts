@@ -1,3 +1,4 @@
+import type { Item } from '@inkwell/core/model';
 import { and, eq, sql } from 'drizzle-orm';
 import { UserError } from '../../userError.ts';
 import type { Queryable } from '../database.ts';
@@ -33,10 +34,13 @@ export async function exchangeOriginal(db: Queryable, projectId: string, from: s
     .set({ originalId: to, version: sql`${frames.version} + 1` })
     .where(and(eq(frames.projectId, projectId), eq(frames.originalId, from)));
   const [project] = await db.select({ lettering: projects.lettering }).from(projects).where(eq(projects.id, projectId));
-  const lettering = (project?.lettering ?? []).map((item) => ({
-    ...item,
-    originalIds: item.originalIds?.map((id) => (id === from ? to : id)) ?? null,
-  }));
+  const exchanged = (id: string) => (id === from ? to : id);
+  const lettering = (project?.lettering ?? []).map((item): Item => {
+    const originalIds = item.originalIds?.map(exchanged) ?? null;
+    if (item.kind !== 'words' || !item.onPictures) return { ...item, originalIds };
+    const own = Object.entries(item.onPictures).map(([id, words]) => [exchanged(id), words]);
+    return { ...item, originalIds, onPictures: Object.fromEntries(own) };
+  });
   await db
     .update(projects)
     .set({ lettering, version: sql`${projects.version} + 1`, changedAt: new Date() })

@@ -9,7 +9,7 @@ import {
   type SheetContent,
   saidOf,
 } from '@inkwell/core/model';
-import { roomAsked } from '@inkwell/core/planning';
+import { letteringFor, roomAsked } from '@inkwell/core/planning';
 import { asComposed } from '@inkwell/core/proposing';
 import { notTaken } from '@inkwell/core/splitting';
 import type { FramedPicture } from '../../store/projects/frames.ts';
@@ -80,7 +80,7 @@ export function pairOf(touched: Touched, planning: Planning): Reshaped {
   const { frame, original, project, seen } = framed;
   const areas = areasOf(touched, planning);
   const composed = asComposed(original, seen, project.composing);
-  const named = { items: project.lettering, originalId: original.id, placeId: frame.placeId };
+  const named = letteringFor(project, null, frame, null);
   const shown = (place: Place) => frameWindow(composed, place, areas.settings, roomAsked(named, place, frame));
   const then = shown(before);
   const now = frame.composed ? shown(after) : carriedWindow(then, areas.before, areas.after, areas.bounds);

@@ -1,3 +1,4 @@
+import { onAllPictures } from '@inkwell/core/carrying';
 import { type OpenProject, type PlaceSet, PlaceSetFileSchema, type ProjectSettings } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Dropdown, Input } from 'antd';
@@ -17,7 +18,7 @@ const keptOf = ({ pattern, finishId, lettering, usualAim }: OpenProject) => ({
   pattern,
   finishId,
   // A set is for other pictures: what is laid over some only is laid over all of them.
-  lettering: lettering.map((item) => ({ ...item, originalIds: null })),
+  lettering: lettering.map(onAllPictures),
   aim: usualAim,
 });
 

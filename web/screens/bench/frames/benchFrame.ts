@@ -12,7 +12,7 @@ import {
   type PlaceOfNetwork,
   type Window,
 } from '@inkwell/core/model';
-import { roomAsked } from '@inkwell/core/planning';
+import { letteringFor, roomAsked } from '@inkwell/core/planning';
 import { useMemo } from 'react';
 import type { BenchState } from '../state/benchState.ts';
 import { useBench, useLiveWords, useSettings } from '../state/useBench.ts';
@@ -63,7 +63,7 @@ export const windowFor = (one: BenchFrame, settings: FrameSettings): Window =>
     one.at.place,
     { ...settings, border: finishFor(one, settings).treatment.border },
     roomAsked(
-      { items: one.finishing.project.lettering, originalId: one.original.id, placeId: one.at.id },
+      letteringFor(one.finishing.project, null, { originalId: one.original.id, placeId: one.at.id }, null),
       one.at.place,
       settings,
     ),

@@ -1,6 +1,6 @@
 import './ItemHandles.css';
 import type { Rect } from '@inkwell/core/geometry';
-import { type Snapped, snapItem, standOf, withinMargins } from '@inkwell/core/lettering';
+import { itemsOnPicture, type Snapped, snapItem, standOf, withinMargins } from '@inkwell/core/lettering';
 import { type Hand, type LetteredItem, type Stand, withHand } from '@inkwell/core/model';
 import { useDrag } from '@use-gesture/react';
 import { type KeyboardEvent, type ReactNode, useState } from 'react';
@@ -47,7 +47,7 @@ export function ItemHandles(props: {
   const set = (itemId: string, change: Partial<Hand>) =>
     store.set('frames', one.frame.id, { hands: withHand(hands, itemId, change) });
   const nameOf = (id: string) => project.lettering.find((item) => item.id === id)?.name ?? 'Item';
-  const chosen = project.lettering.find(({ id }) => id === chosenId);
+  const chosen = itemsOnPicture(project.lettering, one.original.id).find(({ id }) => id === chosenId);
   return (
     <>
       <div

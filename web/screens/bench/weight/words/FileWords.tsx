@@ -1,4 +1,4 @@
-import { isOnOriginal } from '@inkwell/core/lettering';
+import { itemsOnPicture } from '@inkwell/core/lettering';
 import type { Lettering, MetadataPolicy, Weight, Words } from '@inkwell/core/model';
 import { Button, Checkbox } from 'antd';
 import type { BenchFrame } from '../../frames/benchFrame.ts';
@@ -81,8 +81,8 @@ function writtenOn(lettering: Lettering, originalId: string): string {
     const line = text.trim().replace(/\s+/gu, ' ');
     return /[.!?]$/.test(line) ? line : `${line}.`;
   };
-  return lettering
-    .flatMap((item) => (item.kind === 'words' && isOnOriginal(item, originalId) ? [item.text] : []))
+  return itemsOnPicture(lettering, originalId)
+    .flatMap((item) => (item.kind === 'words' ? [item.text] : []))
     .map(sentence)
     .join(' ');
 }

@@ -1,0 +1,6 @@
+export * from './layRows.ts';
+export * from './meanings.ts';
+export * from './pictureFinder.ts';
+export * from './placeFinder.ts';
+export * from './readSeries.ts';
+export * from './tableText.ts';

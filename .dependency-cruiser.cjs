@@ -83,7 +83,7 @@ module.exports = {
       from: { path: '^core/', pathNot: '\\.test\\.ts$|/testFonts\\.ts$' },
       to: {
         dependencyTypes: ['core', 'npm', 'npm-dev'],
-        pathNot: 'node_modules/(zod|@noble/hashes|culori|bidi-js|linebreak|fast-deep-equal)/',
+        pathNot: 'node_modules/(zod|@noble/hashes|culori|bidi-js|linebreak|fast-deep-equal|papaparse)/',
       },
     },
   ],

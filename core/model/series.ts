@@ -30,3 +30,4 @@ export type Series = z.infer<typeof SeriesSchema>;
 
 /** What would be wrong with a row, in words; nothing has been made yet. */
 export const RowFindingsSchema = z.object({ findings: z.array(z.string()) });
+export type RowFindings = z.infer<typeof RowFindingsSchema>;

@@ -64,10 +64,17 @@ beforeAll(async () => {
   };
   for (const [name, picture] of Object.entries(files)) writeFileSync(join(folder, name), await picture.toBuffer());
   writeFileSync(join(folder, 'photos', 'note.txt'), 'no picture');
+  writeFileSync(join(folder, 'episodes.csv'), 'picture,title\na.png,Episode 12\na.png,Episode 13\n');
+  const long = 'Wind and sand and kites '.repeat(24);
+  writeFileSync(
+    join(folder, 'odd.csv'),
+    `Title;Picture;places\n${long};kites;\nNo. 2;gone.jpg;\n;a.png;pipwire/header`,
+  );
+  writeFileSync(join(folder, 'wrong.csv'), 'Mood,Weather\ngood,windy\n');
   writeFileSync(join(folder, 'photos', 'torn.jpg'), readFileSync(join(folder, 'kites.jpg')).subarray(0, 300));
   const clip = { slug: 'clip', name: 'Clip', purpose: 'post', width: 320, height: 180, formats: ['jpeg'] } as const;
   const placeIds = await client.sheet('Small', [
-    { ...clip, formats: ['jpeg'], limit: { bytes: 90_000, unit: 'kB' }, shownWidths: [320] },
+    { ...clip, formats: ['jpeg'], limit: { bytes: 90_000, unit: 'kB' }, shownWidths: [320, 120] },
   ]);
   const set = { name: 'Weekly clip', placeIds, lettering: [words], finishId: 'crisp' };
   expect((await client.ask('POST', '/place-sets', set)).status).toBe(201);
@@ -108,6 +115,10 @@ test('every example of the documentation does what it says', async () => {
     ['Crisp', ['Episode 12']],
     ['Crisp', ['Episode 12']],
   ]);
+  expect(manifestIn('week-3').files.map(({ original, words }) => [original, words])).toEqual([
+    ['a', ['Episode 12']],
+    ['a 2', ['Episode 13']],
+  ]);
   expect(manifestIn('strip').files.map(({ piece }) => piece?.number)).toEqual([1, 2, 3]);
   expect(readFileSync(join(folder, 'light', 'kites.jpg')).length).toBeLessThanOrEqual(60_000);
   expect(readdirSync(join(folder, 'light'))).toEqual(['kites.jpg']);
@@ -115,7 +126,7 @@ test('every example of the documentation does what it says', async () => {
   expect(readFileSync(join(folder, 'sunpane.csv'), 'utf8')).toContain('profile-picture');
   // What stands in the browser afterwards is what was asked for.
   const names = (await client.projects()).map(({ name }) => name);
-  expect(names.filter((name) => name.startsWith('Pictures of '))).toHaveLength(3);
+  expect(names.filter((name) => name.startsWith('Pictures of '))).toHaveLength(4);
 });
 
 test('what is called wrongly is said in words, ends with 1, and leaves nothing behind', async () => {
@@ -134,6 +145,8 @@ test('what is called wrongly is said in words, ends with 1, and leaves nothing b
     ["frame '*.gif' --places sunpane/story --out x", /No picture is meant by \*\.gif/],
     ['frame kites.jpg --places sunpane/story --out week-1', /holds a delivery already/],
     ['frame kites.jpg --places sunpane/story', /--out/],
+    ['frame kites.jpg --set "Weekly clip" --series kites.csv --out x', /kites\.csv is not there/],
+    ['frame kites.jpg --set "Weekly clip" --series wrong.csv --out x', /No column of .*wrong\.csv names pictures/],
     ['split dunes.jpg --place sunpane/story --out x', /Story takes one picture/],
     ['split dunes.jpg --place sunpane/swipe-panels-square --panels 99 --out x', /from 2 to 20 panels/],
     ['weigh kites.jpg --limit heavy', /kB, MB or MiB/],
@@ -148,6 +161,26 @@ test('what is called wrongly is said in words, ends with 1, and leaves nothing b
   expect(await client.projects()).toEqual(before);
   expect((await run('weigh', 'photos/note.txt', '--limit', '1MB', '--out', 'y')).code).toBe(2);
   expect((await run('frame', '--help')).said).toContain('Examples:');
+});
+
+test('rows of a series that miss a picture, or whose words find no room, are told of, and the rest is framed', async () => {
+  const { code, said } = await run(
+    ...wordsOf('frame photos kites.jpg --set "Weekly clip" --series odd.csv --out odd --json'),
+  );
+  expect(code).toBe(2);
+  const { rows, refused } = z
+    .object({ rows: z.array(z.object({ row: z.int(), reasons: z.array(z.string()) })), refused: z.array(z.unknown()) })
+    .parse(JSON.parse(said));
+  expect(rows).toEqual([
+    { row: 2, reasons: ['Small Clip: There is no room where Title could be read. It would be left out.'] },
+    { row: 3, reasons: ['No picture is called gone.jpg. Add it, or name one that is there.'] },
+  ]);
+  // The torn picture is in no row: nobody asked for it.
+  expect(refused).toEqual([]);
+  expect(manifestIn('odd').files.map(({ original, placeThen, words }) => [original, placeThen?.id, words])).toEqual([
+    ['kites', 'own-small/clip', undefined],
+    ['a', 'pipwire/header', undefined],
+  ]);
 });
 
 test('an aim stands before what the set says', async () => {

@@ -9,6 +9,7 @@ import {
   NameSchema,
   PlaceSetFileSchema,
   PlaceSetSettingsSchema,
+  SeriesSchema,
   SpecSheetSchema,
 } from '@inkwell/core/model';
 import fc from 'fast-check';
@@ -41,6 +42,7 @@ import {
   RewriteSchema,
   SaveFramesSchema,
   SettingsSchema as SaveProject,
+  TakeSeriesSchema,
 } from '../api/resources/projects.ts';
 import { FindingStateSchema } from '../api/resources/sheetFindings.ts';
 import {
@@ -113,6 +115,8 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'POST /projects/:id/rewriting': { body: RewriteSchema },
   'POST /projects/:id/frames': { body: ChangeFramesSchema },
   'PATCH /projects/:id/frames': { body: SaveFramesSchema },
+  'POST /projects/:id/series': { body: TakeSeriesSchema },
+  'POST /projects/:id/series/check': { body: SeriesSchema },
   'POST /projects/:id/measured': { body: MeasuredOfSchema },
 };
 /** Takes a file, or nothing but what its address says. */

@@ -4,6 +4,7 @@ import {
   NameSchema,
   ProjectSettingsSchema,
   RewritingSchema,
+  SeriesSchema,
 } from '@inkwell/core/model';
 import { Router } from 'express';
 import { z } from 'zod';
@@ -29,6 +30,7 @@ import {
   takeProjectBack,
 } from '../../tasks/projects/changeProject.ts';
 import { listedProjects } from '../../tasks/projects/listedProjects.ts';
+import { takeRows, tryRows } from '../../tasks/projects/series.ts';
 import { orNotFound } from '../../userError.ts';
 import { idOf } from '../params.ts';
 
@@ -56,6 +58,8 @@ export const SaveFramesSchema = z.object({
 });
 /** So many frames are told of at once: somebody else's request does not wait behind thousands. */
 export const MeasuredOfSchema = z.object({ frameIds: z.array(z.uuid()).max(500) });
+
+export const TakeSeriesSchema = z.object({ version: z.int32().positive(), series: SeriesSchema });
 
 export const RewriteSchema = z.object({ originalId: z.uuid(), rewriting: RewritingSchema });
 
@@ -109,6 +113,16 @@ export function projectsRouter(services: Services): Router {
   router.post('/:id/originals', async (request, response) => {
     const { add, remove } = ChangeOriginalsSchema.parse(request.body);
     response.json(await chooseOriginals(services, idOf(request), add, remove));
+  });
+
+  // What would be wrong with the rows of a series: nothing is made.
+  router.post('/:id/series/check', async (request, response) => {
+    response.json(await tryRows(services, idOf(request), SeriesSchema.parse(request.body)));
+  });
+
+  router.post('/:id/series', async (request, response) => {
+    const { version, series } = TakeSeriesSchema.parse(request.body);
+    response.json(await takeRows(services, idOf(request), version, series));
   });
 
   // Puts a drawing that says something else in the place of one of its originals.

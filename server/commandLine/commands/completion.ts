@@ -49,7 +49,7 @@ _inkwell_words() {
       COMPREPLY=($(compgen -P "$kept" -W "$places" -- "\${word##*,}")); compopt -o nospace; return ;;
     --aim) COMPREPLY=($(compgen -W '${aimNames.join(' ')}' -- "$word")); return ;;
     --format) COMPREPLY=($(compgen -W '${ImageFormatSchema.options.join(' ')}' -- "$word")); return ;;
-    --out) COMPREPLY=($(compgen -f -- "$word")); return ;;
+    --out|--series) COMPREPLY=($(compgen -f -- "$word")); return ;;
   esac
   if [ "$COMP_CWORD" = 1 ]; then COMPREPLY=($(compgen -W "${names}" -- "$word")); return; fi
   if [ "$COMP_CWORD" -gt 2 ] && [ "$command" = book ]; then command=book/\${COMP_WORDS[2]}; fi

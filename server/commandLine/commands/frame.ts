@@ -42,8 +42,8 @@ async function framed(context: Context, pictures: readonly string[], options: Fr
   const files = await pictureFiles(pictures, context.caller);
   const { frame, frameTask } = await import('../framing/frame.ts');
   return withServices(context, async (services) => {
-    const task = await frameTask(services, options);
-    return withWorker(context, () => frame(context, services, files, task, options));
+    const task = await frameTask(services, files, options);
+    return withWorker(context, () => frame(context, services, task, options));
   });
 }
 
@@ -54,6 +54,7 @@ export const frameCommand = (context: Context, run: Run): Command =>
     .option('--places <ids>', 'places, with commas between, such as sunpane/story', listed, [])
     .option('--set <name>', 'a set of places, with its finish, words, aim and names of files')
     .option('--words <name=text>', 'what an item of the set’s words says; once for each', wordsNamed, new Map())
+    .option('--series <table>', 'a table (CSV) with a row for each picture, and what its words say there')
     .addHelpText(
       'after',
       `
@@ -61,13 +62,19 @@ ${endings}
 
 Examples:
   ./inkwell frame kites.jpg --places sunpane/story,candlecast/video-thumbnail --out week-1
-  ./inkwell frame photos 'scans/*.tif' --set "Weekly clip" --words title="Episode 12" --out week-2 --json`,
+  ./inkwell frame photos 'scans/*.tif' --set "Weekly clip" --words title="Episode 12" --out week-2 --json
+  ./inkwell frame photos --set "Weekly clip" --series episodes.csv --out week-3`,
     )
-    .action((pictures: string[], options: Taken & { places: string[]; set?: string; words: Map<string, string> }) =>
-      run(() => {
-        const { places, set = null, words } = options;
-        return framed(context, pictures, { ...shared(context, options), places, set, words, pieces: null });
-      }),
+    .action(
+      (
+        pictures: string[],
+        options: Taken & { places: string[]; set?: string; words: Map<string, string>; series?: string },
+      ) =>
+        run(() => {
+          const { places, set = null, words } = options;
+          const series = options.series === undefined ? null : resolve(context.caller, options.series);
+          return framed(context, pictures, { ...shared(context, options), places, set, words, series, pieces: null });
+        }),
     );
 
 /** `split PICTURES… --place ID --out FOLDER` */
@@ -87,7 +94,7 @@ Example:
     .action((pictures: string[], options: Taken & { place: string; panels?: number }) =>
       run(() => {
         const { place, panels = null } = options;
-        const asked = { places: [place], set: null, words: new Map(), pieces: { panels } };
+        const asked = { places: [place], set: null, words: new Map(), series: null, pieces: { panels } };
         return framed(context, pictures, { ...shared(context, options), ...asked });
       }),
     );

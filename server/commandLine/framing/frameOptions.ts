@@ -27,6 +27,8 @@ export interface FrameOptions {
   words: ReadonlyMap<string, string>;
   /** Where each place has to take several pieces: into how many panels, or rows of tiles; null where that follows from the picture. */
   pieces: { panels: number | null } | null;
+  /** The table that says for each picture what is written on it; null for none. */
+  series: string | null;
   isJson: boolean;
 }
 

@@ -15,13 +15,13 @@ export interface Refused {
   reason: string;
 }
 
-/** Takes pictures in, two at a time; those that cannot be are said with the reason. */
+/** Takes pictures in, two at a time, by their files in their order; those that cannot be are said with the reason. */
 export async function takeIn(
   context: Context,
   { importing }: Services,
   files: readonly string[],
   isQuiet: boolean,
-): Promise<{ taken: Original[]; refused: Refused[] }> {
+): Promise<{ takenAs: Map<string, Original>; refused: Refused[] }> {
   const taken = new Map<number, Original>();
   const refused: Refused[] = [];
   const progress = new Progress('Taking in', files.length, isQuiet);
@@ -36,7 +36,11 @@ export async function takeIn(
     progress.at(taken.size + refused.length);
   });
   progress.end();
-  return { taken: files.flatMap((_, index) => taken.get(index) ?? []), refused };
+  const inOrder = files.flatMap((file, index): [string, Original][] => {
+    const original = taken.get(index);
+    return original ? [[file, original]] : [];
+  });
+  return { takenAs: new Map(inOrder), refused };
 }
 
 /** Waits until pictures were looked at, or could not be: frames that are composed before would come out otherwise than those after. */

@@ -102,14 +102,24 @@ export async function addPage(
   return toOriginal(row);
 }
 
-/** A second original over the same bytes. */
-export async function duplicateOriginal(db: Queryable, id: string): Promise<Original | null> {
+/** Originals by their ids, as far as they are there. */
+export async function findOriginals(db: Queryable, ids: readonly string[]): Promise<Original[]> {
+  if (ids.length === 0) return [];
+  const rows = await db
+    .select()
+    .from(originals)
+    .where(and(inArray(originals.id, [...ids]), isNull(originals.deletedAt)));
+  return rows.map(toOriginal);
+}
+
+/** A second original over the same bytes. @param name what it is called; left out, it is said to be a copy */
+export async function duplicateOriginal(db: Queryable, id: string, name?: string): Promise<Original | null> {
   const original = await findOriginal(db, id);
   if (!original) return null;
   const { id: _, createdAt: __, version: ___, ...values } = original;
   const [row] = await db
     .insert(originals)
-    .values({ ...values, name: `${original.name} copy` })
+    .values({ ...values, name: name ?? `${original.name} copy` })
     .returning();
   return row ? toOriginal(row) : null;
 }

@@ -8,7 +8,7 @@ import {
   ProjectSettingsSchema,
 } from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, isNull, type Placeholder, sql } from 'drizzle-orm';
-import type { Database, Queryable } from '../database.ts';
+import type { Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
 import { prepared } from '../prepared.ts';
 import { frames, originals, projectOriginals, projects } from '../schema/index.ts';
@@ -203,30 +203,28 @@ export async function duplicateProject(db: Queryable, id: string): Promise<strin
 export const setProjectDeleted = (db: Queryable, id: string, deleted: boolean): Promise<boolean> =>
   setDeleted(db, projects, id, deleted);
 
-/** Adds originals at the end and takes others out together with their frames. */
+/** Adds originals at the end and takes others out together with their frames. Run it in a transaction. */
 export async function changeOriginals(
-  db: Database,
+  db: Queryable,
   projectId: string,
   add: readonly string[],
   remove: readonly string[],
 ): Promise<void> {
-  await db.transaction(async (tx) => {
-    if (remove.length > 0) {
-      const gone = [...remove];
-      await tx.delete(frames).where(and(eq(frames.projectId, projectId), inArray(frames.originalId, gone)));
-      await tx
-        .delete(projectOriginals)
-        .where(and(eq(projectOriginals.projectId, projectId), inArray(projectOriginals.originalId, gone)));
-    }
-    const [last] = await tx
-      .select({ position: sql<number>`coalesce(max(${projectOriginals.position}), -1)` })
-      .from(projectOriginals)
-      .where(eq(projectOriginals.projectId, projectId));
-    const start = Number(last?.position ?? -1) + 1;
-    if (add.length > 0) {
-      const rows = add.map((originalId, index) => ({ projectId, originalId, position: start + index }));
-      await tx.insert(projectOriginals).values(rows).onConflictDoNothing();
-    }
-    await tx.update(projects).set({ changedAt: new Date() }).where(eq(projects.id, projectId));
-  });
+  if (remove.length > 0) {
+    const gone = [...remove];
+    await db.delete(frames).where(and(eq(frames.projectId, projectId), inArray(frames.originalId, gone)));
+    await db
+      .delete(projectOriginals)
+      .where(and(eq(projectOriginals.projectId, projectId), inArray(projectOriginals.originalId, gone)));
+  }
+  const [last] = await db
+    .select({ position: sql<number>`coalesce(max(${projectOriginals.position}), -1)` })
+    .from(projectOriginals)
+    .where(eq(projectOriginals.projectId, projectId));
+  const start = Number(last?.position ?? -1) + 1;
+  if (add.length > 0) {
+    const rows = add.map((originalId, index) => ({ projectId, originalId, position: start + index }));
+    await db.insert(projectOriginals).values(rows).onConflictDoNothing();
+  }
+  await db.update(projects).set({ changedAt: new Date() }).where(eq(projects.id, projectId));
 }

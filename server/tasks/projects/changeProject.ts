@@ -1,25 +1,16 @@
 import { nextName, nextProject } from '@inkwell/core/carrying';
-import { resolveFinish } from '@inkwell/core/finishing';
-import { largestWindow, placeDimensions, wholeOf } from '@inkwell/core/geometry';
 import {
   type FrameSettings,
-  type ImageFormat,
   longestName,
   type OpenProject,
   type Pins,
-  type Place,
   type ProjectSettings,
   pairKey,
-  plainSettings,
   type SpecSheet,
 } from '@inkwell/core/model';
 import { patternProblem } from '@inkwell/core/naming';
-import { asComposed } from '@inkwell/core/proposing';
-import { firstGrid, notTaken } from '@inkwell/core/splitting';
-import { changeFor, notUploaded } from '@inkwell/core/surviving';
 import type { Services } from '../../services.ts';
 import type { Queryable } from '../../store/database.ts';
-import { analysesOf } from '../../store/library/analyses.ts';
 import { areThere } from '../../store/library/originals.ts';
 import { changeFrames, framesOfProject, type NewFrame } from '../../store/projects/frames.ts';
 import {
@@ -32,9 +23,8 @@ import {
 } from '../../store/projects/projects.ts';
 import { notFound, orNotFound, UserError } from '../../userError.ts';
 import { checkVersion, saveAndMeasure } from '../plans/saveAndMeasure.ts';
-import { choicesByPlace } from '../surviving/learnedUploads.ts';
-import { placeSays } from '../surviving/network.ts';
 import { checkEmblems } from './checkEmblems.ts';
+import { newFrames } from './newFrames.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
 
@@ -113,7 +103,7 @@ export async function chooseOriginals(
 ): Promise<OpenProject> {
   await opened(services.db, id);
   if (!(await areThere(services.db, add))) throw notFound('One of these originals');
-  await changeOriginals(services.db, id, add, remove);
+  await services.db.transaction((tx) => changeOriginals(tx, id, add, remove));
   const project = await opened(services.db, id);
   const { places } = (await services.planner.open()).bookFor(project);
   const usual = project.usualPlaces.filter((placeId) => places.has(placeId));
@@ -136,33 +126,13 @@ export async function chooseFrames(
   remove: string[],
 ): Promise<OpenProject> {
   const project = await opened(services.db, id);
-  const { originals, composing } = project;
-  const analysisOf = await analysesOf(services.db, originals);
-  const planning = await services.planner.open();
-  const learned = await choicesByPlace(services);
+  const { originals } = project;
+  const newFrame = await newFrames(services, project, originals);
   const originalOf = new Map(originals.map((one) => [one.id, one]));
-  const add = asked.map(({ originalId, placeId, settings }): NewFrame => {
+  const add = asked.map(({ originalId, placeId, settings = {} }): NewFrame => {
     const original = originalOf.get(originalId);
     if (!original) throw new UserError('An original has to be chosen for the project before it is given places.', 409);
-    const at = placeSays(planning.bookFor(project), placeId);
-    if (!at) throw new UserError(`There is no place ${placeId} in the spec book.`);
-    const { place } = at;
-    const plain: NewFrame = {
-      projectId: id,
-      originalId,
-      placeId,
-      ...plainSettings,
-      window: largestWindow(wholeOf(original), placeDimensions(place, original)),
-      grid: firstGrid(place, original, asComposed(original, analysisOf(original), composing).marks),
-      format: usualFormat(place),
-      weighing: { ...plainSettings.weighing, aim: project.usualAim },
-    };
-    const choice = learned.get(placeId);
-    const { blend } = resolveFinish({ frame: plain, original, project }, planning.finishes).treatment;
-    const frame = { ...plain, ...(choice ? changeFor(choice, plain, blend) : {}), ...settings };
-    const problem = notTaken(place, original, frame) ?? notUploaded(at, original, frame);
-    if (problem) throw new UserError(problem);
-    return frame;
+    return newFrame(original, placeId, settings);
   });
   await saveAndMeasure(
     services,
@@ -173,10 +143,4 @@ export async function chooseFrames(
     },
   );
   return opened(services.db, id);
-}
-
-/** What a place recommends, or else what every network takes. */
-function usualFormat({ formats, wishes }: Place): ImageFormat {
-  const wished = wishes?.formats?.find((format) => formats.includes(format));
-  return wished ?? (formats.includes('jpeg') ? 'jpeg' : (formats[0] ?? 'png'));
 }

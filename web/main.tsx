@@ -19,6 +19,8 @@ import { LookOverScreen } from './screens/lookOver/LookOverScreen.tsx';
 import { OriginalsScreen } from './screens/originals/OriginalsScreen.tsx';
 import { ProjectLayout } from './screens/ProjectLayout.tsx';
 import { ProjectsScreen } from './screens/projects/ProjectsScreen.tsx';
+import { SeriesScreen } from './screens/series/SeriesScreen.tsx';
+import { TableScreen } from './screens/series/TableScreen.tsx';
 import { SheetEditor } from './screens/specBook/edit/SheetEditor.tsx';
 import { ImportScreen } from './screens/specBook/import/ImportScreen.tsx';
 import { ReviewScreen } from './screens/specBook/review/ReviewScreen.tsx';
@@ -61,6 +63,8 @@ const router = createBrowserRouter([
         children: [
           { index: true, element: <BenchScreen /> },
           { path: 'choose', element: <ChooseScreen /> },
+          { path: 'series', element: <SeriesScreen /> },
+          { path: 'series/table', element: <TableScreen /> },
           { path: 'look-over', element: <LookOverScreen /> },
           { path: 'files', element: <FilesScreen /> },
           { path: 'deliver', element: <DeliveryScreen /> },

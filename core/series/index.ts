@@ -4,3 +4,4 @@ export * from './pictureFinder.ts';
 export * from './placeFinder.ts';
 export * from './readSeries.ts';
 export * from './tableText.ts';
+export * from './wordsOn.ts';

@@ -5,12 +5,15 @@ import { itemsOnPicture } from '../lettering/index.ts';
 import { testWords } from '../lettering/testFonts.ts';
 import { type Lettering, LetteringSchema, type PlaceOfNetwork } from '../model/index.ts';
 import {
+  asOnAll,
+  pastedCells,
   pictureFinder,
   placeFinder,
   type ReadingBy,
   readSeries,
   readTable,
   rowPictures,
+  seriesTable,
   understood,
   withRows,
 } from './index.ts';
@@ -102,6 +105,11 @@ test('a row that is wrong says why, and the others are read', () => {
     ],
     ['pipwire/card'],
   ]);
+  expect([pastedCells('one, two'), pastedCells('one\r\n'), pastedCells('a\t"b\nc"\n\nd')]).toEqual([
+    null,
+    [['one']],
+    [['a', 'b\nc'], [''], ['d']],
+  ]);
   expect(readTable(' \n')).toEqual({ unreadable: expect.stringContaining('empty') });
   expect(readTable('a,"b\nc')).toEqual({ unreadable: expect.stringContaining('breaks off in row 1') });
   expect(readTable('x\n'.repeat(502))).toEqual({ unreadable: expect.stringContaining('502 rows') });
@@ -124,6 +132,20 @@ test('whatever stands in cells, a table that a program has written is read as it
       expect(cellsOf(Papa.unparse(rows, { delimiter }))).toEqual(rows);
     }),
   );
+});
+
+test('a series that is written as a table is read as it was, and words go back to those of all pictures', () => {
+  const own = { [id(11)]: { text: 'One;\n"two"', short: '1' }, [id(12)]: { text: '', short: '' } };
+  const lettering = [{ ...number, onPictures: own }, topic];
+  const rows = readIn(seriesTable(lettering, project, () => ['sunpane/story']));
+  expect(rows.map(({ row }) => row?.words)).toEqual([
+    { [number.id]: own[id(11)], [topic.id]: { text: 'Kites', short: '' } },
+    { [number.id]: own[id(12)], [topic.id]: { text: '', short: '' } },
+  ]);
+  expect(rows[0]?.row?.placeIds).toEqual(['sunpane/story']);
+  const back = [11, 12].reduce<Lettering>((all, one) => asOnAll(all, number.id, id(one)), lettering);
+  expect(back).toEqual([number, topic]);
+  expect(asOnAll(items, topic.id, id(12))[1]?.originalIds).toEqual([id(11), id(12)]);
 });
 
 test('rows that name one picture get copies of it, and find those when they are read again', () => {

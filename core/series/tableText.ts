@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
-import { mostRows } from '../model/index.ts';
+import { mostRows, type Original, type WordsItem } from '../model/index.ts';
+import { wordsOn } from './wordsOn.ts';
 
 /** The rows of a table with the text of each cell, or why there are none. */
 export type ReadTable = { cells: string[][] } | { unreadable: string };
@@ -38,6 +39,12 @@ export function readTable(text: string): ReadTable {
   return { cells: data.map((row) => Array.from({ length: width }, (_, at) => row[at]?.trim() ?? '')) };
 }
 
+/** The cells that a spreadsheet gives when they are copied, empty ones and empty lines included; null where a text is that of one cell. */
+export function pastedCells(text: string): string[][] | null {
+  if (!/[\t\n]/.test(text)) return null;
+  return Papa.parse<string[]>(text.replace(/\r?\n$/, ''), { delimiter: '\t' }).data;
+}
+
 /** What lies between cells: whatever of it the first line has, tabs before all else. A table of one column has none of them. */
 function delimiterOf(text: string): string {
   const [first = ''] = text.trimStart().split('\n');
@@ -45,4 +52,23 @@ function delimiterOf(text: string): string {
   const [[tab, tabs] = ['\t', 1], [semicolon, semicolons] = [';', 1], [comma, commas] = [',', 1]] = counts;
   if (tabs > 1) return tab;
   return semicolons > commas ? semicolon : comma;
+}
+
+/** By this a spreadsheet knows that a table is in UTF-8. */
+const byteOrderMark = '\uFEFF';
+
+/** Writes a series as a table that a spreadsheet opens, and that is read as it was. @param placesOf the ids of the places that a picture has */
+export function seriesTable(
+  items: readonly WordsItem[],
+  pictures: readonly Pick<Original, 'id' | 'name'>[],
+  placesOf: (originalId: string) => readonly string[],
+): string {
+  const columns = items.flatMap((item) => {
+    const hasShort = pictures.some(({ id }) => wordsOn(item, id).short !== '');
+    const text = { head: item.name, on: (id: string) => wordsOn(item, id).text };
+    return hasShort ? [text, { head: `${item.name} short`, on: (id: string) => wordsOn(item, id).short }] : [text];
+  });
+  const heads = ['picture', ...columns.map(({ head }) => head), 'places'];
+  const rows = pictures.map(({ id, name }) => [name, ...columns.map(({ on }) => on(id)), placesOf(id).join(', ')]);
+  return `${byteOrderMark}${Papa.unparse([heads, ...rows], { newline: '\r\n' })}\r\n`;
 }

@@ -96,7 +96,7 @@ test('from 360 px on nothing is wider than the window, and a finger finds everyt
     '?view=finish',
     '?view=weight',
   ];
-  for (const path of [...parts, '/choose', '/look-over']) {
+  for (const path of [...parts, '/choose', '/series', '/series/table', '/look-over']) {
     await page.goto(`${pathname}${path}`);
     await expect(page.getByRole('main').getByRole('button').first()).toBeVisible();
     await expectToFit(page);

@@ -48,7 +48,10 @@ export function ProjectLayout() {
           )}
         </h1>
         <nav aria-label="Project" className="tabs">
-          <NavLink to={`${base}/choose`}>Pictures and places</NavLink>
+          <NavLink to={`${base}/choose`}>
+            Pictures<span>{'\u00a0and places'}</span>
+          </NavLink>
+          <NavLink to={`${base}/series`}>Series</NavLink>
           <NavLink to={`${base}${kept}`} end>
             Bench
           </NavLink>

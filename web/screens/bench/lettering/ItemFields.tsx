@@ -1,6 +1,15 @@
 import { setWords } from '@inkwell/core/lettering';
-import { type Item, itemRanges, PurposeSchema, type Wish, WishSchema, type WordsItem } from '@inkwell/core/model';
-import { Input, Select } from 'antd';
+import {
+  type Item,
+  itemRanges,
+  type PictureWords,
+  PurposeSchema,
+  type Wish,
+  WishSchema,
+  type WordsItem,
+} from '@inkwell/core/model';
+import { asOnAll } from '@inkwell/core/series';
+import { Button, Input, Select } from 'antd';
 import { upperFirst } from 'es-toolkit';
 import equal from 'fast-deep-equal';
 import { memo, useState } from 'react';
@@ -21,32 +30,43 @@ const pieces: readonly (readonly [Item['onPieces'], string])[] = [
 ];
 const purposes = PurposeSchema.options.map((purpose) => ({ value: purpose, label: upperFirst(purpose) }));
 
-/** What an item says, where it would like to stand, how large, and where it is shown. */
-export function ItemFields({ item, hands }: { item: Item; hands: LetteringHands }) {
+/** What an item says, on all pictures or on the one that is worked at, where it would like to stand, how large, and where it is shown. */
+export function ItemFields({ item, originalId, hands }: { item: Item; originalId: string; hands: LetteringHands }) {
   const { id, name, kind, wish, wanted, notOn, notOnPlaces, originalIds, onPieces } = item;
   return (
     <div className="letter-fields">
-      {item.kind === 'words' && <SaidFields item={item} hands={hands} />}
+      {item.kind === 'words' && <SaidFields key={originalId} item={item} originalId={originalId} hands={hands} />}
       <FallbackNote item={item} />
       <StandFields item={{ id, name, kind, wish, wanted, notOn, notOnPlaces, originalIds, onPieces }} hands={hands} />
     </div>
   );
 }
 
-function SaidFields({ item, hands }: { item: WordsItem; hands: LetteringHands }) {
+function SaidFields({ item, originalId, hands }: { item: WordsItem; originalId: string; hands: LetteringHands }) {
+  const own = item.onPictures?.[originalId];
+  const isAlone = useOpenProject().originals.length < 2;
+  const say = (words: PictureWords) =>
+    hands.write(item.id, { onPictures: { ...item.onPictures, [originalId]: words } });
+  const { text, short } = own ?? item;
   // Words that say nothing are no item: while the field is empty, the last ones stay on the wall.
   const [empty, setEmpty] = useState<string | null>(null);
+  const where = own ? ' on this picture' : '';
   return (
     <>
       <div className="letter-field">
-        <span>What it says</span>
+        <span>{own ? 'On this picture' : 'What it says'}</span>
         <Input.TextArea
           size="small"
-          aria-label={`What ${item.name} says`}
+          aria-label={`What ${item.name} says${where}`}
           autoSize={{ minRows: 1, maxRows: 4 }}
           maxLength={600}
-          value={empty ?? item.text}
+          placeholder={own ? 'Left out here' : ''}
+          value={empty ?? text}
           onChange={({ target: { value } }) => {
+            if (own) {
+              say({ ...own, text: value });
+              return;
+            }
             const isEmpty = value.trim() === '';
             setEmpty(isEmpty ? value : null);
             if (!isEmpty) hands.write(item.id, { text: value });
@@ -58,13 +78,30 @@ function SaidFields({ item, hands }: { item: WordsItem; hands: LetteringHands })
         <span>Short version</span>
         <Input
           size="small"
-          aria-label={`Short version of ${item.name}`}
+          aria-label={`Short version of ${item.name}${where}`}
           maxLength={600}
           placeholder="For frames where the long one cannot be read"
-          value={item.short}
-          onChange={({ target }) => hands.write(item.id, { short: target.value })}
+          value={short}
+          onChange={({ target }) =>
+            own ? say({ ...own, short: target.value }) : hands.write(item.id, { short: target.value })
+          }
         />
       </div>
+      {own ? (
+        <Button
+          size="small"
+          className="letter-own"
+          onClick={() => hands.setAll(asOnAll(hands.items(), item.id, originalId))}
+        >
+          Say here what the other pictures say
+        </Button>
+      ) : (
+        !isAlone && (
+          <Button size="small" className="letter-own" onClick={() => say({ text, short })}>
+            Say something else on this picture
+          </Button>
+        )
+      )}
     </>
   );
 }

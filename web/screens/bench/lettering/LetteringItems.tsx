@@ -2,6 +2,7 @@ import { upperFirst } from 'es-toolkit';
 import './Lettering.css';
 import { ArrowDownOutlined, ArrowUpOutlined, DeleteOutlined, PlusOutlined } from '@ant-design/icons';
 import type { Item, Lettering, Original, ShapeItem } from '@inkwell/core/model';
+import { wordsOn } from '@inkwell/core/series';
 import { Button, Dropdown } from 'antd';
 import { memo } from 'react';
 import { useStore } from 'zustand';
@@ -15,7 +16,9 @@ import { chosenItem, type LetteringHands, useLettering, useLetteringHands } from
 
 const forms: readonly ShapeItem['form'][] = ['plate', 'bar', 'rule', 'disc', 'arrow'];
 
-const excerpt = (item: Item) => (item.kind === 'words' ? item.text.replaceAll('\n', ' / ') : item.name);
+/** What an item says on a picture, in one line. */
+const excerpt = (item: Item, originalId: string) =>
+  item.kind === 'words' ? wordsOn(item, originalId).text.replaceAll('\n', ' / ') || 'left out here' : item.name;
 const kindWords: Record<Item['kind'], string> = { words: 'Words', emblem: 'Emblem', shape: 'Shape' };
 
 /** The items of a project under its original, the most important first, and the fields of the chosen one. */
@@ -42,7 +45,7 @@ export function LetteringItems(props: {
             id={item.id}
             name={item.name}
             kind={item.kind === 'words' ? item.name : kindWords[item.kind]}
-            says={excerpt(item)}
+            says={excerpt(item, original.id)}
             isFirst={at === 0}
             isLast={at === items.length - 1}
             isChosen={item.id === chosen?.id}
@@ -51,7 +54,7 @@ export function LetteringItems(props: {
           />
         ))}
       </ol>
-      {chosen && <ItemFields key={chosen.id} item={chosen} hands={hands} />}
+      {chosen && <ItemFields key={chosen.id} item={chosen} originalId={original.id} hands={hands} />}
       <DrawnTexts projectId={projectId} original={original} onExchanged={onExchanged} />
     </section>
   );

@@ -21,6 +21,10 @@ function handsOn(store: Bench, projectId: string) {
     change: (id: string, values: Partial<Item>) => set(changed(id, values)),
     /** The same while hands are at it: seen at once, saved and undone as one step when they rest. */
     write: (id: string, values: Partial<Item>) => store.letter(projectId, changed(id, values)),
+    /** Sets all of them at once, as one step. */
+    setAll: set,
+    /** The same while hands are at it. */
+    writeAll: (next: Lettering) => store.letter(projectId, next),
     /** Gives one style to everything that is written. */
     styleAll: (style: LetterStyle) => set(now().map((one) => (one.kind === 'words' ? { ...one, style } : one))),
     remove: (id: string) => set(now().filter((one) => one.id !== id)),

@@ -33,6 +33,7 @@ export * from './original.ts';
 export * from './planned.ts';
 export * from './posting.ts';
 export * from './project.ts';
+export * from './projectFile.ts';
 export * from './proposal.ts';
 export * from './rewritten.ts';
 export * from './ring.ts';

@@ -46,6 +46,7 @@ test('cells say what single pictures say, are filled like those of a spreadsheet
   await loft.fill('Episode 12');
   await loft.press('Enter');
   await expect(quay).toBeFocused();
+  await quay.press('End');
   await quay.press('Shift+Enter');
   await expect(quay).toHaveValue('Kites\n');
   await loft.evaluate((cell) => {

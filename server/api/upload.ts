@@ -16,7 +16,7 @@ const because = (refusal: UserError, cause: unknown) => Object.assign(refusal, {
 export function uploadedFile<Taken>(
   request: Request,
   take: (file: Readable, fileName: string) => Promise<Taken>,
-  what: 'picture' | 'font' = 'picture',
+  what: 'picture' | 'font' | 'project file' = 'picture',
 ): Promise<Taken> {
   return new Promise((resolve, reject) => {
     let parser: busboy.Busboy;

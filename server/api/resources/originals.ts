@@ -1,6 +1,6 @@
 import { NameSchema, OriginalSettingsSchema } from '@inkwell/core/model';
 import { wholePlan } from '@inkwell/core/planning';
-import { type Response, Router } from 'express';
+import { Router } from 'express';
 import { z } from 'zod';
 import { bodyOf } from '../../imaging/measuring/bodyOf.ts';
 import { colourAt, proposeColours } from '../../imaging/measuring/colours.ts';
@@ -19,6 +19,7 @@ import { queueLooking, switchedOff } from '../../tasks/library/lookingAt.ts';
 import { drawnTexts } from '../../tasks/library/rewriting.ts';
 import { orNotFound, UserError } from '../../userError.ts';
 import { drawing } from '../drawing.ts';
+import { leavingOf } from '../leaving.ts';
 import { idOf } from '../params.ts';
 import { uploadedFile } from '../upload.ts';
 
@@ -30,15 +31,6 @@ export const TrimOptionsSchema = z.object({
   tolerance: z.coerce.number().min(0).max(128).default(12),
   shadow: z.enum(['kept', 'left']).default('kept'),
 });
-/** Aborts where nobody waits for the answer any more: the work for it ends as well. */
-function leavingOf(response: Response): AbortSignal {
-  const leaving = new AbortController();
-  response.on('close', () => {
-    if (!response.writableFinished) leaving.abort(new UserError('The request was cancelled.', 400));
-  });
-  return leaving.signal;
-}
-
 const mediaTypes = {
   jpeg: 'image/jpeg',
   png: 'image/png',

@@ -6,6 +6,7 @@ import {
   RewritingSchema,
   SeriesSchema,
 } from '@inkwell/core/model';
+import { fileNameWord } from '@inkwell/core/naming';
 import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
@@ -17,6 +18,8 @@ import {
   renameProject,
   setProjectDeleted,
 } from '../../store/projects/projects.ts';
+import { exportProject } from '../../tasks/carrying/exportProject.ts';
+import { receiveProject } from '../../tasks/carrying/importProject.ts';
 import { seenOf } from '../../tasks/library/lookingAt.ts';
 import { rewriteOriginal } from '../../tasks/library/rewriting.ts';
 import { measuredOf } from '../../tasks/plans/measuredFrames.ts';
@@ -32,7 +35,9 @@ import {
 import { listedProjects } from '../../tasks/projects/listedProjects.ts';
 import { takeRows, tryRows } from '../../tasks/projects/series.ts';
 import { orNotFound } from '../../userError.ts';
+import { leavingOf } from '../leaving.ts';
 import { idOf } from '../params.ts';
+import { uploadedFile } from '../upload.ts';
 
 export const ChangeFramesSchema = z.object({
   add: z
@@ -59,6 +64,7 @@ export const SaveFramesSchema = z.object({
 /** So many frames are told of at once: somebody else's request does not wait behind thousands. */
 export const MeasuredOfSchema = z.object({ frameIds: z.array(z.uuid()).max(500) });
 
+export const TakeFileSchema = z.object({ sheets: z.enum(['here', 'file']).optional() });
 export const TakeSeriesSchema = z.object({ version: z.int32().positive(), series: SeriesSchema });
 
 export const RewriteSchema = z.object({ originalId: z.uuid(), rewriting: RewritingSchema });
@@ -75,6 +81,25 @@ export function projectsRouter(services: Services): Router {
     const { name } = z.object({ name: NameSchema }).parse(request.body);
     const id = await addProject(db, name);
     response.status(201).json(await openProject(db, id));
+  });
+
+  // Takes a project in from a file; where sheets say something else here, it is asked first whose hold.
+  router.post('/file', async (request, response) => {
+    const { sheets = null } = TakeFileSchema.parse(request.query);
+    const leaving = leavingOf(response);
+    const taken = await uploadedFile(
+      request,
+      (stream) => receiveProject(services, stream, sheets, leaving),
+      'project file',
+    );
+    response.status(201).json(taken);
+  });
+
+  // The project as a file, with the bytes of its pictures.
+  router.get('/:id/file', async (request, response) => {
+    const { file, archive } = await exportProject(services, idOf(request));
+    response.attachment(`${fileNameWord(file.name) || 'project'}.zip`);
+    archive.on('error', (error) => response.destroy(error)).pipe(response);
   });
 
   router.get('/:id', async (request, response) => {

@@ -49,10 +49,11 @@ _inkwell_words() {
       COMPREPLY=($(compgen -P "$kept" -W "$places" -- "\${word##*,}")); compopt -o nospace; return ;;
     --aim) COMPREPLY=($(compgen -W '${aimNames.join(' ')}' -- "$word")); return ;;
     --format) COMPREPLY=($(compgen -W '${ImageFormatSchema.options.join(' ')}' -- "$word")); return ;;
+    --sheets) COMPREPLY=($(compgen -W 'here file' -- "$word")); return ;;
     --out|--series) COMPREPLY=($(compgen -f -- "$word")); return ;;
   esac
   if [ "$COMP_CWORD" = 1 ]; then COMPREPLY=($(compgen -W "${names}" -- "$word")); return; fi
-  if [ "$COMP_CWORD" -gt 2 ] && [ "$command" = book ]; then command=book/\${COMP_WORDS[2]}; fi
+  if [ "$COMP_CWORD" -gt 2 ] && [[ "$command" =~ ^(book|project)$ ]]; then command=$command/\${COMP_WORDS[2]}; fi
   case "$command" in
 ${commands.flatMap(wordsFor).join('\n')}
   esac

@@ -7,6 +7,7 @@ import { bookCommand } from './book.ts';
 import { checkFileCommand } from './checkFile.ts';
 import { completionCommand } from './completion.ts';
 import { frameCommand, splitCommand } from './frame.ts';
+import { projectCommand } from './project.ts';
 import { verifyCommand } from './verify.ts';
 import { weighCommand } from './weigh.ts';
 
@@ -17,6 +18,7 @@ const commands = [
   checkFileCommand,
   verifyCommand,
   bookCommand,
+  projectCommand,
   completionCommand,
 ];
 

@@ -55,6 +55,12 @@ export function readBlob(db: Queryable, sha256: string): Readable {
   return Readable.from(chunks(), { objectMode: false });
 }
 
+/** How many bytes a blob has; null where it is not there. */
+export async function blobLength(db: Queryable, sha256: string): Promise<number | null> {
+  const [row] = await db.select({ bytes: blobs.bytes }).from(blobs).where(eq(blobs.sha256, sha256));
+  return row?.bytes ?? null;
+}
+
 /** A blob whole, checked; null where it is not there. @throws where its bytes do not match the hash */
 export async function blobBytes(db: Database, sha256: string): Promise<Buffer | null> {
   const rows = await db

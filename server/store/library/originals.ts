@@ -1,5 +1,5 @@
-import type { Original, OriginalSettings } from '@inkwell/core/model';
-import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { Original, OriginalSettings, Rewritten } from '@inkwell/core/model';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Database, Queryable } from '../database.ts';
 import { originals } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
@@ -110,6 +110,24 @@ export async function findOriginals(db: Queryable, ids: readonly string[]): Prom
     .from(originals)
     .where(and(inArray(originals.id, [...ids]), isNull(originals.deletedAt)));
   return rows.map(toOriginal);
+}
+
+/** The originals of a page of a file, the oldest first. */
+export async function findAlike(
+  db: Queryable,
+  { sha256, page }: Pick<Original, 'sha256' | 'page'>,
+): Promise<Original[]> {
+  const rows = await db
+    .select()
+    .from(originals)
+    .where(and(eq(originals.sha256, sha256), eq(originals.page, page), isNull(originals.deletedAt)))
+    .orderBy(asc(originals.createdAt));
+  return rows.map(toOriginal);
+}
+
+/** Says from which drawing an original was rewritten, and how. */
+export async function keepRewritten(db: Queryable, id: string, rewritten: Rewritten): Promise<void> {
+  await db.update(originals).set({ rewritten }).where(eq(originals.id, id));
 }
 
 /** A second original over the same bytes. @param name what it is called; left out, it is said to be a copy */

@@ -34,7 +34,7 @@ const unsaid: VersionWords = { savedBy: '', note: '' };
 const today = () => new Date().toISOString().slice(0, 10);
 
 /** A slug for a new sheet: its name, numbered where that is taken. */
-async function newSlug(tx: Queryable, name: string): Promise<string> {
+export async function newSlug(tx: Queryable, name: string): Promise<string> {
   const base = ownSheetSlug(name);
   return freeSlug(base, new Set(await slugsFrom(tx, base)));
 }

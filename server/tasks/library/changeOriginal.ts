@@ -9,7 +9,7 @@ import { queueLooking } from './lookingAt.ts';
 const what = 'This original';
 
 /** Why marks or a trim cannot lie where they are asked for, in words, or null. */
-function regionProblem(
+export function regionProblem(
   { width, height }: Original,
   { marks = [], trim = null }: Partial<OriginalSettings>,
 ): string | null {

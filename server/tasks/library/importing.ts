@@ -40,6 +40,17 @@ export class Importing {
     return new Importing(bounded, db, copies, decoders, isLooking);
   }
 
+  /** Does something with a folder of its own, which is there as long as that takes: for what came in and is looked at before it is taken. */
+  async aside<Result>(task: (folder: string) => Promise<Result>): Promise<Result> {
+    const own = this.folder.unfinished();
+    try {
+      await mkdir(own, { mode: 0o700 });
+      return await task(own);
+    } finally {
+      await rm(own, { recursive: true, force: true });
+    }
+  }
+
   /** @param kept of the original that it was made from @throws UserError in plain words; also where `signal` ends it */
   async take(source: Readable, fileName: string, signal?: AbortSignal, kept: KeptOfOriginal = {}): Promise<Original> {
     // A folder of its own: nothing else lies beside the file while it is opened.

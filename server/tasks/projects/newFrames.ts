@@ -12,6 +12,7 @@ import { asComposed } from '@inkwell/core/proposing';
 import { firstGrid, notTaken } from '@inkwell/core/splitting';
 import { changeFor, notUploaded } from '@inkwell/core/surviving';
 import type { Services } from '../../services.ts';
+import type { Queryable } from '../../store/database.ts';
 import { analysesOf } from '../../store/library/analyses.ts';
 import type { NewFrame } from '../../store/projects/frames.ts';
 import { UserError } from '../../userError.ts';
@@ -21,14 +22,15 @@ import { placeSays } from '../surviving/network.ts';
 /** Makes the frame that a picture gets at a place: composed, unless its settings are given. @throws UserError where the place takes none */
 export type NewFrameOf = (original: Original, placeId: string, settings: Partial<FrameSettings>) => NewFrame;
 
-/** How frames of a project begin. @param originals those that are given places */
+/** How frames of a project begin. @param db a transaction, to see what it has changed @param originals those that are given places */
 export async function newFrames(
   services: Pick<Services, 'db' | 'planner'>,
+  db: Queryable,
   project: OpenProject,
   originals: readonly Original[],
 ): Promise<NewFrameOf> {
-  const analysisOf = await analysesOf(services.db, originals);
-  const planning = await services.planner.open();
+  const analysisOf = await analysesOf(db, originals);
+  const planning = await services.planner.open(db);
   const book = planning.bookFor(project);
   const learned = await choicesByPlace(services);
   return (original, placeId, settings) => {

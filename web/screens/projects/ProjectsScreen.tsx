@@ -1,5 +1,5 @@
 import './ProjectsScreen.css';
-import { CopyOutlined, DeleteOutlined, PlusOutlined, StepForwardOutlined } from '@ant-design/icons';
+import { CopyOutlined, DeleteOutlined, DownloadOutlined, PlusOutlined, StepForwardOutlined } from '@ant-design/icons';
 import { settledPlace } from '@inkwell/core/framing';
 import { frameDimensions } from '@inkwell/core/geometry';
 import type { PlaceSet, Project } from '@inkwell/core/model';
@@ -10,11 +10,13 @@ import { Link, useNavigate } from 'react-router';
 import { usePlaceSets } from '../../api/library/placeSets.ts';
 import { usePlaces } from '../../api/library/specBook.ts';
 import { proofUrl } from '../../api/projects/frames.ts';
+import { projectFileUrl } from '../../api/projects/projectFiles.ts';
 import { useProjectActions, useProjects } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
 import { NameField } from '../../parts/fields/NameField.tsx';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { useProjectFileButton } from './ProjectFile.tsx';
 
 const coverHeight = 150;
 
@@ -59,6 +61,7 @@ export function ProjectsScreen() {
   const { sets, apply } = usePlaceSets();
   const note = useUndoNote();
   const navigate = useNavigate();
+  const projectFile = useProjectFileButton();
   const openNew = ({ id }: { id: string }) => navigate(`/projects/${id}/choose`);
   const addNew = () => add.mutate('New project', { onSuccess: openNew, onError: note.failed });
   const addFrom = async (set: PlaceSet) => {
@@ -92,11 +95,13 @@ export function ProjectsScreen() {
               <Button loading={apply.isPending}>New from a set</Button>
             </Dropdown>
           )}
+          {projectFile.button}
           <Button type="primary" icon={<PlusOutlined />} onClick={addNew} loading={add.isPending}>
             New project
           </Button>
         </div>
       </div>
+      {projectFile.question}
       {error && !data && <Failure error={error} again={() => void refetch()} />}
       {!data && !error && <Skeleton height={240} />}
       {data?.length === 0 && (
@@ -134,6 +139,13 @@ export function ProjectsScreen() {
                   title="Duplicate"
                   aria-label={`Duplicate ${project.name}`}
                   onClick={() => duplicate.mutateAsync(project.id).catch(note.failed)}
+                />
+                <Button
+                  type="text"
+                  icon={<DownloadOutlined />}
+                  href={projectFileUrl(project.id)}
+                  title="Save as a file, with its pictures, for another machine"
+                  aria-label={`Save ${project.name} as a file`}
                 />
                 <Button
                   type="text"

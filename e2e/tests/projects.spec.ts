@@ -29,6 +29,27 @@ test('a project is duplicated, renamed, deleted and taken back', async ({ page }
   }
 });
 
+test('a project is saved as a file, and opened again with all its frames', async ({ page }) => {
+  await page.goto('/');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Save Festival week as a file' }).click(),
+  ]);
+  const path = await download.path();
+  await page
+    .getByLabel('A project file')
+    .setInputFiles({ name: 'note.zip', mimeType: 'application/zip', buffer: Buffer.from('no') });
+  await expect(page.getByText('This is no project file')).toBeVisible();
+  await page.getByLabel('A project file').setInputFiles(path);
+  await expect(page.getByRole('region', { name: 'Wall' })).toBeVisible();
+  await page.goto('/');
+  const cards = page.getByRole('article', { name: 'Festival week', exact: true });
+  await expect(cards).toHaveCount(2);
+  await expect(cards.first()).toContainText('29 frames');
+  await cards.first().getByRole('button', { name: 'Delete Festival week' }).click();
+  await expect(cards).toHaveCount(1);
+});
+
 test('places are chosen by network and by purpose, and frames that were taken out come back as they were framed', async ({
   page,
 }) => {

@@ -19,6 +19,7 @@ async function openTitled(page: Page): Promise<void> {
   await expect(page.getByText('1200 × 1200 px')).toHaveCount(2);
   await page.getByRole('checkbox', { name: 'Sunpane Square post', exact: true }).check();
   await page.getByRole('button', { name: 'Frame them' }).click();
+  await expect(page.getByRole('tab', { name: /^loft, looked at/ })).toBeVisible();
   await page.keyboard.press('t');
   await page.getByLabel('Write what it says').fill('Kites');
   await page.getByRole('button', { name: 'Bare', exact: true }).click();
@@ -90,11 +91,11 @@ test('a table is pasted, its columns are given a meaning, what is wrong is seen 
   await page.getByTitle('Title', { exact: true }).last().click();
   await expect(take).toBeEnabled();
   await take.click();
-  await expect(page.getByLabel('Title on loft 2')).toHaveValue('Episode 21');
+  await expect(page.getByLabel('Title on loft 2', { exact: true })).toHaveValue('Episode 21');
   expect(await said(page)).toEqual(['loft: Episode 20', 'quay: ', 'loft 2: Episode 21']);
   await expect(page.getByRole('link', { name: '1 place' })).toHaveCount(3);
   await page.getByRole('button', { name: 'Undo' }).last().click();
-  await expect(page.getByLabel('Title on loft 2')).toBeHidden();
+  await expect(page.getByLabel('Title on loft 2', { exact: true })).toBeHidden();
   await expect.poll(() => said(page)).toEqual(['loft: Kites', 'quay: Kites']);
 
   await page.getByRole('link', { name: 'Read a table' }).click();

@@ -4,7 +4,7 @@ import { join, relative } from 'node:path';
 import type { Decoders } from '../imaging/intake/processes/decoders.ts';
 import type { Services } from '../services.ts';
 import { readSettings, type Settings } from '../settings.ts';
-import type { Code } from './codes.ts';
+import { type Code, Misuse } from './codes.ts';
 
 // The whole program takes seconds to load: a command loads only what it needs, and not before it is needed.
 
@@ -62,5 +62,24 @@ export async function withDecoding(
   } finally {
     decoders.end();
     await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** Does something that nobody else does at the same time. @param what it is, in a line @throws Misuse where somebody does it */
+export async function alone(context: Context, what: string, task: () => Promise<Code>): Promise<Code> {
+  const { default: pg } = await import('pg');
+  const connection = new pg.Client(settingsOf(context).DATABASE_URL);
+  // The lock goes with its connection; a task that goes on without it does nothing twice for want of another.
+  connection.on('error', () => undefined);
+  await connection.connect();
+  try {
+    const { rows } = await connection.query<{ is: boolean }>(
+      'select pg_try_advisory_lock(hashtextextended($1, 0)) as is',
+      [what],
+    );
+    if (!rows[0]?.is) throw new Misuse('Somebody else does that already. End it there, or name another folder.');
+    return await task();
+  } finally {
+    await connection.end().catch(() => undefined);
   }
 }

@@ -54,13 +54,14 @@ const manifestIn = (out: string) =>
   ManifestSchema.parse(JSON.parse(readFileSync(join(folder, out, 'manifest.json'), 'utf8')));
 
 beforeAll(async () => {
-  for (const name of ['photos', 'scans']) mkdirSync(join(folder, name));
+  for (const name of ['photos', 'scans', 'camera']) mkdirSync(join(folder, name));
   const files = {
     'kites.jpg': chart(640, 480).jpeg(),
     'dunes.jpg': chart(1500, 400).jpeg(),
     'noise.png': noise(300, 200).png(),
     'photos/a.png': chart(500, 400).png(),
     'scans/b.tif': chart(450, 400).tiff(),
+    'camera/c.jpg': chart(510, 400).jpeg(),
   };
   for (const [name, picture] of Object.entries(files)) writeFileSync(join(folder, name), await picture.toBuffer());
   writeFileSync(join(folder, 'photos', 'note.txt'), 'no picture');

@@ -9,11 +9,13 @@ import { completionCommand } from './completion.ts';
 import { frameCommand, splitCommand } from './frame.ts';
 import { projectCommand } from './project.ts';
 import { verifyCommand } from './verify.ts';
+import { watchCommand } from './watch.ts';
 import { weighCommand } from './weigh.ts';
 
 const commands = [
   frameCommand,
   splitCommand,
+  watchCommand,
   weighCommand,
   checkFileCommand,
   verifyCommand,

@@ -14,19 +14,24 @@ import { orNotFound, UserError } from '../../userError.ts';
 import { Progress } from '../progress.ts';
 import { untilDone } from './untilDone.ts';
 
-/** Delivers all frames of a project as they are set, and waits until that is over. */
+/**
+ * Delivers frames of a project as they are set, and waits until that is over.
+ *
+ * @param only the ids of frames; null for all
+ */
 export async function delivered(
   services: Services,
-  { id: projectId, pattern }: OpenProject,
+  { id: projectId, pattern }: Pick<OpenProject, 'id' | 'pattern'>,
+  only: readonly string[] | null,
   isQuiet: boolean,
 ): Promise<Delivery> {
   const { db, planner } = services;
   const planning = await planner.open();
-  const seen = (await framesOfProject(db, projectId)).flatMap((framed) => {
+  const seen = (await framesOfProject(db, projectId, only)).flatMap((framed) => {
     const plan = planning.measuringOf(framed)?.planned.planHash;
     return plan ? [{ frameId: framed.frame.id, plan }] : [];
   });
-  const asked = await requestDelivery(services, { projectId, pattern, seen });
+  const asked = await requestDelivery(services, { projectId, pattern, only: only ?? undefined, seen });
   const progress = new Progress('Delivering', asked.frameCount, isQuiet);
   const delivery = await untilDone(
     async () => orNotFound(await findDelivery(db, asked.id), 'The delivery').delivery,
@@ -37,7 +42,8 @@ export async function delivered(
   );
   progress.end();
   if (delivery.state === 'done') return delivery;
-  throw new UserError(delivery.failure ?? 'The delivery was ended before it was finished.');
+  // It says nothing against the pictures: the program could not finish.
+  throw new UserError(delivery.failure ?? 'The delivery was ended before it was finished.', 503);
 }
 
 /** Writes what the archive of a delivery holds into a folder. @returns the paths of the files within it */

@@ -80,7 +80,7 @@ export async function frame(
   }
   if (set && aim) await aimAll(services, project, aim);
   if (pieces?.panels) await cutInto(services, project, pieces.panels);
-  const delivery = await delivered(services, project, isJson);
+  const delivery = await delivered(services, project, null, isJson);
   const written = await writeKit(services, delivery, project.name, out);
   const outcome = { project, delivery, written, refused, missing, doubtful, out: shown(context, out) };
   report(outcome, isJson, context.say);

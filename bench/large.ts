@@ -1,6 +1,8 @@
+import { randomUUID } from 'node:crypto';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { shippedStyles } from '@inkwell/core/lettering';
 import { type OpenProject, OpenProjectSchema, type Original } from '@inkwell/core/model';
 import { Client } from '@inkwell/server/testing/client.ts';
 import { databaseServer, dropDatabase, ownDatabase } from '@inkwell/server/testing/databases.ts';
@@ -12,6 +14,8 @@ import { median } from './inProcess.ts';
 import { timed } from './timed.ts';
 
 const [pictures, placesEach, rounds] = [500, 10, 7];
+/** Of the series. */
+const [rows, seriesPlaces] = [100, 5];
 /** So many frames go in one request, as the interface sends them. */
 const together = 500;
 /** 1000 / 60, and what the browser's clock is coarse by. */
@@ -98,6 +102,29 @@ async function lookedOver(browser: Browser, client: Client, id: string, count: n
   return median(times);
 }
 
+/** Milliseconds from a choice for all pictures that are selected on the bench until every frame is saved. */
+async function savedOnBench(browser: Browser, client: Client, id: string): Promise<number> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${client.address}/projects/${id}`);
+  await page.locator('.wall-frame').first().waitFor();
+  const tabs = page.locator('.bench-originals [role="tab"]');
+  await tabs.first().click({ modifiers: ['Control'] });
+  await page.evaluate("document.querySelector('.bench-originals').scrollTo({ left: 1e9 })");
+  await page.getByRole('tab', { name: new RegExp(`^chart-${pictures - 1},`) }).click({ modifiers: ['Shift'] });
+  await page.getByText(`${pictures} pictures selected`).waitFor();
+  await page.getByRole('button', { name: 'Aim', exact: true }).click();
+  const took = await timed(async () => {
+    await page.getByRole('menuitem').nth(1).click();
+    await page.getByRole('status').filter({ hasText: 'Saving' }).waitFor();
+    await page
+      .getByRole('status')
+      .filter({ hasText: /^Saved$/ })
+      .waitFor({ timeout: 120_000 });
+  });
+  await page.close();
+  return took;
+}
+
 interface Scrolled {
   plain: number;
   strip: number;
@@ -118,6 +145,60 @@ async function scrolled(browser: Browser, client: Client, id: string): Promise<S
   const files = await inTime(page, '.files-table .ant-table-body', 'top');
   await page.close();
   return { plain: await plainInTime(browser), strip, files, elements };
+}
+
+/** Milliseconds that a series takes to be checked and taken, and that as many plain frames take. */
+async function seriesTimes(client: Client, originals: readonly Original[], places: readonly string[]) {
+  const [first = '', ...others] = places;
+  const placeIds = [first, ...others].slice(0, seriesPlaces);
+  const some = originals.slice(0, rows);
+  const begun = async (name: string) => {
+    const { body } = await client.ask('POST', '/projects', { name });
+    return OpenProjectSchema.parse(body);
+  };
+  const answered = async (path: string, body: unknown) => {
+    const { status } = await client.ask('POST', path, body);
+    if (status !== 200) throw new Error(`${path} was answered with ${status}.`);
+  };
+  const bare = await begun('Plain');
+  const plain = await timed(async () => {
+    await answered(`/projects/${bare.id}/originals`, { add: some.map(({ id }) => id) });
+    const add = some.flatMap(({ id }) => placeIds.map((placeId) => ({ originalId: id, placeId })));
+    await answered(`/projects/${bare.id}/frames`, { add });
+  });
+  const { id, version } = await begun('Series');
+  const itemId = randomUUID();
+  const lettering = [
+    {
+      kind: 'words',
+      id: itemId,
+      name: 'Title',
+      role: 'title',
+      text: 'Episode 1',
+      short: '',
+      style: shippedStyles[0]?.style,
+      originalIds: null,
+      notOn: [],
+      notOnPlaces: [],
+      onPieces: 'first',
+      wish: 'top left',
+      wanted: 0.1,
+    },
+  ];
+  const saved = await client.ask('PATCH', `/projects/${id}/settings`, { version, change: { lettering } });
+  const series = {
+    placeIds,
+    rows: some.map((original, at) => ({
+      originalId: original.id,
+      name: null,
+      words: { [itemId]: { text: `Episode ${at}`, short: '' } },
+      placeIds: null,
+    })),
+  };
+  const checked = await timed(() => answered(`/projects/${id}/series/check`, series));
+  const now = OpenProjectSchema.parse(saved.body).version;
+  const taken = await timed(() => answered(`/projects/${id}/series`, { version: now, series }));
+  return { plain, checked, taken };
 }
 
 /** Milliseconds until one setting of every frame is saved, sent as the interface sends it. */
@@ -164,6 +245,8 @@ export async function largeSection(): Promise<string> {
       if (OpenProjectSchema.parse(body).finishId !== 'crisp') throw new Error('The finish was not saved.');
     });
     const each = await savedEach(client, await client.open(id));
+    const onBench = await savedOnBench(browser, client, id);
+    const series = await seriesTimes(client, originals, places);
     const [ofLarge, ofSmall] = [median(large ?? []), median(small ?? [])];
     const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
     const ms = (value: number) => `${value.toFixed(0)} ms`;
@@ -179,7 +262,10 @@ graphics card; no worker runs meanwhile.
 | the same of the table of files, which makes ${elements} elements | **${percent(files)}** | 95 % |
 | from a key that says that a frame is fine to the next frame, median of 60 | **${ms(judged)}**, **${(judged / judgedSmall).toFixed(2)}** times the small one (${ms(judgedSmall)}) | under 300 ms |
 | one setting of the project saved, which holds for all its frames | **${ms(all)}** | under 3 s |
-| one setting of every frame saved by itself | **${ms(each)}** | under 3 s |
+| one setting of every frame saved by itself, asked over HTTP | **${ms(each)}** | under 3 s |
+| the same on the bench: an aim chosen for all pictures, until all is said to be saved | **${ms(onBench)}** | under 3 s |
+| a series of ${rows} rows in ${seriesPlaces} places: its words laid out to see what is wrong | **${ms(series.checked)}** | |
+| the same taken, with all its frames | **${ms(series.taken)}**, **${(series.taken / series.plain).toFixed(2)}** times as many frames chosen without words (${ms(series.plain)}) | |
 `;
   } finally {
     await browser.close();

@@ -61,6 +61,7 @@ test('cells say what single pictures say, are filled like those of a spreadsheet
   await expect(quay).toHaveValue('Kites');
   // On the bench the words of the picture that is shown are written.
   await page.getByRole('link', { name: 'Bench' }).click();
+  await page.getByRole('tab', { name: /^loft/ }).click();
   await page.keyboard.press('t');
   await page.getByLabel('What Title says on this picture').fill('Episode 14');
   await page.getByRole('tab', { name: /^quay/ }).click();

@@ -16,11 +16,10 @@ const ChangedSchema = z.discriminatedUnion('is', [
 /** Saves many frames of a project, each changed on top of its version. @returns what came of each, in their order. @throws ApiError */
 export async function saveFrames(
   projectId: string,
-  frames: readonly { id: string; version: number; settings: FrameChange }[],
+  frames: readonly { id: string; version: number; change: FrameChange }[],
 ) {
-  const asked = frames.map(({ id, version, settings }) => ({ id, version, change: settings }));
   const path = `/projects/${projectId}/frames`;
-  const changed = await ask(z.array(ChangedSchema), path, { method: 'PATCH', body: { frames: asked } });
+  const changed = await ask(z.array(ChangedSchema), path, { method: 'PATCH', body: { frames } });
   return changed.map((one) => ('frame' in one ? { is: one.is, row: one.frame } : one));
 }
 

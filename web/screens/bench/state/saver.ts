@@ -10,11 +10,12 @@ export type Outcome =
   | { is: 'gone' }
   | { is: 'unheard' };
 
-/** How a row is set, made on top of a version of it. */
+/** How a row is set, made on top of a version of it, and what is saved as that version. */
 export interface SentRow {
   id: string;
   version: number;
   settings: object;
+  saved: Row;
 }
 
 /** What the saver needs of the world outside. */
@@ -89,7 +90,7 @@ export class Saver {
     const state = bench.getState();
     const rows = ids.flatMap((id) => {
       const row = rowOn(state, kind, id);
-      return row ? [{ id, version: row.saved.version, settings: row.settings }] : [];
+      return row ? [{ id, version: row.saved.version, settings: row.settings, saved: row.saved }] : [];
     });
     if (rows.length === 0) return;
     bench.happenToAll(kind, ids, (machine, row) => machine.sent(row));

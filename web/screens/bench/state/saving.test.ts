@@ -1,8 +1,9 @@
-import { type Frame, plainSettings } from '@inkwell/core/model';
+import { type Frame, type FrameSettings, plainSettings } from '@inkwell/core/model';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { Bench } from './bench.ts';
 import { connectionOf } from './benchState.ts';
+import { frameChange } from './frameChange.ts';
 import { looseSettingsOf } from './kinds.ts';
 import { type Outcome, Saver } from './saver.ts';
 import { type Drawer, Shelf } from './shelf.ts';
@@ -97,9 +98,10 @@ class Page {
       send: (_, rows) =>
         Promise.all(
           rows.map(
-            ({ id, version, settings }) =>
+            ({ id, version, settings, saved }) =>
               new Promise<Outcome>((answer) => {
-                requests.push({ arrive: () => server.patch(id, version, settings), outcome: null, answer });
+                const change = frameChange(saved as Frame, settings as FrameSettings);
+                requests.push({ arrive: () => server.patch(id, version, change), outcome: null, answer });
               }),
           ),
         ),
@@ -329,4 +331,18 @@ test('thousands of frames that are set at once are sent together, and kept toget
   const { phases } = bench.getState();
   expect(Object.keys(phases.frames).filter((id) => phases.frames[id]?.is !== 'clean')).toEqual([refused]);
   expect(writes).toBeLessThan(200);
+});
+
+test('of a frame only what is set otherwise is sent, and a window never without what says how it came to be', () => {
+  const server = new TestServer();
+  const [saved] = server.rows.values();
+  if (!saved) throw new Error('no row');
+  const settings = looseSettingsOf.frames(saved) as FrameSettings;
+  const { window, composed, dimensions, carriedFrom } = settings;
+  expect(frameChange(saved, settings)).toEqual({});
+  expect(frameChange(saved, { ...settings, format: 'png' })).toEqual({ format: 'png' });
+  const moved = { ...window, span: 7 };
+  const whole = { window: moved, composed, dimensions, carriedFrom };
+  expect(frameChange(saved, { ...settings, window: moved, blend: 0.5 })).toEqual({ ...whole, blend: 0.5 });
+  expect(frameChange(saved, { ...settings, composed: !composed })).toEqual({ ...whole, window, composed: !composed });
 });

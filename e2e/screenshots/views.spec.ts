@@ -97,6 +97,19 @@ test('the main views of the demo', async ({ page }) => {
   await page.screenshot(picture('look-over'));
   for (let step = 0; step < 6; step += 1) await page.keyboard.press('Control+z');
   await expect(page.getByRole('radio', { name: 'To look over 29' })).toBeAttached();
+  await page.getByRole('link', { name: 'Series' }).click();
+  for (const [name, text] of [
+    ['Title on Dune panorama', 'Where the wind comes from'],
+    ['Date on Dune panorama', '3 October, by the old pier'],
+    ['Title on Kite maker', 'How a kite is made'],
+    ['Title on Snapshot', 'Caught!'],
+  ] as const) {
+    await page.getByLabel(name, { exact: true }).fill(text);
+  }
+  await expect(page.getByRole('status')).toHaveText('Saved');
+  await still(page);
+  await page.screenshot(picture('series'));
+  await undoAll(page);
   await page.getByRole('link', { name: 'Pictures and places' }).click();
   for (const name of ['Five flyers', 'Kite maker', 'Festival poster', 'Kite plan', 'Snapshot'])
     await page.getByRole('checkbox', { name: `Give places to ${name}` }).uncheck();
@@ -142,10 +155,6 @@ test('the main views of the demo', async ({ page }) => {
   await page.getByText(/^To look at/).click();
   await still(page);
   await page.screenshot(picture('dry-run'));
-  await page.getByRole('button', { name: /Portrait post, Five flyers: Cut/ }).click();
-  await page.getByText('On a page').click();
-  await still(page);
-  await page.screenshot(picture('as-shown'));
   for (const [name, path, ready] of [
     ['projects', '/', 'Festival week'],
     ['spec-book', '/spec-book', 'Sunpane'],

@@ -47,6 +47,8 @@ export default async function fillIn(): Promise<() => Promise<void>> {
 
 export interface Program {
   address: string;
+  /** What it runs with: a command of the same program meets it in the database. */
+  env: NodeJS.ProcessEnv;
   stop(): Promise<void>;
 }
 
@@ -68,6 +70,7 @@ export async function startProgram(name: string, hasNetworks = false): Promise<P
   const endNetworks = hasNetworks ? await startNetworksProcess(env) : async () => undefined;
   return {
     address: server.client.address,
+    env,
     async stop() {
       await endNetworks();
       await server.stop();

@@ -16,7 +16,7 @@ import { BenchProvider, useProjectBench } from '../bench/state/useBench.ts';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { useProjectFrames } from '../projectFrames.ts';
 import { SeriesTable } from './SeriesTable.tsx';
-import { useWordsItems } from './useSeriesItems.ts';
+import { useWordsItems } from './useWordsItems.ts';
 import { wordFindings } from './wordFindings.ts';
 
 /** What is written on each picture of a project, as a table: a row for every picture, a column for every item of its words. */

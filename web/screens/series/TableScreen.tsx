@@ -20,7 +20,7 @@ import { FailureLine } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { ReadRows } from './ReadRows.tsx';
-import { useWordsItems } from './useSeriesItems.ts';
+import { useWordsItems } from './useWordsItems.ts';
 import { usualPlacesOf } from './usualPlaces.ts';
 
 const none: never[] = [];

@@ -1,6 +1,6 @@
-import { App, Button } from 'antd';
-import { useRef } from 'react';
+import { App } from 'antd';
 import type { z } from 'zod';
+import { FileButton } from './FileButton.tsx';
 
 /** Takes in a file that this program has written: JSON that a schema describes. What is none is refused in words. */
 export function ImportButton<Schema extends z.ZodType>(props: {
@@ -11,7 +11,6 @@ export function ImportButton<Schema extends z.ZodType>(props: {
 }) {
   const { schema, what, onRead } = props;
   const { notification } = App.useApp();
-  const input = useRef<HTMLInputElement>(null);
   const read = async (chosen: File) => {
     const parsed: unknown = await chosen
       .text()
@@ -31,23 +30,13 @@ export function ImportButton<Schema extends z.ZodType>(props: {
     });
   };
   return (
-    <>
-      <Button size="small" onClick={() => input.current?.click()}>
-        Import …
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        aria-label={`A ${what} to import`}
-        className="visually-hidden"
-        tabIndex={-1}
-        onChange={({ target }) => {
-          const [chosen] = target.files ?? [];
-          if (chosen) void read(chosen);
-          target.value = '';
-        }}
-      />
-    </>
+    <FileButton
+      size="small"
+      accept=".json,application/json"
+      name={`A ${what} to import`}
+      onFile={(file) => void read(file)}
+    >
+      Import …
+    </FileButton>
   );
 }

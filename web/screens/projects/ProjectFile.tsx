@@ -1,8 +1,9 @@
 import { FolderOpenOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { type SheetConflict, type SheetsOf, useProjectFile } from '../../api/projects/projectFiles.ts';
+import { FileButton } from '../../parts/FileButton.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
 /** A file about which somebody has to choose. */
@@ -15,7 +16,6 @@ interface Asked {
 export function useProjectFileButton() {
   const take = useProjectFile();
   const [asked, setAsked] = useState<Asked | null>(null);
-  const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const note = useUndoNote();
   const open = async (file: File, sheets: SheetsOf | null) => {
@@ -34,24 +34,15 @@ export function useProjectFileButton() {
     }
   };
   const button = (
-    <>
-      <Button icon={<FolderOpenOutlined />} loading={take.isPending} onClick={() => input.current?.click()}>
-        Open a project file …
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        accept=".zip,application/zip"
-        aria-label="A project file"
-        className="visually-hidden"
-        tabIndex={-1}
-        onChange={({ target }) => {
-          const [file] = target.files ?? [];
-          if (file) void open(file, null);
-          target.value = '';
-        }}
-      />
-    </>
+    <FileButton
+      icon={<FolderOpenOutlined />}
+      loading={take.isPending}
+      accept=".zip,application/zip"
+      name="A project file"
+      onFile={(file) => void open(file, null)}
+    >
+      Open a project file …
+    </FileButton>
   );
   const question = asked && (
     <section role="alert" className="sheet project-asked">

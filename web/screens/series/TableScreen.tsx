@@ -10,12 +10,13 @@ import {
   understood,
 } from '@inkwell/core/series';
 import { Button, Checkbox, Input, Select } from 'antd';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useOriginals } from '../../api/library/originals.ts';
 import { usePlaces } from '../../api/library/specBook.ts';
 import { useRowFindings, useTakeSeries } from '../../api/projects/series.ts';
 import { counted } from '../../parts/counted.ts';
+import { FileButton } from '../../parts/FileButton.tsx';
 import { FailureLine } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
@@ -39,7 +40,6 @@ export function TableScreen() {
   // What a person has said of the table; until then it is understood by what stands in it.
   const [meant, setMeant] = useState<Understood | null>(null);
   const [placeIds, setPlaceIds] = useState(() => usualPlacesOf(project));
-  const input = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const note = useUndoNote();
   const { take, takeBack } = useTakeSeries(project);
@@ -122,20 +122,14 @@ export function TableScreen() {
             setProblem(null);
           }}
         />
-        <input
-          ref={input}
-          type="file"
-          accept=".csv,.tsv,.txt,text/csv,text/plain"
-          aria-label="File of a table"
-          className="visually-hidden"
-          tabIndex={-1}
-          onChange={({ target }) => {
-            void read(target.files?.[0]);
-            target.value = '';
-          }}
-        />
         <span className="row wrap">
-          <Button onClick={() => input.current?.click()}>Choose a CSV file …</Button>
+          <FileButton
+            accept=".csv,.tsv,.txt,text/csv,text/plain"
+            name="File of a table"
+            onFile={(file) => void read(file)}
+          >
+            Choose a CSV file …
+          </FileButton>
           <span className="quiet">or drop it here</span>
           <Link to={`/projects/${project.id}/series`}>Back to the series</Link>
         </span>

@@ -1,9 +1,10 @@
 import type { FontFamily } from '@inkwell/core/model';
 import { App, Button } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
 import { addFont, putFontAside, takeFontBack } from '../../../api/library/fonts.ts';
 import { askAgain } from '../../../fonts/pageFonts.ts';
+import { FileButton } from '../../../parts/FileButton.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 
 /** Takes in a font of one's own, and puts the one that is chosen aside where it is one's own. */
@@ -15,7 +16,6 @@ export function OwnFonts(props: {
   const { family, onAdded } = props;
   const { notification } = App.useApp();
   const note = useUndoNote();
-  const input = useRef<HTMLInputElement>(null);
   const [isSending, setIsSending] = useState(false);
   const add = async (file: File) => {
     setIsSending(true);
@@ -35,14 +35,16 @@ export function OwnFonts(props: {
   };
   return (
     <span className="row wrap">
-      <Button
+      <FileButton
         size="small"
         loading={isSending}
         title="A TTF, OTF, WOFF or WOFF2 file of up to 20 MB. It stays on this machine."
-        onClick={() => input.current?.click()}
+        accept=".ttf,.otf,.woff,.woff2,font/ttf,font/otf,font/woff,font/woff2"
+        name="A font to add"
+        onFile={(file) => void add(file)}
       >
         Add a font …
-      </Button>
+      </FileButton>
       {family?.isOwn && !family.isHidden && (
         <Button
           size="small"
@@ -60,19 +62,6 @@ export function OwnFonts(props: {
           Put {family.name} aside
         </Button>
       )}
-      <input
-        ref={input}
-        type="file"
-        accept=".ttf,.otf,.woff,.woff2,font/ttf,font/otf,font/woff,font/woff2"
-        aria-label="A font to add"
-        className="visually-hidden"
-        tabIndex={-1}
-        onChange={({ target }) => {
-          const [chosen] = target.files ?? [];
-          if (chosen) void add(chosen);
-          target.value = '';
-        }}
-      />
     </span>
   );
 }

@@ -1,10 +1,11 @@
 import './ImportScreen.css';
 import { Button, Checkbox } from 'antd';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { sentenceOf } from '../../../api/client.ts';
 import { type ImportedLine, type ImportedPlan, useImport } from '../../../api/library/bookFiles.ts';
 import { counted } from '../../../parts/counted.ts';
+import { FileButton } from '../../../parts/FileButton.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import { savedByName } from '../savedBy.ts';
 
@@ -37,7 +38,6 @@ export function ImportScreen() {
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const input = useRef<HTMLInputElement>(null);
   const note = useUndoNote();
   const navigate = useNavigate();
   const open = async (file: File | undefined) => {
@@ -83,21 +83,14 @@ export function ImportScreen() {
           void open(event.dataTransfer.files[0]);
         }}
       >
-        <input
-          ref={input}
-          type="file"
+        <FileButton
+          loading={look.isPending}
           accept=".json,.csv,text/csv,application/json"
-          aria-label="File of sheets"
-          className="visually-hidden"
-          tabIndex={-1}
-          onChange={({ target }) => {
-            void open(target.files?.[0]);
-            target.value = '';
-          }}
-        />
-        <Button loading={look.isPending} onClick={() => input.current?.click()}>
+          name="File of sheets"
+          onFile={(file) => void open(file)}
+        >
           Choose a file …
-        </Button>
+        </FileButton>
         <span className="quiet">or drop it here</span>
         <Link to="/spec-book">Back to the spec book</Link>
       </section>

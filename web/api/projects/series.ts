@@ -1,5 +1,5 @@
 import { type OpenProject, OpenProjectSchema, pairKey, RowFindingsSchema, type Series } from '@inkwell/core/model';
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask } from '../client.ts';
 import { saveProject, useChoosing } from './projects.ts';
@@ -10,7 +10,6 @@ export function useRowFindings({ id, version }: OpenProject, series: Series | nu
     queryKey: ['row-findings', id, version, series],
     queryFn: () => ask(z.array(RowFindingsSchema), `/projects/${id}/series/check`, { method: 'POST', body: series }),
     enabled: series !== null,
-    placeholderData: keepPreviousData,
   });
 }
 
@@ -31,6 +30,8 @@ export function useTakeSeries(before: OpenProject) {
         body: { version: before.version, series },
       }),
     onSuccess: heard,
+    // Changed elsewhere, it is made on what is there now the next time.
+    onError: () => client.invalidateQueries({ queryKey: ['project', before.id] }),
   });
   const takeBack = async (after: OpenProject) => {
     const there = {

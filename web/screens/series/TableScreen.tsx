@@ -10,7 +10,7 @@ import {
   understood,
 } from '@inkwell/core/series';
 import { Button, Checkbox, Input, Select } from 'antd';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useOriginals } from '../../api/library/originals.ts';
 import { usePlaces } from '../../api/library/specBook.ts';
@@ -27,6 +27,19 @@ import { usualPlacesOf } from './usualPlaces.ts';
 const none: never[] = [];
 /** A file of more bytes than this is no table of so many rows. */
 const mostBytes = 5_000_000;
+
+/** So long after the last letter words are laid out on the server. */
+const restMs = 350;
+
+/** A value once it has stayed for a while. */
+function useRested<Value>(value: Value): Value {
+  const [rested, setRested] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(value), restMs);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return rested;
+}
 
 /** Reads a series from a table: what its columns mean, and what would be wrong with its rows, is shown before anything is made. */
 export function TableScreen() {
@@ -66,7 +79,9 @@ export function TableScreen() {
     (): Series | null => (good.length > 0 && good.length <= mostRows ? { rows: good, placeIds } : null),
     [good, placeIds],
   );
-  const { data: findings, error, isFetching } = useRowFindings(project, series);
+  const asked = useRested(series);
+  const { data: findings, error, isFetching } = useRowFindings(project, asked);
+  const isLaying = isFetching || asked !== series;
   const read = async (file: File | undefined) => {
     if (!file) return;
     setMeant(null);
@@ -94,7 +109,11 @@ export function TableScreen() {
       note.failed(failure);
     }
   };
-  const unreadable = table && 'unreadable' in table ? table.unreadable : null;
+  const tooMany =
+    good.length > mostRows
+      ? `A series can have at most ${mostRows} rows, and this has ${good.length}. Leave some out.`
+      : null;
+  const unreadable = table && 'unreadable' in table ? table.unreadable : tooMany;
   return (
     <div className="page series-read">
       <h2>A series from a table</h2>
@@ -161,9 +180,9 @@ export function TableScreen() {
             </span>
             <span className="row wrap">
               <span className="quiet" role="status">
-                {isFetching ? 'Laying the words out …' : `${good.length} of ${counted(rows.length, 'row')} to take`}
+                {isLaying ? 'Laying the words out …' : `${good.length} of ${counted(rows.length, 'row')} to take`}
               </span>
-              <Button type="primary" disabled={!series || isFetching} loading={take.isPending} onClick={takeThem}>
+              <Button type="primary" disabled={!series || isLaying} loading={take.isPending} onClick={takeThem}>
                 Take {counted(good.length, 'row')}
               </Button>
             </span>
@@ -176,7 +195,7 @@ export function TableScreen() {
             cells={cells}
             meant={{ meanings, hasHeads }}
             rows={rows}
-            findings={findings ?? none}
+            findings={isLaying ? none : (findings ?? none)}
             items={items}
             copied={copied}
             onMean={(next) => setMeant({ meanings: next, hasHeads })}

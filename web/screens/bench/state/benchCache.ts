@@ -1,5 +1,6 @@
 import type { OpenProject, Planned } from '@inkwell/core/model';
 import type { QueryClient } from '@tanstack/react-query';
+import { debounce } from 'es-toolkit';
 import type { Finishes } from '../../../api/library/finishes.ts';
 import { askMeasured, changeMeasured } from '../../../api/projects/measured.ts';
 import { type Kind, looseSettingsOf } from './kinds.ts';
@@ -30,8 +31,33 @@ export function intoCache(
         : { ...project, originals: replaced(project.originals) };
     });
   }
-  void askMeasured(client, projectId, kind === 'frames' ? new Set(heard.keys()) : null);
+  if (kind !== 'frames') void askMeasured(client, projectId);
+  else if (heard.size <= fewFrames) void askMeasured(client, projectId, new Set(heard.keys()));
+  else askWhenAllCame(client, projectId, heard.keys());
   if (kind === 'projects') void client.invalidateQueries({ queryKey: ['finishes'] });
+}
+
+/** What so many frames are measured as is asked at once: somebody looks at them. */
+const fewFrames = 20;
+/** So long after the last of many frames was heard of, it is asked what they are measured as. */
+const restMs = 300;
+
+/** Frames of projects that were heard of, and that nobody has asked about since. */
+const heardOf = new Map<string, { ids: Set<string>; ask: () => void }>();
+
+/** Asks what many frames are measured as, once no more of them come: until then the server has their saves to do. */
+function askWhenAllCame(client: QueryClient, projectId: string, frameIds: Iterable<string>): void {
+  const ids = new Set<string>();
+  const waiting = heardOf.get(projectId) ?? {
+    ids,
+    ask: debounce(() => {
+      heardOf.delete(projectId);
+      void askMeasured(client, projectId, ids);
+    }, restMs),
+  };
+  heardOf.set(projectId, waiting);
+  for (const id of frameIds) waiting.ids.add(id);
+  waiting.ask();
 }
 
 /** Keeps what the plan of a frame is called. What was measured of another plan is not about this one. */

@@ -36,6 +36,8 @@ export function OriginalStrip(props: {
     estimateSize: (index) => (originals[index] ? widthOf(originals[index]) : least),
     gap,
     overscan: more,
+    // More than what is in sight is drawn: it need not be there before the browser goes on.
+    useFlushSync: false,
   });
   // What is drawn stays as it is while the strip is scrolled.
   const latest = useRef(onPress);

@@ -42,6 +42,7 @@ import {
   RewriteSchema,
   SaveFramesSchema,
   SettingsSchema as SaveProject,
+  TakeFileSchema,
   TakeSeriesSchema,
 } from '../api/resources/projects.ts';
 import { FindingStateSchema } from '../api/resources/sheetFindings.ts';
@@ -109,6 +110,7 @@ const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
   'PATCH /place-sets/:id': { body: SaveSetSchema },
   'POST /place-sets/:id/apply': { body: ApplySetSchema },
   'POST /projects': { body: z.object({ name: NameSchema }) },
+  'POST /projects/file': { query: TakeFileSchema },
   'PATCH /projects/:id': { body: z.object({ name: NameSchema }) },
   'PATCH /projects/:id/settings': { body: SaveProject },
   'POST /projects/:id/originals': { body: ChangeOriginalsSchema },

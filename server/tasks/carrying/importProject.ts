@@ -112,7 +112,14 @@ async function takeIn(
     const otherSheets = new Set(sheetsOf === 'file' ? conflicts.map(({ slug }) => slug) : []);
     return await keep(services, file, originals, otherSheets);
   } catch (error) {
-    for (const { id } of taken) await setOriginalDeleted(services.db, id, true);
+    for (const { id } of taken) {
+      await setOriginalDeleted(services.db, id, true).catch((failure: unknown) =>
+        services.log.error(
+          { error: String(failure), id },
+          'a picture of a project that was not taken in stays in the library',
+        ),
+      );
+    }
     throw error;
   }
 }

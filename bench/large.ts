@@ -17,7 +17,7 @@ const [pictures, placesEach, rounds] = [500, 10, 7];
 /** Of the series. */
 const [rows, seriesPlaces] = [100, 5];
 /** So many frames go in one request, as the interface sends them. */
-const together = 500;
+const together = 1000;
 /** 1000 / 60, and what the browser's clock is coarse by. */
 const inTimeMs = 1000 / 60 + 0.5;
 

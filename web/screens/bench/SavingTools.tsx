@@ -14,8 +14,10 @@ const words = {
 export function SavingTools({ isAway }: { isAway: boolean }) {
   const store = useBenchStore();
   const saving = useBench(connectionOf);
-  const connection = isAway ? 'offline' : saving;
-  const back = useBench(({ history }) => history.past.length);
+  // Words that are being typed are saved when the hands rest, and can be taken back before.
+  const isTyped = useBench(({ moving }) => moving?.kind === 'lettering');
+  const connection = isAway ? 'offline' : isTyped && saving === 'fine' ? 'saving' : saving;
+  const back = useBench(({ history, moving }) => history.past.length + (moving ? 1 : 0));
   const forward = useBench(({ history }) => history.future.length);
   return (
     <>

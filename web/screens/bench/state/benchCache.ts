@@ -13,7 +13,12 @@ export function intoCache(
   kind: Kind,
   heard: ReadonlyMap<string, Row | null>,
 ): void {
-  const replaced = <One extends Row>(rows: One[]) => rows.map((one) => ({ ...one, ...heard.get(one.id) }));
+  // Rows that nothing was heard of stay the same objects: nothing that follows from them is worked out again.
+  const replaced = <One extends Row>(rows: One[]) =>
+    rows.map((one) => {
+      const now = heard.get(one.id);
+      return now ? { ...one, ...now } : one;
+    });
   const found = [...heard.values()].filter((row) => row !== null);
   if (found.length < heard.size) {
     void client.invalidateQueries({ queryKey: kind === 'finishes' ? ['finishes'] : ['project', projectId] });

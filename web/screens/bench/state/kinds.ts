@@ -13,6 +13,7 @@ import {
   ProjectSettingsSchema,
 } from '@inkwell/core/model';
 import type { z } from 'zod';
+import { remembering } from '../../../parts/many/remembering.ts';
 import type { Phase, Row } from './rowMachine.ts';
 
 export type ById<Value> = Record<string, Value>;
@@ -41,9 +42,16 @@ export type ForRows<Value> = Record<Kind, ById<Value>>;
 /** What the server has of what is edited. A kind that has not been asked for yet is left out. */
 export type Known = { [K in Kind]?: readonly RowOf<K>[] | undefined };
 
+/** There are thousands of frames, and each is asked time and again while others are saved. */
+const ofFrame = remembering<Frame, FrameSettings>();
+
 /** The part of a row that a person sets. */
 const settingsOf: { [K in Kind]: (row: RowOf<K>) => SettingsOf<K> } = {
-  frames: ({ id: _, projectId: __, originalId: ___, placeId: ____, version: _____, ...settings }) => settings,
+  frames: (row) =>
+    ofFrame(row, [], () => {
+      const { id: _, projectId: __, originalId: ___, placeId: ____, version: _____, ...settings } = row;
+      return settings;
+    }),
   originals: ({ marks, decided, trim, finishId, blend, words }) => ({ marks, decided, trim, finishId, blend, words }),
   projects: ({ finishId, keeping, composing, lettering, posting, pins, pattern, usualPlaces, usualAim }) => ({
     finishId,

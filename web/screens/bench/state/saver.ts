@@ -32,7 +32,7 @@ export interface Ports {
 const mostAtOnce = 6;
 
 /** Where more frames than that wait, so many go in one request. */
-const mostTogether = 500;
+const mostTogether = 1000;
 
 /**
  * Sends every change of a bench as soon as it is made, one save a row at a time; where many frames are changed, many of them in one request. While the server does not answer, all

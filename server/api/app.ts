@@ -54,7 +54,7 @@ export function makeApp(services: Services, webFolder: string): Express {
   // A file of a whole spec book comes as one text.
   app.use('/api/spec-book', express.json({ limit: '24mb' }));
   // Thousands of frames are given back at once, with all that was set of them, and words can differ on hundreds of pictures.
-  app.use('/api/projects', express.json({ limit: '16mb' }));
+  app.use('/api/projects/:id', express.json({ limit: '16mb' }));
   app.use(express.json({ limit: '2mb' }));
   app.use('/api', storableOnly);
 

@@ -68,7 +68,7 @@ function Series({ project }: { project: OpenProject }) {
         <div>
           <h2>What is written on each picture</h2>
           <p className="quiet small">
-            A cell in grey says what the design says. Write in it, and this picture says that instead; leave it empty,
+            A cell in grey says what the design says. Write in it, and this picture says that instead. Leave it empty,
             and nothing stands there. Enter goes down, Shift Enter breaks the line, and rows of a spreadsheet can be
             pasted.
           </p>

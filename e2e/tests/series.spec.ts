@@ -7,16 +7,12 @@ async function openTitled(page: Page): Promise<void> {
   await page.goto('/');
   await page.getByRole('button', { name: 'New project' }).first().click();
   const flat = (background: string) => sharp({ create: { width: 1200, height: 1200, channels: 3, background } });
-  await page.getByTestId('file-input').setInputFiles(
-    await Promise.all(
-      Object.entries({ loft: '#5d7b74', quay: '#7d6b54' }).map(async ([name, colour]) => ({
-        name: `${name}.png`,
-        mimeType: 'image/png',
-        buffer: await flat(colour).png().toBuffer(),
-      })),
-    ),
-  );
-  await expect(page.getByText('1200 × 1200 px')).toHaveCount(2);
+  for (const [at, [name, colour]] of Object.entries({ loft: '#5d7b74', quay: '#7d6b54' }).entries()) {
+    const buffer = await flat(colour).png().toBuffer();
+    await page.getByTestId('file-input').setInputFiles({ name: `${name}.png`, mimeType: 'image/png', buffer });
+    // One after the other: they stand in the project in the order in which they came.
+    await expect(page.getByText('1200 × 1200 px')).toHaveCount(at + 1);
+  }
   await page.getByRole('checkbox', { name: 'Sunpane Square post', exact: true }).check();
   await page.getByRole('button', { name: 'Frame them' }).click();
   await expect(page.getByRole('tab', { name: /^loft, looked at/ })).toBeVisible();

@@ -17,7 +17,8 @@ export function SavingTools({ isAway }: { isAway: boolean }) {
   // Words that are being typed are saved when the hands rest, and can be taken back before.
   const isTyped = useBench(({ moving }) => moving?.kind === 'lettering');
   const connection = isAway ? 'offline' : isTyped && saving === 'fine' ? 'saving' : saving;
-  const back = useBench(({ history, moving }) => history.past.length + (moving ? 1 : 0));
+  const steps = useBench(({ history }) => history.past.length);
+  const back = steps + (isTyped ? 1 : 0);
   const forward = useBench(({ history }) => history.future.length);
   return (
     <>

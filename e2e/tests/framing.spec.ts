@@ -146,6 +146,8 @@ test('marks compose every frame; straightened, mirrored and backed, the files co
 test('the close-up moves the picture under the frame, and shows it at the audience’s sizes', async ({ page }) => {
   await openDemo(page);
   await choose(page, 'candlecast/video-thumbnail');
+  // Before all that was seen has come it is composed otherwise.
+  await settled(page, 'candlecast/video-thumbnail');
   await expect(page.getByTestId('placement')).toHaveText('composed');
   const [left, width] = [await number(page, 'Left'), await number(page, 'Width')];
   await page.keyboard.press('Enter');

@@ -51,6 +51,9 @@ export const pageUrl = (original: Pick<Original, 'id'>, page: number) =>
   `/api/originals/${original.id}/pages/${page}/preview`;
 export const fileUrl = (original: Pick<Original, 'id'>) => `/api/originals/${original.id}/file`;
 
+export const renameOriginal = (id: string, name: string): Promise<Original> =>
+  ask(OriginalSchema, `/originals/${id}`, { method: 'PATCH', body: { name } });
+
 /** Rename, duplicate, delete and take back; the lists that show originals are asked for again afterwards. */
 export function useOriginalActions() {
   const client = useQueryClient();
@@ -58,8 +61,7 @@ export function useOriginalActions() {
     Promise.all(['originals', 'projects', 'project'].map((key) => client.invalidateQueries({ queryKey: [key] })));
   return {
     rename: useMutation({
-      mutationFn: ({ id, name }: { id: string; name: string }) =>
-        ask(OriginalSchema, `/originals/${id}`, { method: 'PATCH', body: { name } }),
+      mutationFn: ({ id, name }: { id: string; name: string }) => renameOriginal(id, name),
       onSuccess,
     }),
     duplicate: useMutation({

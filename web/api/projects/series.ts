@@ -2,6 +2,7 @@ import { type OpenProject, OpenProjectSchema, pairKey, RowFindingsSchema, type S
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask } from '../client.ts';
+import { renameOriginal } from '../library/originals.ts';
 import { saveProject, useChoosing } from './projects.ts';
 
 /** What would be wrong with each row of a series; nothing is made. @param series null where there is none yet */
@@ -42,6 +43,10 @@ export function useTakeSeries(before: OpenProject) {
     await choosing.originals.mutateAsync({
       remove: after.originals.flatMap(({ id }) => (there.originals.has(id) ? [] : [id])),
     });
+    const names = new Map(after.originals.map(({ id, name }) => [id, name]));
+    for (const { id, name } of before.originals) {
+      if (names.has(id) && names.get(id) !== name) await renameOriginal(id, name);
+    }
     const saved = await saveProject(before.id, after.version, { lettering: before.lettering });
     await heard('done' in saved ? saved.done : saved.elsewhere);
   };

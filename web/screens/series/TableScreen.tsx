@@ -17,7 +17,7 @@ import { usePlaces } from '../../api/library/specBook.ts';
 import { useRowFindings, useTakeSeries } from '../../api/projects/series.ts';
 import { counted } from '../../parts/counted.ts';
 import { FileButton } from '../../parts/FileButton.tsx';
-import { FailureLine } from '../../parts/States.tsx';
+import { FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { ReadRows } from './ReadRows.tsx';
@@ -46,7 +46,7 @@ export function TableScreen() {
   const project = useOpenProject();
   const { originals } = project;
   const items = useWordsItems(project.lettering);
-  const { data: library = none, error: libraryError } = useOriginals();
+  const { data: library = none, error: libraryError, isPending } = useOriginals();
   const book = usePlaces(project);
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
@@ -59,7 +59,9 @@ export function TableScreen() {
 
   const finder = useMemo(() => pictureFinder(originals, library), [originals, library]);
   const table = useMemo(() => (text.trim() === '' ? null : readTable(text)), [text]);
-  const cells = table && 'cells' in table ? table.cells : null;
+  // Before all pictures and places are known no row is said to name none.
+  const isKnown = !isPending && book.size > 0;
+  const cells = isKnown && table && 'cells' in table ? table.cells : null;
   const { meanings, hasHeads } = useMemo(
     () => meant ?? understood(cells ?? [], items, finder),
     [meant, cells, items, finder],
@@ -158,6 +160,7 @@ export function TableScreen() {
           {problem ?? unreadable}
         </p>
       )}
+      {table && !isKnown && !libraryError && <Skeleton height={160} />}
       {libraryError && <FailureLine error={libraryError} />}
       {cells && (
         <>

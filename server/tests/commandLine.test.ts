@@ -173,7 +173,12 @@ test('rows of a series that miss a picture, or whose words find no room, are tol
     .object({ rows: z.array(z.object({ row: z.int(), reasons: z.array(z.string()) })), refused: z.array(z.unknown()) })
     .parse(JSON.parse(said));
   expect(rows).toEqual([
-    { row: 2, reasons: ['Small Clip: There is no room where Title could be read. It would be left out.'] },
+    {
+      row: 2,
+      reasons: [
+        'Small Clip: There is no room where Title could be read. It is left out. Give it a short version, or make it shorter.',
+      ],
+    },
     { row: 3, reasons: ['No picture is called gone.jpg. Add it, or name one that is there.'] },
   ]);
   // The torn picture is in no row: nobody asked for it.

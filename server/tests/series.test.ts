@@ -64,7 +64,9 @@ test('rows become frames with their own words; changing one changes its frames a
     .parse((await client.ask('POST', `/projects/${project.id}/series/check`, series)).body);
   expect(found.map(({ findings }) => findings)).toEqual([
     [],
-    ['Sunpane Profile picture: There is no room where Title could be read. It would be left out.'],
+    [
+      'Sunpane Profile picture: There is no room where Title could be read. It is left out. Give it a short version, or make it shorter.',
+    ],
     [],
     [],
   ]);

@@ -110,3 +110,13 @@ function muchFinding(lettered: LetteredFrame, hands: Hands): Finding[] {
     },
   ];
 }
+
+/** Kinds of findings that what is written can bring about by itself. */
+const kindsOfWords: ReadonlySet<Finding['kind']> = new Set(['words left out', 'letters missing', 'much under words']);
+
+/** Whether a finding is about what is written, whatever hands have done to it. */
+export const isAboutWords = ({ kind }: Finding): boolean => kindsOfWords.has(kind);
+
+/** What is wrong or doubtful about what is written on a frame. */
+export const wordFindings = (frame: Pick<FrameToCheck, 'lettered' | 'settings'>): Finding[] =>
+  letteringFindings(frame).filter(isAboutWords);

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import type { Lettered } from '@inkwell/core/lettering';
+import { wordFindings } from '@inkwell/core/checking';
 import {
   type Frame,
   longestName,
@@ -91,8 +91,9 @@ async function findingsIn(
     const seen = analysisOf(original);
     const problems = [...placeIds].flatMap((placeId) => {
       try {
-        const framed = { frame: frameAt(placeId), original, project: { ...project, lettering }, seen };
-        return problemsOf(planning.letteredOf(framed)).map((problem) => ({ problem, at: nameOf(placeId) }));
+        const frame = frameAt(placeId);
+        const lettered = planning.letteredOf({ frame, original, project: { ...project, lettering }, seen });
+        return wordFindings({ lettered, settings: frame }).map(({ text }) => ({ problem: text, at: nameOf(placeId) }));
       } catch (error) {
         if (error instanceof UserError) return [{ problem: error.message, at: nameOf(placeId) }];
         throw error;
@@ -105,12 +106,6 @@ async function findingsIn(
     });
   };
 }
-
-/** What is wrong with words before any pixel is made. */
-const problemsOf = (lettered: Lettered | null): string[] => [
-  ...(lettered?.lost ?? []).map(({ reason }) => `${reason} It would be left out.`),
-  ...(lettered?.missing ?? []).map(({ item, characters }) => `No font has ${characters.join(', ')} of ${item.name}.`),
-];
 
 /**
  * Takes a series into a project: each row gets its picture, its name, its words and its places. All of it or nothing.

@@ -1,13 +1,20 @@
 import {
+  ChangedFrameSchema,
   FrameChangeSchema,
   FrameSettingsSchema,
+  ImportedProjectSchema,
+  MeasuredSchema,
   NameSchema,
+  OpenProjectSchema,
+  OriginalSchema,
+  ProjectSchema,
   ProjectSettingsSchema,
   RewritingSchema,
+  RowFindingsSchema,
+  SeenSchema,
   SeriesSchema,
 } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
-import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
 import { framesOfProject } from '../../store/projects/frames.ts';
@@ -35,24 +42,23 @@ import {
 import { listedProjects } from '../../tasks/projects/listedProjects.ts';
 import { takeRows, tryRows } from '../../tasks/projects/series.ts';
 import { orNotFound } from '../../userError.ts';
-import { leavingOf } from '../leaving.ts';
-import { idOf } from '../params.ts';
+import { Resource } from '../resource.ts';
 import { uploadedFile } from '../upload.ts';
 
-export const ChangeFramesSchema = z.object({
+const NamedSchema = z.object({ name: NameSchema });
+const ChangeFramesSchema = z.object({
   add: z
     .array(z.object({ originalId: z.uuid(), placeId: z.string(), settings: FrameSettingsSchema.optional() }))
     .max(10_000)
     .default([]),
   remove: z.array(z.uuid()).max(10_000).default([]),
 });
-export const SettingsSchema = z.object({ version: z.int32().positive(), change: ProjectSettingsSchema.partial() });
-export const ChangeOriginalsSchema = z.object({
+const SettingsSchema = z.object({ version: z.int32().positive(), change: ProjectSettingsSchema.partial() });
+const ChangeOriginalsSchema = z.object({
   add: z.array(z.uuid()).max(500).default([]),
   remove: z.array(z.uuid()).max(500).default([]),
 });
-
-export const SaveFramesSchema = z.object({
+const SaveFramesSchema = z.object({
   frames: z
     .array(z.object({ id: z.uuid(), version: z.int32().positive(), change: FrameChangeSchema }))
     .max(1000)
@@ -62,129 +68,188 @@ export const SaveFramesSchema = z.object({
     ),
 });
 /** So many frames are told of at once: somebody else's request does not wait behind thousands. */
-export const MeasuredOfSchema = z.object({ frameIds: z.array(z.uuid()).max(500) });
+const MeasuredOfSchema = z.object({ frameIds: z.array(z.uuid()).max(500) });
+const TakeFileSchema = z.object({ sheets: z.enum(['here', 'file']).optional() });
+const TakeSeriesSchema = z.object({ version: z.int32().positive(), series: SeriesSchema });
+const RewriteSchema = z.object({ originalId: z.uuid(), rewriting: RewritingSchema });
 
-export const TakeFileSchema = z.object({ sheets: z.enum(['here', 'file']).optional() });
-export const TakeSeriesSchema = z.object({ version: z.int32().positive(), series: SeriesSchema });
+/** Thousands of frames are given back at once, with all that was set of them, and words can differ on hundreds of pictures. */
+const large = { most: '16mb' } as const;
+const what = 'This project';
 
-export const RewriteSchema = z.object({ originalId: z.uuid(), rewriting: RewritingSchema });
-
-export function projectsRouter(services: Services): Router {
+export function projects(services: Services): Resource {
   const { db, planner } = services;
-  const router = Router();
+  const routes = new Resource('/projects', 'Projects');
+  const opened = async (id: string) => orNotFound(await openProject(db, id), what);
 
-  router.get('/', async (_request, response) => {
-    response.json(await listedProjects(services));
+  routes.get('', { does: 'Lists all projects.', answers: z.array(ProjectSchema) }, () => listedProjects(services));
+
+  routes.post(
+    '',
+    { does: 'Makes a project.', takes: NamedSchema, answers: OpenProjectSchema, status: 201 },
+    async ({ body }) => opened(await addProject(db, body.name)),
+  );
+
+  routes.post(
+    '/file',
+    {
+      does: 'Takes a project in from a file. Where sheets say something else here, it answers 409 until it is said whose hold.',
+      query: TakeFileSchema,
+      file: true,
+      answers: ImportedProjectSchema,
+      status: 201,
+    },
+    ({ query, request, leaving }) =>
+      uploadedFile(
+        request,
+        (stream) => receiveProject(services, stream, query.sheets ?? null, leaving),
+        'project file',
+      ),
+  );
+
+  routes.get(
+    '/:id/file',
+    { does: 'The project as a file, with the bytes of its pictures.', sends: ['application/zip'] },
+    async ({ id }, response) => {
+      const { file, archive } = await exportProject(services, id);
+      response.attachment(`${fileNameWord(file.name) || 'project'}.zip`);
+      archive.on('error', (error) => response.destroy(error)).pipe(response);
+    },
+  );
+
+  routes.get('/:id', { does: 'A project with its originals and frames.', answers: OpenProjectSchema }, ({ id }) =>
+    opened(id),
+  );
+
+  routes.patch(
+    '/:id',
+    { does: 'Renames a project.', takes: NamedSchema, answers: OpenProjectSchema },
+    async ({ id, body }) => {
+      orNotFound(await renameProject(db, id, body.name), what);
+      return opened(id);
+    },
+  );
+
+  routes.patch(
+    '/:id/settings',
+    {
+      does: 'Changes what holds for the whole project. Answers 409 with the project as it is, where that is not of the version named.',
+      takes: SettingsSchema,
+      ...large,
+      answers: OpenProjectSchema,
+    },
+    ({ id, body }) => changeProjectSettings(services, id, body.version, body.change),
+  );
+
+  routes.post(
+    '/:id/duplicate',
+    { does: 'Copies a project.', answers: OpenProjectSchema, status: 201 },
+    ({ id }) => copyProject(services, id),
+  );
+
+  routes.post(
+    '/:id/next',
+    { does: 'Makes a project from one, with all but its pictures.', answers: OpenProjectSchema, status: 201 },
+    ({ id }) => beginNext(services, id),
+  );
+
+  routes.delete('/:id', { does: 'Puts a project aside.' }, async ({ id }) => {
+    orNotFound(await setProjectDeleted(db, id, true), what);
   });
 
-  router.post('/', async (request, response) => {
-    const { name } = z.object({ name: NameSchema }).parse(request.body);
-    const id = await addProject(db, name);
-    response.status(201).json(await openProject(db, id));
+  routes.post('/:id/restore', { does: 'Takes a project back that was put aside.' }, async ({ id }) => {
+    await takeProjectBack(services, id);
   });
 
-  // Takes a project in from a file; where sheets say something else here, it is asked first whose hold.
-  router.post('/file', async (request, response) => {
-    const { sheets = null } = TakeFileSchema.parse(request.query);
-    const leaving = leavingOf(response);
-    const taken = await uploadedFile(
-      request,
-      (stream) => receiveProject(services, stream, sheets, leaving),
-      'project file',
-    );
-    response.status(201).json(taken);
-  });
+  routes.post(
+    '/:id/originals',
+    { does: 'Chooses originals for a project.', takes: ChangeOriginalsSchema, answers: OpenProjectSchema },
+    ({ id, body }) => chooseOriginals(services, id, body.add, body.remove),
+  );
 
-  // The project as a file, with the bytes of its pictures.
-  router.get('/:id/file', async (request, response) => {
-    const { file, archive } = await exportProject(services, idOf(request));
-    response.attachment(`${fileNameWord(file.name) || 'project'}.zip`);
-    archive.on('error', (error) => response.destroy(error)).pipe(response);
-  });
+  routes.post(
+    '/:id/series/check',
+    {
+      does: 'What would be wrong with the rows of a series. Nothing is made.',
+      takes: SeriesSchema,
+      ...large,
+      answers: z.array(RowFindingsSchema),
+      changesNothing: true,
+    },
+    ({ id, body }) => tryRows(services, id, body),
+  );
 
-  router.get('/:id', async (request, response) => {
-    response.json(orNotFound(await openProject(db, idOf(request)), 'This project'));
-  });
+  routes.post(
+    '/:id/series',
+    {
+      does: 'Takes the rows of a series: copies, names, frames and words.',
+      takes: TakeSeriesSchema,
+      ...large,
+      answers: OpenProjectSchema,
+    },
+    ({ id, body }) => takeRows(services, id, body.version, body.series),
+  );
 
-  router.patch('/:id', async (request, response) => {
-    const { name } = z.object({ name: NameSchema }).parse(request.body);
-    orNotFound(await renameProject(db, idOf(request), name), 'This project');
-    response.json(await openProject(db, idOf(request)));
-  });
+  routes.post(
+    '/:id/rewriting',
+    {
+      does: 'Puts a drawing that says something else in the place of one of its originals.',
+      takes: RewriteSchema,
+      answers: OriginalSchema,
+    },
+    ({ id, body }) => rewriteOriginal(services, id, body.originalId, body.rewriting),
+  );
 
-  router.patch('/:id/settings', async (request, response) => {
-    const { version, change } = SettingsSchema.parse(request.body);
-    response.json(await changeProjectSettings(services, idOf(request), version, change));
-  });
+  routes.post(
+    '/:id/frames',
+    {
+      does: 'Chooses frames for a project. A new frame is composed unless its settings are given; frames that are there stay as they are.',
+      takes: ChangeFramesSchema,
+      ...large,
+      answers: OpenProjectSchema,
+    },
+    ({ id, body }) => chooseFrames(services, id, body.add, body.remove),
+  );
 
-  router.post('/:id/duplicate', async (request, response) => {
-    response.status(201).json(await copyProject(services, idOf(request)));
-  });
+  routes.patch(
+    '/:id/frames',
+    {
+      does: 'Saves how many frames are set, each by itself.',
+      takes: SaveFramesSchema,
+      ...large,
+      answers: z.array(ChangedFrameSchema),
+    },
+    ({ id, body }) => changeFramesOf(services, id, body.frames),
+  );
 
-  router.post('/:id/next', async (request, response) => {
-    response.status(201).json(await beginNext(services, idOf(request)));
-  });
+  routes.get(
+    '/:id/measured',
+    {
+      does: 'What every frame weighs at full size, and what is left of its marks where it is shown small. What is being measured comes as null, and what could not be measured with the reason.',
+      answers: z.array(MeasuredSchema),
+    },
+    async ({ id }) => measuredOf(db, await planner.open(), await framesOfProject(db, id)),
+  );
 
-  router.delete('/:id', async (request, response) => {
-    orNotFound(await setProjectDeleted(db, idOf(request), true), 'This project');
-    response.status(204).end();
-  });
+  routes.post(
+    '/:id/measured',
+    {
+      does: 'What was measured of some frames, so that a project with thousands is told of piece by piece.',
+      takes: MeasuredOfSchema,
+      answers: z.array(MeasuredSchema),
+      changesNothing: true,
+    },
+    async ({ id, body }) => measuredOf(db, await planner.open(), await framesOfProject(db, id, body.frameIds)),
+  );
 
-  router.post('/:id/restore', async (request, response) => {
-    await takeProjectBack(services, idOf(request));
-    response.status(204).end();
-  });
+  routes.get(
+    '/:id/seen',
+    {
+      does: 'What was seen in every original; of those that are still to be looked at, nothing.',
+      answers: z.array(SeenSchema),
+    },
+    async ({ id }) => seenOf(services, orNotFound(await originalsOf(db, id), what)),
+  );
 
-  router.post('/:id/originals', async (request, response) => {
-    const { add, remove } = ChangeOriginalsSchema.parse(request.body);
-    response.json(await chooseOriginals(services, idOf(request), add, remove));
-  });
-
-  // What would be wrong with the rows of a series: nothing is made.
-  router.post('/:id/series/check', async (request, response) => {
-    response.json(await tryRows(services, idOf(request), SeriesSchema.parse(request.body)));
-  });
-
-  router.post('/:id/series', async (request, response) => {
-    const { version, series } = TakeSeriesSchema.parse(request.body);
-    response.json(await takeRows(services, idOf(request), version, series));
-  });
-
-  // Puts a drawing that says something else in the place of one of its originals.
-  router.post('/:id/rewriting', async (request, response) => {
-    const { originalId, rewriting } = RewriteSchema.parse(request.body);
-    response.json(await rewriteOriginal(services, idOf(request), originalId, rewriting));
-  });
-
-  // A new frame is composed unless its settings are given; frames that are there stay as they are.
-  router.post('/:id/frames', async (request, response) => {
-    const { add, remove } = ChangeFramesSchema.parse(request.body);
-    response.json(await chooseFrames(services, idOf(request), add, remove));
-  });
-
-  // Saves how many frames are set, each by itself.
-  router.patch('/:id/frames', async (request, response) => {
-    const { frames } = SaveFramesSchema.parse(request.body);
-    response.json(await changeFramesOf(services, idOf(request), frames));
-  });
-
-  // What every frame weighs at full size, and what is left of its marks where it is shown small. What is being measured comes
-  // as null, and what could not be measured with the reason.
-  router.get('/:id/measured', async (request, response) => {
-    response.json(await measuredOf(db, await planner.open(), await framesOfProject(db, idOf(request))));
-  });
-
-  // The same of some frames, so that a project with thousands is told of piece by piece.
-  router.post('/:id/measured', async (request, response) => {
-    const { frameIds } = MeasuredOfSchema.parse(request.body);
-    response.json(await measuredOf(db, await planner.open(), await framesOfProject(db, idOf(request), frameIds)));
-  });
-
-  // What was seen in every original; of those that are still to be looked at, nothing.
-  router.get('/:id/seen', async (request, response) => {
-    const originals = orNotFound(await originalsOf(db, idOf(request)), 'This project');
-    response.json(await seenOf(services, originals));
-  });
-
-  return router;
+  return routes;
 }

@@ -6,7 +6,7 @@ const end = performance.now() + Number(seconds) * 1000;
 const times: number[] = [];
 while (performance.now() < end) {
   const began = performance.now();
-  const response = await fetch(`${address}/api/projects`);
+  const response = await fetch(`${address}/api/v1/projects`);
   await response.json();
   if (!response.ok) throw new Error(`The projects were not listed: ${response.status}.`);
   times.push(performance.now() - began);

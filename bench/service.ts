@@ -121,7 +121,7 @@ export async function underLoad(program: Program, picture: string): Promise<Load
       const all = HashesSchema.parse((await client.ask('GET', `/projects/${id}/measured`)).body);
       const plan = all.find(({ frameId }) => frameId === frame.id)?.planHash;
       // Of two people at one frame, one may hear that it has changed meanwhile: that is an answer as well.
-      await (await fetch(`${client.address}/api/frames/${frame.id}/proof?plan=${plan}&width=448`)).arrayBuffer();
+      await (await fetch(`${client.address}/api/v1/frames/${frame.id}/proof?plan=${plan}&width=448`)).arrayBuffer();
       await pause(lookMs);
     }
   };

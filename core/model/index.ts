@@ -1,5 +1,6 @@
 export * from './afterUpload.ts';
 export * from './analysis.ts';
+export * from './answers.ts';
 export * from './backing.ts';
 export * from './book/area.ts';
 export * from './book/effects.ts';

@@ -161,7 +161,7 @@ test('a change that the server refuses stays until it is taken back, and does no
 }) => {
   await choose(page, 'pipwire/header');
   const left = await number(page, 'Left');
-  await page.route('**/api/frames/*', (route) =>
+  await page.route('**/api/v1/frames/*', (route) =>
     route.request().method() === 'PATCH'
       ? route.fulfill({ status: 422, json: { message: 'This frame is nailed to the wall.' } })
       : route.continue(),
@@ -174,7 +174,7 @@ test('a change that the server refuses stays until it is taken back, and does no
   await page.getByRole('button', { name: 'Take the change back' }).click();
   await expect.poll(() => number(page, 'Left')).toBeCloseTo(left, 1);
   await expect(page.getByRole('status')).toHaveText('Saved');
-  await page.unroute('**/api/frames/*');
+  await page.unroute('**/api/v1/frames/*');
 });
 
 test('several pictures are selected, with hands and with keys, and the same is done to all of them', async ({

@@ -26,7 +26,7 @@ async function ownProject(page: Page) {
   // What somebody else may see in a chart is not what this is about.
   const [, id] = /projects\/([^/]+)/.exec(page.url()) ?? [];
   const data = { version: 1, change: { composing: 'marks' } };
-  expect((await page.request.patch(`/api/projects/${id}/settings`, { data })).status()).toBe(200);
+  expect((await page.request.patch(`/api/v1/projects/${id}/settings`, { data })).status()).toBe(200);
   // The page has still got the project as it was before.
   await page.reload();
   for (const name of ['Sunpane Square post', 'Sunpane Story', 'Pipwire Header'])

@@ -27,7 +27,7 @@ async function openTitled(page: Page): Promise<void> {
 const said = (page: Page) =>
   page.evaluate(async () => {
     const id = location.pathname.split('/')[2];
-    const { originals, lettering } = await (await fetch(`/api/projects/${id}`)).json();
+    const { originals, lettering } = await (await fetch(`/api/v1/projects/${id}`)).json();
     const [{ text, onPictures = {} }] = lettering;
     return originals.map((one: { id: string; name: string }) => `${one.name}: ${onPictures[one.id]?.text ?? text}`);
   });

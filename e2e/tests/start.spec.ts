@@ -38,7 +38,7 @@ async function serve(): Promise<Started> {
 }
 
 const projects = async (address: string) =>
-  (await (await fetch(`${address}/api/projects`)).json()) as { name: string }[];
+  (await (await fetch(`${address}/api/v1/projects`)).json()) as { name: string }[];
 const isRunning = (pid: number) =>
   existsSync(`/proc/${pid}`) && !readFileSync(`/proc/${pid}/status`, 'utf8').includes('State:\tZ');
 /** Of the cluster that serves this folder, wherever it lies: root keeps it elsewhere where the folder is closed to others. */
@@ -56,7 +56,7 @@ test('the start command takes the next free port, keeps the data, survives SIGKI
   const first = await serve();
   expect(first.said).toContain(`Port ${wantedPort} is taken; trying ${wantedPort + 1}.`);
   expect(first.address).toBe(`http://127.0.0.1:${wantedPort + 1}`);
-  await fetch(`${first.address}/api/projects`, {
+  await fetch(`${first.address}/api/v1/projects`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
     body: '{"name":"Kept"}',

@@ -43,7 +43,7 @@ test('a week’s work: twenty pictures through the command line, and the same pr
     );
     const table = titles.map((title, at) => `${at + 1}.jpg,${title}`);
     await writeFile(join(folder, 'titles.csv'), ['picture,title', ...table].join('\n'));
-    const ask = async (path: string) => (await page.request.get(`${program.address}/api${path}`)).json();
+    const ask = async (path: string) => (await page.request.get(`${program.address}/api/v1${path}`)).json();
     const projects = z.array(ProjectSchema).parse(await ask('/projects'));
     const lettering = projects
       .find(({ name }) => name === 'Festival week')
@@ -51,7 +51,7 @@ test('a week’s work: twenty pictures through the command line, and the same pr
       .map((item) => ({ ...item, originalIds: null }));
     const placeIds = ['sunpane/square-post', 'candlecast/video-thumbnail'];
     const set = { name: 'Kites of the week', placeIds, lettering };
-    expect((await page.request.post(`${program.address}/api/place-sets`, { data: set })).status()).toBe(201);
+    expect((await page.request.post(`${program.address}/api/v1/place-sets`, { data: set })).status()).toBe(201);
     const framed = await run(
       'frame',
       'photos',

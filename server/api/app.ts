@@ -7,22 +7,8 @@ import type { Services } from '../services.ts';
 import { notFound } from '../userError.ts';
 import { answerErrors } from './errors.ts';
 import { ownHostOnly } from './guard.ts';
-import { deliveriesRouter } from './resources/deliveries.ts';
-import { dryRunsRouter } from './resources/dryRuns.ts';
-import { encodingsRouter } from './resources/encodings.ts';
-import { finishesRouter } from './resources/finishes.ts';
-import { fontsRouter } from './resources/fonts.ts';
-import { framesRouter } from './resources/frames.ts';
-import { learnedUploadsRouter } from './resources/learnedUploads.ts';
-import { letterStylesRouter } from './resources/letterStyles.ts';
-import { networksRouter } from './resources/networks.ts';
-import { originalsRouter } from './resources/originals.ts';
-import { placeSetsRouter } from './resources/placeSets.ts';
-import { projectsRouter } from './resources/projects.ts';
-import { sheetFindingsRouter } from './resources/sheetFindings.ts';
-import { sheetsRouter } from './resources/sheets.ts';
-import { specBookRouter } from './resources/specBook.ts';
-import { storableOnly } from './storableOnly.ts';
+import { openApi } from './openApi.ts';
+import { resources } from './resources/index.ts';
 
 /** The whole application: the API under `/api`, the built interface under everything else. */
 export function makeApp(services: Services, webFolder: string): Express {
@@ -51,28 +37,12 @@ export function makeApp(services: Services, webFolder: string): Express {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  // A file of a whole spec book comes as one text.
-  app.use('/api/spec-book', express.json({ limit: '24mb' }));
-  // Thousands of frames are given back at once, with all that was set of them, and words can differ on hundreds of pictures.
-  app.use('/api/projects/:id', express.json({ limit: '16mb' }));
-  app.use(express.json({ limit: '2mb' }));
-  app.use('/api', storableOnly);
-
-  app.use('/api/originals', originalsRouter(services));
-  app.use('/api/projects', projectsRouter(services));
-  app.use('/api/frames', framesRouter(services));
-  app.use('/api/frames/:id', encodingsRouter(services));
-  app.use('/api/finishes', finishesRouter(services));
-  app.use('/api/fonts', fontsRouter(services));
-  app.use('/api/letter-styles', letterStylesRouter(services));
-  app.use('/api/learned-uploads', learnedUploadsRouter(services));
-  app.use('/api/place-sets', placeSetsRouter(services));
-  app.use('/api/deliveries', deliveriesRouter(services));
-  app.use('/api/dry-runs', dryRunsRouter(services));
-  app.use('/api/networks', networksRouter(services));
-  app.use('/api/sheet-findings', sheetFindingsRouter(services));
-  app.use('/api/sheets', sheetsRouter(services));
-  app.use('/api/spec-book', specBookRouter(services));
+  const served = resources(services);
+  const described = openApi(served.flatMap(({ routes }) => routes));
+  app.get('/api/v1/openapi.json', (_request, response) => {
+    response.json(described);
+  });
+  for (const { path, router } of served) app.use(`/api/v1${path}`, router);
   app.use('/api', () => {
     throw notFound('This address');
   });

@@ -29,7 +29,7 @@ export class Client {
   constructor(readonly address: string) {}
 
   async ask(method: string, path: string, body?: unknown): Promise<Answer> {
-    const response = await fetch(`${this.address}/api${path}`, {
+    const response = await fetch(`${this.address}/api/v1${path}`, {
       method,
       ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
     });
@@ -38,7 +38,7 @@ export class Client {
   }
 
   async bytes(path: string): Promise<Buffer> {
-    const response = await fetch(`${this.address}/api${path}`);
+    const response = await fetch(`${this.address}/api/v1${path}`);
     if (!response.ok) throw new Error(`${path} answered ${response.status}: ${await response.text()}`);
     return Buffer.from(await response.arrayBuffer());
   }
@@ -51,7 +51,7 @@ export class Client {
   async sendFile(path: string, data: Buffer, fileName: string): Promise<Answer> {
     const form = new FormData();
     form.append('file', new Blob([new Uint8Array(data)]), fileName);
-    const response = await fetch(`${this.address}/api${path}`, { method: 'POST', body: form });
+    const response = await fetch(`${this.address}/api/v1${path}`, { method: 'POST', body: form });
     return { status: response.status, body: await response.json() };
   }
 
@@ -59,7 +59,7 @@ export class Client {
   async file(path: string): Promise<Original> {
     const form = new FormData();
     form.append('file', await openAsBlob(path), basename(path));
-    const response = await fetch(`${this.address}/api/originals`, { method: 'POST', body: form });
+    const response = await fetch(`${this.address}/api/v1/originals`, { method: 'POST', body: form });
     return OriginalSchema.parse(await response.json());
   }
 

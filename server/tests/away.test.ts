@@ -102,7 +102,7 @@ test('while the database is away the program says so, and goes on when it is bac
     ['POST', '/projects', { name: 'Not now' }],
     ['GET', '/spec-book', undefined],
   ] as const) {
-    const answer = await fetch(`${running.address}/api${path}`, {
+    const answer = await fetch(`${running.address}/api/v1${path}`, {
       method,
       ...(body ? { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } } : {}),
     });

@@ -128,7 +128,7 @@ test('an enlarged window falls where it was asked for, to half an output pixel',
 test('an upload that is cancelled on the way leaves nothing behind', async () => {
   const before = await services.db.select().from(originals);
   const bytes = await noise(700, 700).png().toBuffer();
-  const upload = request(`${address}/api/originals`, {
+  const upload = request(`${address}/api/v1/originals`, {
     method: 'POST',
     headers: { 'Content-Type': 'multipart/form-data; boundary=kites' },
   });
@@ -157,7 +157,7 @@ test.each([
     /broke off|No picture/,
   ],
 ])('%s is answered with a sentence', async (_, headers, body, sentence) => {
-  const response = await fetch(`${address}/api/originals`, { method: 'POST', headers, body });
+  const response = await fetch(`${address}/api/v1/originals`, { method: 'POST', headers, body });
   expect(response.status).toBe(400);
   expect(await response.json()).toMatchObject({ message: expect.stringMatching(sentence) });
 });

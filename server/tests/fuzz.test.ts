@@ -1,156 +1,59 @@
-import { readdirSync, readFileSync } from 'node:fs';
-import { basename, join } from 'node:path';
-import {
-  FinishFileSchema,
-  FinishSettingsSchema,
-  FrameChangeSchema,
-  LetterStyleFileSchema,
-  LetterStyleSettingsSchema,
-  NameSchema,
-  PlaceSetFileSchema,
-  PlaceSetSettingsSchema,
-  SeriesSchema,
-  SpecSheetSchema,
-} from '@inkwell/core/model';
+import { SpecSheetSchema } from '@inkwell/core/model';
+import { Validator } from '@seriousme/openapi-schema-validator';
+import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
+import addFormats from 'ajv-formats';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { ArchiveSchema, DeliverSchema, FileSchema, PostedSchema } from '../api/resources/deliveries.ts';
-import { DryRunRequestSchema, PictureSchema } from '../api/resources/dryRuns.ts';
-import {
-  MeasuredTrialSchema,
-  PieceSchema,
-  SurvivalAskedSchema,
-  TrialSchema,
-  WaysSchema,
-} from '../api/resources/encodings.ts';
-import { SaveSchema as SaveFinish } from '../api/resources/finishes.ts';
-import { MeasureSchema, PixelsSchema, ProofSchema } from '../api/resources/frames.ts';
-import { LearnSchema } from '../api/resources/learnedUploads.ts';
-import {
-  PageSchema,
-  PointSchema,
-  SettingsSchema as SaveOriginal,
-  TrimOptionsSchema,
-  WidthSchema,
-} from '../api/resources/originals.ts';
-import { ApplySetSchema, SaveSetSchema } from '../api/resources/placeSets.ts';
-import {
-  ChangeFramesSchema,
-  ChangeOriginalsSchema,
-  MeasuredOfSchema,
-  RewriteSchema,
-  SaveFramesSchema,
-  SettingsSchema as SaveProject,
-  TakeFileSchema,
-  TakeSeriesSchema,
-} from '../api/resources/projects.ts';
-import { FindingStateSchema } from '../api/resources/sheetFindings.ts';
-import {
-  AddPlaceSchema,
-  AwaySchema,
-  EffectsSchema,
-  MakeSheetSchema,
-  MoveSchema,
-  SaveSheetSchema,
-} from '../api/resources/sheets.ts';
-import { BookFileAskedSchema, BookSchema, PlanImportSchema, TakeImportSchema } from '../api/resources/specBook.ts';
 import { chart } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 
 const { client, address } = await startProgram();
+const { body: description } = await client.ask('GET', '/openapi.json');
 
-/** What a route takes: as JSON, or behind the question mark. */
-const taken: Record<string, { body?: z.ZodType; query?: z.ZodType }> = {
-  'GET /deliveries': { query: z.object({ project: z.uuid() }) },
-  'POST /deliveries': { body: DeliverSchema },
-  'PATCH /sheet-findings/:id': { body: FindingStateSchema },
-  'GET /dry-runs': { query: z.object({ project: z.uuid() }) },
-  'GET /dry-runs/:id/pictures/:sha256': { query: PictureSchema },
-  'POST /dry-runs': { body: DryRunRequestSchema },
-  'POST /deliveries/:id/posted': { body: PostedSchema },
-  'GET /deliveries/:id/file': { query: FileSchema },
-  'GET /deliveries/:id/archive': { query: ArchiveSchema },
-  'GET /frames/:id/uncompressed': { query: PieceSchema },
-  'GET /frames/:id/trial': { query: MeasuredTrialSchema },
-  'GET /frames/:id/trial/file': { query: TrialSchema },
-  'GET /frames/:id/ways': { query: WaysSchema },
-  'POST /frames/:id/ways': { body: WaysSchema },
-  'GET /frames/:id/survival': { query: SurvivalAskedSchema },
-  'POST /frames/:id/survival': { body: SurvivalAskedSchema },
-  'POST /learned-uploads': { body: LearnSchema },
-  'POST /finishes': { body: FinishSettingsSchema },
-  'POST /finishes/import': { body: FinishFileSchema },
-  'PATCH /finishes/:id': { body: SaveFinish },
-  'PATCH /frames/:id': { body: z.object({ version: z.int().positive(), change: FrameChangeSchema }) },
-  'POST /frames/:id/measure': { body: MeasureSchema },
-  'GET /frames/:id/proof': { query: ProofSchema },
-  'GET /frames/:id/shown': { query: ProofSchema.pick({ plan: true, width: true }) },
-  'GET /frames/:id/pixels': { query: PixelsSchema },
-  'PATCH /originals/:id': { body: z.object({ name: NameSchema }) },
-  'PATCH /originals/:id/settings': { body: SaveOriginal },
-  'GET /originals/:id/trim': { query: TrimOptionsSchema },
-  'GET /originals/:id/colour': { query: PointSchema },
-  'POST /originals/:id/pages': { body: z.object({ pages: z.array(PageSchema) }) },
-  'GET /originals/:id/preview': { query: z.object({ width: WidthSchema }) },
-  'POST /letter-styles': { body: LetterStyleSettingsSchema },
-  'POST /letter-styles/import': { body: LetterStyleFileSchema },
-  'POST /sheets': { body: MakeSheetSchema },
-  'POST /sheets/places': { body: AddPlaceSchema },
-  'POST /sheets/away': { body: AwaySchema },
-  'POST /sheets/order': { body: MoveSchema },
-  'PATCH /sheets/:id': { body: SaveSheetSchema },
-  'POST /sheets/:id/effects': { body: EffectsSchema },
-  'GET /spec-book': { query: BookSchema },
-  'GET /spec-book/file': { query: BookFileAskedSchema },
-  'POST /spec-book/import': { body: PlanImportSchema },
-  'POST /spec-book/import/take': { body: TakeImportSchema },
-  'POST /place-sets': { body: PlaceSetSettingsSchema },
-  'POST /place-sets/import': { body: PlaceSetFileSchema },
-  'PATCH /place-sets/:id': { body: SaveSetSchema },
-  'POST /place-sets/:id/apply': { body: ApplySetSchema },
-  'POST /projects': { body: z.object({ name: NameSchema }) },
-  'POST /projects/file': { query: TakeFileSchema },
-  'PATCH /projects/:id': { body: z.object({ name: NameSchema }) },
-  'PATCH /projects/:id/settings': { body: SaveProject },
-  'POST /projects/:id/originals': { body: ChangeOriginalsSchema },
-  'POST /projects/:id/rewriting': { body: RewriteSchema },
-  'POST /projects/:id/frames': { body: ChangeFramesSchema },
-  'PATCH /projects/:id/frames': { body: SaveFramesSchema },
-  'POST /projects/:id/series': { body: TakeSeriesSchema },
-  'POST /projects/:id/series/check': { body: SeriesSchema },
-  'POST /projects/:id/measured': { body: MeasuredOfSchema },
-};
-/** Takes a file, or nothing but what its address says. */
-const takesNothing = /^(GET|DELETE)|restore$|duplicate$|next$|look$|cancel$|empty$|^POST \/(originals|fonts)$/;
+type Json = Record<string, unknown>;
+const JsonSchema = z.record(z.string(), z.unknown());
+const ContentSchema = z.record(z.string(), z.object({ schema: JsonSchema.optional() }));
+const OperationSchema = z.object({
+  operationId: z.string(),
+  summary: z.string().min(5),
+  parameters: z.array(z.object({ name: z.string(), in: z.enum(['path', 'query']), schema: JsonSchema })).default([]),
+  requestBody: z.object({ content: ContentSchema }).optional(),
+  responses: z.record(z.string(), z.object({ content: ContentSchema.optional() })),
+});
+const { paths, components } = z
+  .object({
+    paths: z.record(z.string(), z.record(z.string(), OperationSchema)),
+    components: z.object({ schemas: z.record(z.string(), JsonSchema) }),
+  })
+  .parse(description);
 
-/** All routes, read off the code, so that none is forgotten. */
-const prefixes: Record<string, string> = {
-  'encodings.ts': '/frames/:id',
-  'dryRuns.ts': '/dry-runs',
-  'sheetFindings.ts': '/sheet-findings',
-  'learnedUploads.ts': '/learned-uploads',
-  'letterStyles.ts': '/letter-styles',
-  'specBook.ts': '/spec-book',
-  'placeSets.ts': '/place-sets',
-  'app.ts': '',
-};
-const folder = join(import.meta.dirname, '..', 'api');
-const files = ['app.ts', ...readdirSync(join(folder, 'resources')).map((file) => join('resources', file))];
-const routes = files.flatMap((path) =>
-  [
-    ...readFileSync(join(folder, path), 'utf8').matchAll(/(?:router|app)\.(get|post|patch|delete|put)\(\s*'([^']*)'/g),
-  ].map(([, method = '', route = '']) => {
-    const file = basename(path);
-    const whole = `${prefixes[file] ?? `/${file.replace('.ts', '')}`}${route}`.replace(/^\/api/, '').replace(/\/$/, '');
-    return `${method.toUpperCase()} ${whole}`;
-  }),
+/** All routes, as the program describes them: none is forgotten, and what it describes is what is tried. */
+const routes = Object.entries(paths).flatMap(([path, operations]) =>
+  Object.entries(operations).map(([method, operation]) => ({ method: method.toUpperCase(), path, operation })),
 );
+type Route = (typeof routes)[number];
 
-test('every route is known here, with what it takes', () => {
-  expect(routes.length).toBeGreaterThan(50);
-  expect(Object.keys(taken).filter((route) => !routes.includes(route))).toEqual([]);
-  expect(routes.filter((route) => !taken[route] && !takesNothing.test(route))).toEqual([]);
+const ajv = new Ajv2020({ strict: false, allErrors: false });
+addFormats.default(ajv);
+ajv.addSchema({ ...JsonSchema.parse(description), $id: 'api' });
+/** What is wrong with an answer, by what the description says of it; null where nothing is. */
+function wrongIn({ method, path, operation }: Route, status: number, body: unknown): string | null {
+  const at = operation.responses[status] ? String(status) : 'default';
+  if (!operation.responses[at]?.content?.['application/json']?.schema) return null;
+  const pointer = ['paths', path, method.toLowerCase(), 'responses', at, 'content', 'application/json', 'schema'];
+  const ref = `api#/${pointer.map((step) => encodeURIComponent(step.replaceAll('/', '~1'))).join('/')}`;
+  const validate: ValidateFunction | undefined = ajv.getSchema(ref);
+  if (!validate) return `${ref} is not described`;
+  return validate(body) ? null : ajv.errorsText(validate.errors);
+}
+
+test('the API is described as OpenAPI 3.1', async () => {
+  expect(description).toMatchObject({ openapi: '3.1.0', servers: [{ url: '/api/v1' }] });
+  const { valid, errors } = await new Validator().validate(structuredClone(JsonSchema.parse(description)));
+  expect({ valid, errors }).toMatchObject({ valid: true });
+  expect(routes.length).toBeGreaterThan(80);
+  expect(new Set(routes.map(({ operation }) => operation.operationId)).size).toBe(routes.length);
 });
 
 /** Values that have broken programs before. */
@@ -191,10 +94,11 @@ const hostile = fc.constantFrom<unknown>(
   ['a', 1, null],
 );
 
-type Json = Record<string, unknown>;
-
 /** Values of a JSON Schema, as a rule; now and then something else in their place. */
 function valuesOf(schema: Json, known: fc.Arbitrary<string>): fc.Arbitrary<unknown> {
+  if (typeof schema.$ref === 'string') {
+    return valuesOf(components.schemas[schema.$ref.replace('#/components/schemas/', '')] ?? {}, known);
+  }
   const branches = (schema.anyOf ?? schema.oneOf) as Json[] | undefined;
   const proper = (): fc.Arbitrary<unknown> => {
     if (branches) return fc.oneof(...branches.map((one) => valuesOf(one, known)));
@@ -227,8 +131,6 @@ function valuesOf(schema: Json, known: fc.Arbitrary<string>): fc.Arbitrary<unkno
   };
   return fc.oneof({ weight: 12, arbitrary: proper() }, { weight: 1, arbitrary: hostile });
 }
-
-const schemaOf = (type: z.ZodType): Json => z.toJSONSchema(type, { io: 'input', unrepresentable: 'any' }) as Json;
 
 /** So many requests, of 2,000 in the check. */
 const requests = Number(process.env.INKWELL_FUZZ ?? 2000);
@@ -275,21 +177,23 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
   const ids = Object.values(things).flat();
   const known = fc.constantFrom(...ids, ...hashes, ...strips);
   /** What deletes the things that are asked about comes with other ids, or nothing would be left to ask. */
-  const idIn = (route: string) =>
-    route.startsWith('DELETE')
+  const idIn = ({ method, path }: Route) =>
+    method === 'DELETE'
       ? fc.uuid()
       : fc.oneof(
-          { weight: 8, arbitrary: fc.constantFrom(...(things[route.split('/')[1] ?? ''] ?? ids)) },
+          { weight: 8, arbitrary: fc.constantFrom(...(things[path.split('/')[1] ?? ''] ?? ids)) },
           { weight: 1, arbitrary: fc.string({ maxLength: 12 }) },
         );
   const asked = fc.constantFrom(...routes).chain((route) => {
-    const { body, query } = taken[route] ?? {};
+    const { parameters, requestBody } = route.operation;
+    const body = requestBody?.content['application/json']?.schema;
+    const query = parameters.filter((one) => one.in === 'query');
     return fc.record({
       route: fc.constant(route),
       id: idIn(route),
-      page: fc.oneof(fc.nat(3).map(String), fc.constantFrom('-1', '1e9', 'x')),
-      body: body ? valuesOf(schemaOf(body), known) : fc.constant(undefined),
-      query: query ? valuesOf(schemaOf(query), known) : fc.constant(undefined),
+      other: fc.oneof(fc.nat(3).map(String), fc.constantFrom('-1', '1e9', 'x', 'crisp', 'sunpane', 'story')),
+      body: body ? valuesOf(body, known) : fc.constant(undefined),
+      query: fc.record(Object.fromEntries(query.map(({ name, schema }) => [name, valuesOf(schema, known)]))),
       type: fc.constantFrom(
         ...Array<string>(12).fill('application/json'),
         'text/plain',
@@ -302,10 +206,12 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
   const all = fc.sample(asked, { numRuns: requests, seed });
   const lane = async () => {
     for (let one = all.pop(); one; one = all.pop()) {
-      const [method = '', path = ''] = one.route.split(' ');
-      const fields = typeof one.query === 'object' && one.query !== null ? Object.entries(one.query) : [];
-      const search = fields.map(([name, value]) => `${encode(name)}=${encode(value)}`).join('&');
-      const url = `${address}/api${path.replace(':id', encode(one.id)).replace(':page', one.page)}?${search}`;
+      const { method, path } = one.route;
+      const search = Object.entries(one.query)
+        .flatMap(([name, value]) => (value === undefined ? [] : [`${encode(name)}=${encode(value)}`]))
+        .join('&');
+      const place = path.replace('{id}', encode(one.id)).replace(/\{\w+\}/g, () => encode(one.other));
+      const url = `${address}/api/v1${place}?${search}`;
       const body =
         one.body === undefined
           ? {}
@@ -315,10 +221,13 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
       });
       const text = await response.text();
       statuses.set(response.status, (statuses.get(response.status) ?? 0) + 1);
-      const isSaid = response.status < 400 || response.headers.get('content-type')?.includes('json');
-      if (response.status >= 500 || !isSaid)
+      const isJson = response.headers.get('content-type')?.includes('json');
+      const isSaid = response.status < 400 || isJson;
+      // What it answers is what it is described to answer.
+      const wrong = isJson ? wrongIn(one.route, response.status, JSON.parse(text)) : null;
+      if (response.status >= 500 || !isSaid || wrong)
         bad.push(
-          `${method} ${url.slice(0, 300)} ${String(JSON.stringify(one.body)).slice(0, 900)} → ${response.status} ${text.slice(0, 200)}`,
+          `${method} ${url.slice(0, 300)} ${String(JSON.stringify(one.body)).slice(0, 900)} → ${response.status} ${wrong ?? ''} ${text.slice(0, 200)}`,
         );
     }
   };
@@ -349,7 +258,7 @@ async function finishSettings() {
 
 test('what cannot be stored, or read, is refused in words', async () => {
   const post = (body: string | Uint8Array, headers: Record<string, string> = {}, path = '/projects') =>
-    fetch(`${address}/api${path}`, {
+    fetch(`${address}/api/v1${path}`, {
       method: 'POST',
       body,
       headers: { 'Content-Type': 'application/json', ...headers },
@@ -377,7 +286,7 @@ test('what cannot be stored, or read, is refused in words', async () => {
   ]);
   expect(await said(await post('{"name":'))).toEqual([400, expect.stringContaining('not readable')]);
   expect(await said(await fetch(`${address}/assets/gone.js`))).toEqual([404, expect.stringContaining('not there')]);
-  expect(await said(await fetch(`${address}/api/projects/%E0%A4%A`))).toEqual([
+  expect(await said(await fetch(`${address}/api/v1/projects/%E0%A4%A`))).toEqual([
     400,
     expect.stringContaining('not readable'),
   ]);
@@ -393,8 +302,8 @@ test('what cannot be stored, or read, is refused in words', async () => {
     status: 400,
   });
   for (const site of ['cross-site', 'same-site']) {
-    const foreign = await fetch(`${address}/api/projects`, { headers: { 'Sec-Fetch-Site': site } });
+    const foreign = await fetch(`${address}/api/v1/projects`, { headers: { 'Sec-Fetch-Site': site } });
     expect(await said(foreign)).toEqual([403, expect.stringContaining('other sites')]);
   }
-  expect((await fetch(`${address}/api/projects`)).headers.get('cache-control')).toBe('no-store');
+  expect((await fetch(`${address}/api/v1/projects`)).headers.get('cache-control')).toBe('no-store');
 });

@@ -47,7 +47,7 @@ test('killed in the middle of an upload and of a delivery, the program goes on w
   const listed = async () => OriginalSchema.array().parse((await client.ask('GET', '/originals')).body);
   const before = await listed();
   // Half an upload, then the end.
-  const half = request(`${client.address}/api/originals`, {
+  const half = request(`${client.address}/api/v1/originals`, {
     method: 'POST',
     headers: { 'Content-Type': 'multipart/form-data; boundary=kites' },
   });

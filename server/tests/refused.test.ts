@@ -150,7 +150,7 @@ test('a file over the weight limit, as soon as it passes it', async () => {
     yield Buffer.from(`\r\n--${boundary}--\r\n`);
   }
   const before = await traces();
-  const response = await fetch(`${address}/api/originals`, {
+  const response = await fetch(`${address}/api/v1/originals`, {
     method: 'POST',
     headers: { 'Content-Type': `multipart/form-data; boundary=${boundary}` },
     body: Readable.toWeb(Readable.from(heavy())),

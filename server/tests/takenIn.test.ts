@@ -110,7 +110,7 @@ test.each([
   ['a page of another site', { origin: 'http://kites.example' }],
 ])('%s gets nothing', async (_, headers) => {
   const status = await new Promise<number | undefined>((resolve, reject) => {
-    request(`${address}/api/projects`, { headers }, (response) => {
+    request(`${address}/api/v1/projects`, { headers }, (response) => {
       response.resume();
       resolve(response.statusCode);
     })

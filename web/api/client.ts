@@ -1,5 +1,8 @@
 import type { z } from 'zod';
 
+/** Where the API is. */
+export const api = '/api/v1';
+
 /**
  * An answer that says no, with a sentence for the person. Status 0 means that the server did not answer at all, 503 that its
  * database does not.
@@ -84,7 +87,7 @@ const send = (path: string, { method = 'GET', body }: { method?: string; body?: 
   });
 
 async function answered(path: string, request: RequestInit): Promise<Response> {
-  const response = await fetch(`/api${path}`, request).catch(() => {
+  const response = await fetch(`${api}${path}`, request).catch(() => {
     throw new ApiError(notConnected, 0);
   });
   if (response.ok) return response;

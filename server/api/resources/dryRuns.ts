@@ -1,4 +1,4 @@
-import { Router } from 'express';
+import { DryRunSchema, DryRunSummarySchema } from '@inkwell/core/model';
 import { z } from 'zod';
 import { smallerPicture } from '../../imaging/encoding/smallerPicture.ts';
 import { sniff } from '../../imaging/intake/looking/sniff.ts';
@@ -8,56 +8,71 @@ import { dryRunsOfProject, findDryRun } from '../../store/projects/dryRuns.ts';
 import { cancelDryRun, checkPicture, dryRunOfDelivery, dryRunOfFrame } from '../../tasks/dryRunning/requestDryRun.ts';
 import { forEver } from '../../tasks/plans/askedFrame.ts';
 import { notFound, orNotFound } from '../../userError.ts';
-import { drawing } from '../drawing.ts';
-import { idOf } from '../params.ts';
+import { Resource } from '../resource.ts';
 
 /** Of a delivery, or of one frame as it was seen. */
-export const DryRunRequestSchema = z.union([
+const DryRunRequestSchema = z.union([
   z.strictObject({ deliveryId: z.uuid() }),
   z.strictObject({ frameId: z.uuid(), plan: z.string().max(100) }),
 ]);
-export const PictureSchema = z.object({ width: z.coerce.number().int().min(16).max(2000).optional() });
+const PictureSchema = z.object({ width: z.coerce.number().int().min(16).max(2000).optional() });
 const HashSchema = z.string().regex(/^[0-9a-f]{64}$/);
 
-export function dryRunsRouter(services: Services): Router {
+export function dryRuns(services: Services): Resource {
   const { db } = services;
-  const router = Router();
+  const routes = new Resource('/dry-runs', 'Dry runs');
 
-  router.get('/', async (request, response) => {
-    response.json(await dryRunsOfProject(db, z.uuid().parse(request.query.project)));
-  });
+  routes.get(
+    '',
+    {
+      does: 'Lists the dry runs of a project.',
+      query: z.object({ project: z.uuid() }),
+      answers: z.array(DryRunSummarySchema),
+    },
+    ({ query }) => dryRunsOfProject(db, query.project),
+  );
 
-  router.post('/', async (request, response) => {
-    const asked = DryRunRequestSchema.parse(request.body);
-    const run =
-      'deliveryId' in asked
-        ? await dryRunOfDelivery(services, asked.deliveryId)
-        : await dryRunOfFrame(services, asked.frameId, asked.plan);
-    response.status(202).json(run);
-  });
+  routes.post(
+    '',
+    {
+      does: 'Uploads a delivery, or one frame as it was seen, to the simulated networks.',
+      takes: DryRunRequestSchema,
+      answers: DryRunSchema,
+      status: 202,
+    },
+    ({ body }) =>
+      'deliveryId' in body
+        ? dryRunOfDelivery(services, body.deliveryId)
+        : dryRunOfFrame(services, body.frameId, body.plan),
+  );
 
-  router.get('/:id', async (request, response) => {
-    response.json(orNotFound(await findDryRun(db, idOf(request)), 'This dry run'));
-  });
+  routes.get('/:id', { does: 'A dry run, and what has come of it so far.', answers: DryRunSchema }, async ({ id }) =>
+    orNotFound(await findDryRun(db, id), 'This dry run'),
+  );
 
-  router.post('/:id/cancel', async (request, response) => {
-    response.json(await cancelDryRun(services, idOf(request)));
-  });
+  routes.post('/:id/cancel', { does: 'Ends a dry run.', answers: DryRunSchema }, ({ id }) =>
+    cancelDryRun(services, id),
+  );
 
-  // A picture that it uploads, or that came back. The address names the bytes.
-  router.get(
+  // The address names the bytes.
+  routes.get(
     '/:id/pictures/:sha256',
-    drawing(async (request, response) => {
-      const sha256 = HashSchema.safeParse(request.params.sha256);
+    {
+      does: 'A picture that a dry run uploads, or that came back.',
+      query: PictureSchema,
+      draws: true,
+      sends: ['image/jpeg', 'image/png', 'image/webp', 'image/avif'],
+    },
+    async ({ id, params, query: { width } }, response) => {
+      const sha256 = HashSchema.safeParse(params.sha256);
       if (!sha256.success) throw notFound('This address');
-      await checkPicture(services, idOf(request), sha256.data);
-      const { width } = PictureSchema.parse(request.query);
+      await checkPicture(services, id, sha256.data);
       const data = orNotFound(await blobBytes(db, sha256.data), 'This picture');
       response.setHeader('Cache-Control', forEver);
       if (width === undefined) response.type(sniff(data)).send(data);
       else response.type('webp').send(await smallerPicture(data, width));
-    }),
+    },
   );
 
-  return router;
+  return routes;
 }

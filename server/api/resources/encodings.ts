@@ -1,6 +1,13 @@
-import { ColoursSchema, type ImageFormat, ImageFormatSchema, WeighingSchema } from '@inkwell/core/model';
+import {
+  AskedSurvivalSchema,
+  ColoursSchema,
+  type ImageFormat,
+  ImageFormatSchema,
+  TrialSchema,
+  WeighedWaySchema,
+  WeighingSchema,
+} from '@inkwell/core/model';
 import { fileCount, type RenderPlan } from '@inkwell/core/planning';
-import { Router } from 'express';
 import { z } from 'zod';
 import type { TrialAsked } from '../../imaging/encoding/trials.ts';
 import { fromPixels } from '../../imaging/stages/pixels.ts';
@@ -9,19 +16,18 @@ import { askedFrame, forEver } from '../../tasks/plans/askedFrame.ts';
 import { changed, measureWays, waysToEncode } from '../../tasks/plans/waysToEncode.ts';
 import { askSurvival, survivalSoFar } from '../../tasks/surviving/askSurvival.ts';
 import { orNotFound, UserError } from '../../userError.ts';
-import { drawing } from '../drawing.ts';
-import { idOf } from '../params.ts';
+import { Resource } from '../resource.ts';
 
-export const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
-export const TrialSchema = PieceSchema.extend({
+const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
+const AskedTrialSchema = PieceSchema.extend({
   format: ImageFormatSchema,
   colours: ColoursSchema.default('full'),
   chroma: WeighingSchema.shape.chroma.default('measured'),
   quality: z.coerce.number().int().min(1).max(100),
 });
-export const MeasuredTrialSchema = TrialSchema.extend({ similarity: z.enum(['yes', 'no']).default('yes') });
-export const SurvivalAskedSchema = z.object({ plan: z.string() });
-export const WaysSchema = z.object({ plan: z.string(), about: z.enum(['ways', 'formats']) });
+const MeasuredTrialSchema = AskedTrialSchema.extend({ similarity: z.enum(['yes', 'no']).default('yes') });
+const SurvivalAskedSchema = z.object({ plan: z.string() });
+const WaysSchema = z.object({ plan: z.string(), about: z.enum(['ways', 'formats']) });
 
 const mediaTypes: Record<ImageFormat, string> = {
   jpeg: 'image/jpeg',
@@ -31,9 +37,9 @@ const mediaTypes: Record<ImageFormat, string> = {
 };
 
 /** What a frame could be encoded as: trials of single encodings, and other ways to make its file. */
-export function encodingsRouter(services: Services): Router {
+export function encodings(services: Services): Resource {
   const { recent, trials } = services;
-  const router = Router({ mergeParams: true });
+  const routes = new Resource('/frames', 'Encodings of frames');
 
   const pieceOf = (plan: RenderPlan, piece: number) => {
     const files = fileCount(plan);
@@ -44,7 +50,7 @@ export function encodingsRouter(services: Services): Router {
     );
   };
 
-  const trialAsked = async (id: string, asked: z.infer<typeof TrialSchema>) => {
+  const trialAsked = async (id: string, asked: z.infer<typeof AskedTrialSchema>) => {
     const { framed, planning } = await askedFrame(services, id, asked.plan);
     const { format, colours, chroma } = asked;
     const change = { format, weighing: { ...framed.frame.weighing, colours, chroma } };
@@ -53,67 +59,89 @@ export function encodingsRouter(services: Services): Router {
     return { plan, trial };
   };
 
-  // The uncompressed picture of a file, which every encoding is compared with.
-  router.get(
-    '/uncompressed',
-    drawing(async (request, response) => {
-      const asked = PieceSchema.parse(request.query);
-      const { plan } = await askedFrame(services, idOf(request), asked.plan);
-      const pixels = (await recent.get(plan)).cut[pieceOf(plan, asked.piece)];
+  routes.get(
+    '/:id/uncompressed',
+    {
+      does: 'The uncompressed picture of a file, which every encoding is compared with.',
+      query: PieceSchema,
+      draws: true,
+      sends: ['image/png'],
+    },
+    async ({ id, query }, response) => {
+      const { plan } = await askedFrame(services, id, query.plan);
+      const pixels = (await recent.get(plan)).cut[pieceOf(plan, query.piece)];
       response.setHeader('Cache-Control', forEver);
       response.type('png').send(
         await fromPixels(orNotFound(pixels ?? null, 'This piece'))
           .png({ compressionLevel: 1 })
           .toBuffer(),
       );
-    }),
+    },
   );
 
-  // What one encoding weighs and how similar it is; the bytes themselves are at `/trial/file`.
-  router.get(
-    '/trial',
-    drawing(async (request, response) => {
-      const asked = MeasuredTrialSchema.parse(request.query);
-      const { plan, trial } = await trialAsked(idOf(request), asked);
-      const measured = await trials.measured(plan, trial, asked.similarity === 'yes');
+  routes.get(
+    '/:id/trial',
+    {
+      does: 'What one encoding weighs, and how similar it is.',
+      query: MeasuredTrialSchema,
+      draws: true,
+      answers: TrialSchema,
+    },
+    async ({ id, query }, response) => {
+      const { plan, trial } = await trialAsked(id, query);
+      const measured = await trials.measured(plan, trial, query.similarity === 'yes');
       response.setHeader('Cache-Control', forEver);
-      response.json(measured);
-    }),
+      return measured;
+    },
   );
 
-  router.get(
-    '/trial/file',
-    drawing(async (request, response) => {
-      const asked = TrialSchema.parse(request.query);
-      const { plan, trial } = await trialAsked(idOf(request), asked);
+  routes.get(
+    '/:id/trial/file',
+    {
+      does: 'The bytes of one encoding.',
+      query: AskedTrialSchema,
+      draws: true,
+      sends: Object.values(mediaTypes),
+    },
+    async ({ id, query }, response) => {
+      const { plan, trial } = await trialAsked(id, query);
       const data = await trials.file(plan, trial);
       response.setHeader('Cache-Control', forEver);
-      response.type(mediaTypes[asked.format]).send(data);
-    }),
+      response.type(mediaTypes[query.format]).send(data);
+    },
   );
 
-  router.get('/ways', async (request, response) => {
-    const { plan, about } = WaysSchema.parse(request.query);
-    response.json(await waysToEncode(services, idOf(request), plan, about));
-  });
+  routes.get(
+    '/:id/ways',
+    {
+      does: 'Other ways to make the file of a frame, each with what it weighs.',
+      query: WaysSchema,
+      answers: z.array(WeighedWaySchema),
+    },
+    ({ id, query }) => waysToEncode(services, id, query.plan, query.about),
+  );
 
-  router.post('/ways', async (request, response) => {
-    const { plan, about } = WaysSchema.parse(request.body);
-    await measureWays(services, idOf(request), plan, about);
-    response.status(202).json({});
-  });
+  routes.post(
+    '/:id/ways',
+    { does: 'Measures other ways to make the file of a frame.', takes: WaysSchema, status: 202 },
+    ({ id, body }) => measureWays(services, id, body.plan, body.about),
+  );
 
-  // How its file is made so that the most of it is seen where its network shows it.
-  router.get('/survival', async (request, response) => {
-    const { plan } = SurvivalAskedSchema.parse(request.query);
-    response.json(await survivalSoFar(services, idOf(request), plan));
-  });
+  routes.get(
+    '/:id/survival',
+    {
+      does: 'How the file of a frame is made so that the most of it is seen where its network shows it.',
+      query: SurvivalAskedSchema,
+      answers: AskedSurvivalSchema,
+    },
+    ({ id, query }) => survivalSoFar(services, id, query.plan),
+  );
 
-  router.post('/survival', async (request, response) => {
-    const { plan } = SurvivalAskedSchema.parse(request.body);
-    await askSurvival(services, idOf(request), plan);
-    response.status(202).json({});
-  });
+  routes.post(
+    '/:id/survival',
+    { does: 'Finds out how a frame is uploaded best.', takes: SurvivalAskedSchema, status: 202 },
+    ({ id, body }) => askSurvival(services, id, body.plan),
+  );
 
-  return router;
+  return routes;
 }

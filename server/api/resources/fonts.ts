@@ -1,45 +1,55 @@
-import { Router } from 'express';
+import { FontFamilySchema } from '@inkwell/core/model';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
 import { setOwnFontDeleted } from '../../store/library/ownFonts.ts';
 import { addFont } from '../../tasks/library/addFont.ts';
 import { orNotFound } from '../../userError.ts';
+import { Resource } from '../resource.ts';
 import { uploadedFile } from '../upload.ts';
 
 const own = z.string().regex(/^own-[0-9a-f]{24}$/, 'Only fonts that were added can be put aside.');
+const what = 'This font';
 
 /** The fonts that words can be set in: those that ship, and those that people add. */
-export function fontsRouter({ db, planner, fonts }: Pick<Services, 'db' | 'planner' | 'fonts'>): Router {
-  const router = Router();
+export function fonts({ db, planner, fonts: files }: Pick<Services, 'db' | 'planner' | 'fonts'>): Resource {
+  const routes = new Resource('/fonts', 'Fonts');
 
-  router.get('/', async (_request, response) => {
-    response.json((await planner.open()).book.families);
+  routes.get('', { does: 'Lists all fonts.', answers: z.array(FontFamilySchema) }, async () => [
+    ...(await planner.open()).book.families,
+  ]);
+
+  routes.post(
+    '',
+    { does: 'Adds a font from a file.', file: true, answers: FontFamilySchema, status: 201 },
+    async ({ request }) => {
+      const id = await uploadedFile(request, (stream, name) => addFont({ db, planner }, stream, name), 'font');
+      const { book } = await planner.open();
+      return orNotFound(
+        book.families.find((one) => one.id === id),
+        what,
+      );
+    },
+  );
+
+  routes.delete('/:font', { does: 'Puts a font aside that was added.' }, async ({ params }) => {
+    orNotFound(await setOwnFontDeleted(db, own.parse(params.font), true), what);
   });
 
-  router.post('/', async (request, response) => {
-    const id = await uploadedFile(request, (stream, name) => addFont({ db, planner }, stream, name), 'font');
-    const { book } = await planner.open();
-    const added = book.families.find((one) => one.id === id);
-    response.status(201).json(orNotFound(added, 'This font'));
-  });
-
-  router.delete('/:id', async (request, response) => {
-    orNotFound(await setOwnFontDeleted(db, own.parse(request.params.id), true), 'This font');
-    response.status(204).end();
-  });
-
-  router.post('/:id/restore', async (request, response) => {
-    orNotFound(await setOwnFontDeleted(db, own.parse(request.params.id), false), 'This font');
-    response.status(204).end();
+  routes.post('/:font/restore', { does: 'Takes a font back that was put aside.' }, async ({ params }) => {
+    orNotFound(await setOwnFontDeleted(db, own.parse(params.font), false), what);
   });
 
   // A file never changes under its id while the page that asked for it is open.
-  router.get('/files/:id', async (request, response) => {
-    await planner.open();
-    const path = orNotFound(fonts.pathOf(request.params.id), 'This font');
-    response.setHeader('Cache-Control', 'private, max-age=86400');
-    response.type('font/ttf').sendFile(path, { dotfiles: 'allow', cacheControl: false });
-  });
+  routes.get(
+    '/files/:file',
+    { does: 'The file of a font.', sends: ['font/ttf'] },
+    async ({ params: { file = '' } }, response) => {
+      await planner.open();
+      const path = orNotFound(files.pathOf(file), what);
+      response.setHeader('Cache-Control', 'private, max-age=86400');
+      response.type('font/ttf').sendFile(path, { dotfiles: 'allow', cacheControl: false });
+    },
+  );
 
-  return router;
+  return routes;
 }

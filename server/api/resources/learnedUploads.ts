@@ -1,27 +1,39 @@
-import { Router } from 'express';
+import { LearnedUploadSchema } from '@inkwell/core/model';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
-import { forgetUpload, learnedUploads, learnUpload } from '../../tasks/surviving/learnedUploads.ts';
+import { forgetUpload, learnUpload, learnedUploads as listed } from '../../tasks/surviving/learnedUploads.ts';
+import { Resource } from '../resource.ts';
 
-export const LearnSchema = z.object({ frameId: z.uuid(), plan: z.string() });
+const LearnSchema = z.object({ frameId: z.uuid(), plan: z.string() });
 
 /** The ways to upload that are used for all frames of their places. */
-export function learnedUploadsRouter(services: Services): Router {
-  const router = Router();
+export function learnedUploads(services: Services): Resource {
+  const routes = new Resource('/learned-uploads', 'Learned uploads');
 
-  router.get('/', async (_request, response) => {
-    response.json(await learnedUploads(services));
-  });
+  routes.get(
+    '',
+    { does: 'Lists the ways to upload that are used for places.', answers: z.array(LearnedUploadSchema) },
+    () => listed(services),
+  );
 
-  router.post('/', async (request, response) => {
-    const { frameId, plan } = LearnSchema.parse(request.body);
-    response.status(201).json(await learnUpload(services, frameId, plan));
-  });
+  routes.post(
+    '',
+    {
+      does: 'Uses what was found for a frame for all new frames of its place.',
+      takes: LearnSchema,
+      answers: LearnedUploadSchema,
+      status: 201,
+    },
+    ({ body }) => learnUpload(services, body.frameId, body.plan),
+  );
 
-  router.delete('/:network/:place', async (request, response) => {
-    await forgetUpload(services, `${request.params.network}/${request.params.place}`);
-    response.status(204).end();
-  });
+  routes.delete(
+    '/:network/:place',
+    { does: 'Uploads new frames of a place as the place says again.' },
+    async ({ params }) => {
+      await forgetUpload(services, `${params.network}/${params.place}`);
+    },
+  );
 
-  return router;
+  return routes;
 }

@@ -1,7 +1,6 @@
 import { shippedStyles } from '@inkwell/core/lettering';
-import { LetterStyleFileSchema, LetterStyleSettingsSchema } from '@inkwell/core/model';
+import { LetterStyleFileSchema, LetterStyleSettingsSchema, NamedLetterStyleSchema } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
-import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
 import {
@@ -11,46 +10,61 @@ import {
   setLetterStyleDeleted,
 } from '../../store/library/letterStyles.ts';
 import { orNotFound } from '../../userError.ts';
-import { idOf } from '../params.ts';
+import { JsonSchema } from '../jsonSchema.ts';
+import { idIn } from '../params.ts';
+import { Resource } from '../resource.ts';
 
 /** Styles of words that people made: kept under a name, put aside and taken back, written to files and read from them. */
-export function letterStylesRouter({ db }: Pick<Services, 'db'>): Router {
-  const router = Router();
+export function letterStyles({ db }: Pick<Services, 'db'>): Resource {
+  const routes = new Resource('/letter-styles', 'Styles of words');
 
-  router.get('/', async (_request, response) => {
-    response.json(await listLetterStyles(db));
+  routes.get(
+    '',
+    { does: 'Lists the styles of words that people made.', answers: z.array(NamedLetterStyleSchema) },
+    () => listLetterStyles(db),
+  );
+
+  routes.get(
+    '/schema',
+    { does: 'What the file of a style has to be, as JSON Schema.', answers: JsonSchema },
+    async () => z.toJSONSchema(LetterStyleFileSchema),
+  );
+
+  routes.post(
+    '',
+    { does: 'Keeps a style of words.', takes: LetterStyleSettingsSchema, answers: NamedLetterStyleSchema, status: 201 },
+    ({ body }) => addLetterStyle(db, body),
+  );
+
+  routes.post(
+    '/import',
+    {
+      does: 'Takes a style of words in from a file.',
+      takes: LetterStyleFileSchema,
+      answers: NamedLetterStyleSchema,
+      status: 201,
+    },
+    ({ body: { inkwellLetterStyle: _, ...settings } }) => addLetterStyle(db, settings),
+  );
+
+  routes.get(
+    '/:style/file',
+    { does: 'A style of words as a file: one that people made, or one that ships.', sends: ['application/json'] },
+    async ({ params: { style: asked = '' } }, response) => {
+      const shipped = shippedStyles.find(({ id }) => id === asked);
+      const { name, style } = shipped ?? orNotFound(await findLetterStyle(db, idIn(asked)), 'This style');
+      response.attachment(`${fileNameWord(name) || 'style'}.letter-style.json`);
+      response.type('json').send(JSON.stringify({ inkwellLetterStyle: 1, name, style }, null, 2));
+    },
+  );
+
+  routes.delete('/:id', { does: 'Puts a style aside.' }, async ({ id }) => {
+    orNotFound(await setLetterStyleDeleted(db, id, true), 'This style');
   });
 
-  // What a style's file has to be, as JSON Schema.
-  router.get('/schema', (_request, response) => {
-    response.json(z.toJSONSchema(LetterStyleFileSchema));
+  routes.post('/:id/restore', { does: 'Takes a style back that was put aside.' }, async ({ id }) => {
+    orNotFound(await setLetterStyleDeleted(db, id, false), 'This style');
   });
 
-  router.post('/', async (request, response) => {
-    response.status(201).json(await addLetterStyle(db, LetterStyleSettingsSchema.parse(request.body)));
-  });
-
-  router.post('/import', async (request, response) => {
-    const { inkwellLetterStyle: _, ...settings } = LetterStyleFileSchema.parse(request.body);
-    response.status(201).json(await addLetterStyle(db, settings));
-  });
-
-  router.get('/:id/file', async (request, response) => {
-    const shipped = shippedStyles.find(({ id }) => id === request.params.id);
-    const { name, style } = shipped ?? orNotFound(await findLetterStyle(db, idOf(request)), 'This style');
-    response.attachment(`${fileNameWord(name) || 'style'}.letter-style.json`);
-    response.type('json').send(JSON.stringify({ inkwellLetterStyle: 1, name, style }, null, 2));
-  });
-
-  router.delete('/:id', async (request, response) => {
-    orNotFound(await setLetterStyleDeleted(db, idOf(request), true), 'This style');
-    response.status(204).end();
-  });
-
-  router.post('/:id/restore', async (request, response) => {
-    orNotFound(await setLetterStyleDeleted(db, idOf(request), false), 'This style');
-    response.status(204).end();
-  });
-
-  return router;
+  return routes;
 }

@@ -1,19 +1,20 @@
-import { Router } from 'express';
+import { NetworkStatusSchema } from '@inkwell/core/model';
+import { z } from 'zod';
 import type { Services } from '../../services.ts';
 import { emptyNetworks, networksThere } from '../../tasks/dryRunning/networks.ts';
+import { Resource } from '../resource.ts';
 
 /** The simulated networks, as far as a person has to do with them. */
-export function networksRouter({ accounts }: Pick<Services, 'accounts'>): Router {
-  const router = Router();
+export function networks({ accounts }: Pick<Services, 'accounts'>): Resource {
+  const routes = new Resource('/networks', 'Simulated networks');
 
-  router.get('/', async (_request, response) => {
-    response.json(networksThere(await accounts()));
-  });
+  routes.get('', { does: 'Lists the simulated networks.', answers: z.array(NetworkStatusSchema) }, async () =>
+    networksThere(await accounts()),
+  );
 
-  router.post('/empty', async (_request, response) => {
+  routes.post('/empty', { does: 'Takes all posts off the simulated networks.' }, async () => {
     await emptyNetworks(await accounts());
-    response.status(204).end();
   });
 
-  return router;
+  return routes;
 }

@@ -1,6 +1,13 @@
-import { NameSchema, OriginalSettingsSchema } from '@inkwell/core/model';
+import {
+  ColourAtSchema,
+  ColoursOfSchema,
+  DrawnTextsSchema,
+  NameSchema,
+  OriginalSchema,
+  OriginalSettingsSchema,
+  TrimProposalSchema,
+} from '@inkwell/core/model';
 import { wholePlan } from '@inkwell/core/planning';
-import { Router } from 'express';
 import { z } from 'zod';
 import { bodyOf } from '../../imaging/measuring/bodyOf.ts';
 import { colourAt, proposeColours } from '../../imaging/measuring/colours.ts';
@@ -18,16 +25,15 @@ import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../../tasks
 import { queueLooking, switchedOff } from '../../tasks/library/lookingAt.ts';
 import { drawnTexts } from '../../tasks/library/rewriting.ts';
 import { orNotFound, UserError } from '../../userError.ts';
-import { drawing } from '../drawing.ts';
-import { leavingOf } from '../leaving.ts';
-import { idOf } from '../params.ts';
+import { Resource } from '../resource.ts';
+import { sendPicture } from '../sendPicture.ts';
 import { uploadedFile } from '../upload.ts';
 
-export const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
-export const PageSchema = z.coerce.number().int().min(0);
-export const WidthSchema = z.coerce.number().int().min(16).max(4000);
-export const SettingsSchema = z.object({ version: z.int32().positive(), change: OriginalSettingsSchema.partial() });
-export const TrimOptionsSchema = z.object({
+const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
+const PageSchema = z.coerce.number().int().min(0);
+const PreviewSchema = z.object({ width: z.coerce.number().int().min(16).max(4000) });
+const SettingsSchema = z.object({ version: z.int32().positive(), change: OriginalSettingsSchema.partial() });
+const TrimOptionsSchema = z.object({
   tolerance: z.coerce.number().min(0).max(128).default(12),
   shadow: z.enum(['kept', 'left']).default('kept'),
 });
@@ -44,130 +50,156 @@ const mediaTypes = {
   jxl: 'image/jxl',
 };
 
-export function originalsRouter(services: Services): Router {
+const what = 'This original';
+
+export function originals(services: Services): Resource {
   const { db, importing, pages, proofs, copies } = services;
-  const router = Router();
+  const routes = new Resource('/originals', 'Originals');
+  const found = async (id: string) => orNotFound(await findOriginal(db, id), what);
 
-  router.get('/', async (_request, response) => {
-    response.json(await listOriginals(db));
-  });
+  routes.get('', { does: 'Lists all originals of the library.', answers: z.array(OriginalSchema) }, () =>
+    listOriginals(db),
+  );
 
-  // One picture a request.
-  router.post('/', async (request, response) => {
-    const leaving = leavingOf(response);
-    const original = await uploadedFile(request, (stream, name) => importing.take(stream, name, leaving));
-    response.status(201).json(original);
-  });
+  routes.post(
+    '',
+    { does: 'Takes a picture in: one a request.', file: true, answers: OriginalSchema, status: 201 },
+    ({ request, leaving }) => uploadedFile(request, (stream, name) => importing.take(stream, name, leaving)),
+  );
 
-  router.patch('/:id', async (request, response) => {
-    const { name } = z.object({ name: NameSchema }).parse(request.body);
-    response.json(orNotFound(await renameOriginal(db, idOf(request), name), 'This original'));
-  });
+  routes.patch(
+    '/:id',
+    { does: 'Renames an original.', takes: z.object({ name: NameSchema }), answers: OriginalSchema },
+    async ({ id, body }) => orNotFound(await renameOriginal(db, id, body.name), what),
+  );
 
-  router.patch('/:id/settings', async (request, response) => {
-    const { version, change } = SettingsSchema.parse(request.body);
-    response.json(await changeOriginal(services, idOf(request), version, change));
-  });
+  routes.patch(
+    '/:id/settings',
+    {
+      does: 'Changes what is set on an original, such as its marks. Answers 409 with it as it is, where that is not of the version named.',
+      takes: SettingsSchema,
+      answers: OriginalSchema,
+    },
+    ({ id, body }) => changeOriginal(services, id, body.version, body.change),
+  );
 
-  // What a drawing says in texts that are still text.
-  router.get('/:id/texts', async (request, response) => {
-    response.json(await drawnTexts(services, idOf(request)));
-  });
+  routes.get(
+    '/:id/texts',
+    { does: 'What a drawing says in texts that are still text.', answers: DrawnTextsSchema },
+    ({ id }) => drawnTexts(services, id),
+  );
 
-  // Looks at it again, where that did not work.
-  router.post('/:id/look', async (request, response) => {
-    const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
-    if (!services.isLooking) throw new UserError(switchedOff, 409);
-    await queueLooking(db, [original], true);
-    response.status(202).end();
-  });
+  routes.post(
+    '/:id/look',
+    { does: 'Looks at an original again, where that did not work.', status: 202 },
+    async ({ id }) => {
+      const original = await found(id);
+      if (!services.isLooking) throw new UserError(switchedOff, 409);
+      await queueLooking(db, [original], true);
+    },
+  );
 
-  // What could be left away of an empty margin, with and without all that lies beside its body; nothing is changed.
-  router.get(
+  routes.get(
     '/:id/trim',
-    drawing(async (request, response) => {
-      const { tolerance, shadow } = TrimOptionsSchema.parse(request.query);
-      const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
+    {
+      does: 'What could be left away of an empty margin, with and without all that lies beside its body. Nothing is changed.',
+      query: TrimOptionsSchema,
+      draws: true,
+      answers: TrimProposalSchema,
+    },
+    async ({ id, query: { tolerance, shadow } }) => {
+      const original = await found(id);
       const trim = await proposeTrim(original, { tolerance, shadow: shadow === 'kept' }, copies);
-      response.json({ trim, body: await bodyOf(original, copies) });
-    }),
+      return { trim, body: await bodyOf(original, copies) };
+    },
   );
 
-  // Up to five colours that stand for the picture.
-  router.get(
+  routes.get(
     '/:id/colours',
-    drawing(async (request, response) => {
-      const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
-      response.json({ colours: await proposeColours(original, copies) });
-    }),
+    { does: 'Up to five colours that stand for an original.', draws: true, answers: ColoursOfSchema },
+    async ({ id }) => ({ colours: await proposeColours(await found(id), copies) }),
   );
 
-  // The colour of one pixel of the original; null where it is transparent.
-  router.get(
+  routes.get(
     '/:id/colour',
-    drawing(async (request, response) => {
-      const at = PointSchema.parse(request.query);
-      const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
+    {
+      does: 'The colour of one pixel of an original; null where it is transparent.',
+      query: PointSchema,
+      draws: true,
+      answers: ColourAtSchema,
+    },
+    async ({ id, query: at }) => {
+      const original = await found(id);
       if (at.x >= original.width || at.y >= original.height) {
         throw new UserError(
           `There is no pixel ${at.x}, ${at.y}: the picture is ${original.width} × ${original.height} px.`,
         );
       }
-      response.json({ colour: await colourAt(original, at, copies) });
-    }),
+      return { colour: await colourAt(original, at, copies) };
+    },
   );
 
-  router.get('/:id/pages/:page/preview', async (request, response) => {
-    const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
-    const page = pageOf(original, PageSchema.parse(request.params.page));
-    response.type('image/jpeg');
-    response.sendFile(await pages.preview(original, page, leavingOf(response)), {
-      immutable: true,
-      maxAge: '1y',
-      dotfiles: 'allow',
-    });
+  routes.get(
+    '/:id/pages/:page/preview',
+    { does: 'A small picture of one page or frame of an original’s file.', sends: ['image/jpeg'] },
+    async ({ id, params, leaving }, response) => {
+      const original = await found(id);
+      const page = pageOf(original, PageSchema.parse(params.page));
+      sendPicture(response, { path: await pages.preview(original, page, leaving), type: 'image/jpeg' });
+    },
+  );
+
+  routes.post(
+    '/:id/pages',
+    {
+      does: 'Takes other pages of a file that came in: each becomes an original of its own over the same bytes.',
+      takes: z.object({ pages: z.array(PageSchema).min(1).max(200) }),
+      answers: z.array(OriginalSchema),
+      status: 201,
+    },
+    async ({ id, body, leaving }) => takePages(services, await found(id), body.pages, leaving),
+  );
+
+  routes.post(
+    '/:id/duplicate',
+    { does: 'Copies an original, over the same bytes.', answers: OriginalSchema, status: 201 },
+    async ({ id }) => orNotFound(await duplicateOriginal(db, id), what),
+  );
+
+  routes.delete('/:id', { does: 'Puts an original aside.' }, async ({ id }) => {
+    orNotFound(await setOriginalDeleted(db, id, true), what);
   });
 
-  // Takes other pages of a file that came in: each becomes an original of its own over the same bytes.
-  router.post('/:id/pages', async (request, response) => {
-    const asked = z.object({ pages: z.array(PageSchema).min(1).max(200) }).parse(request.body);
-    const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
-    response.status(201).json(await takePages(services, original, asked.pages, leavingOf(response)));
+  routes.post('/:id/restore', { does: 'Takes an original back that was put aside.' }, async ({ id }) => {
+    await takeOriginalBack(services, id);
   });
 
-  router.post('/:id/duplicate', async (request, response) => {
-    response.status(201).json(orNotFound(await duplicateOriginal(db, idOf(request)), 'This original'));
-  });
+  routes.get(
+    '/:id/file',
+    { does: 'The file of an original, byte by byte as it came in.', sends: Object.values(mediaTypes) },
+    async ({ id }, response) => {
+      const original = await found(id);
+      response.attachment(original.fileName);
+      response.type(mediaTypes[original.format]);
+      response.setHeader('Content-Length', original.bytes);
+      readBlob(db, original.sha256)
+        .on('error', (error) => response.destroy(error))
+        .pipe(response);
+    },
+  );
 
-  router.delete('/:id', async (request, response) => {
-    orNotFound(await setOriginalDeleted(db, idOf(request), true), 'This original');
-    response.status(204).end();
-  });
-
-  router.post('/:id/restore', async (request, response) => {
-    await takeOriginalBack(services, idOf(request));
-    response.status(204).end();
-  });
-
-  router.get('/:id/file', async (request, response) => {
-    const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
-    response.attachment(original.fileName);
-    response.type(mediaTypes[original.format]);
-    response.setHeader('Content-Length', original.bytes);
-    readBlob(db, original.sha256)
-      .on('error', (error) => response.destroy(error))
-      .pipe(response);
-  });
-
-  router.get(
+  routes.get(
     '/:id/preview',
-    drawing(async (request, response) => {
-      const original = orNotFound(await findOriginal(db, idOf(request)), 'This original');
-      const proof = await proofs.get(wholePlan(original), WidthSchema.parse(request.query.width));
-      response.type(proof.type);
-      response.sendFile(proof.path, { immutable: true, maxAge: '1y', dotfiles: 'allow' });
-    }),
+    {
+      does: 'A picture of the whole original, at most so many pixels wide.',
+      query: PreviewSchema,
+      draws: true,
+      sends: ['image/jpeg', 'image/png'],
+    },
+    async ({ id, query }, response) => {
+      sendPicture(response, await proofs.get(wholePlan(await found(id)), query.width));
+    },
   );
 
-  return router;
+  return routes;
 }

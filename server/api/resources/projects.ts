@@ -6,7 +6,6 @@ import {
   MeasuredSchema,
   NameSchema,
   OpenProjectSchema,
-  OriginalSchema,
   ProjectSchema,
   ProjectSettingsSchema,
   RewritingSchema,
@@ -141,10 +140,8 @@ export function projects(services: Services): Resource {
     ({ id, body }) => changeProjectSettings(services, id, body.version, body.change),
   );
 
-  routes.post(
-    '/:id/duplicate',
-    { does: 'Copies a project.', answers: OpenProjectSchema, status: 201 },
-    ({ id }) => copyProject(services, id),
+  routes.post('/:id/duplicate', { does: 'Copies a project.', answers: OpenProjectSchema, status: 201 }, ({ id }) =>
+    copyProject(services, id),
   );
 
   routes.post(
@@ -195,7 +192,7 @@ export function projects(services: Services): Resource {
     {
       does: 'Puts a drawing that says something else in the place of one of its originals.',
       takes: RewriteSchema,
-      answers: OriginalSchema,
+      answers: OpenProjectSchema,
     },
     ({ id, body }) => rewriteOriginal(services, id, body.originalId, body.rewriting),
   );

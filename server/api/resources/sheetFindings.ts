@@ -1,28 +1,30 @@
 import { SheetFindingSchema } from '@inkwell/core/model';
-import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
 import { listSheetFindings } from '../../store/library/sheetFindings.ts';
 import { changeFinding } from '../../tasks/book/measuredSheets.ts';
-import { idOf } from '../params.ts';
+import { Resource } from '../resource.ts';
 
-export const FindingStateSchema = z.object({
+const FindingStateSchema = z.object({
   version: z.int32().positive(),
   change: SheetFindingSchema.pick({ state: true }),
 });
 
 /** What dry runs have measured against the spec book. */
-export function sheetFindingsRouter(services: Services): Router {
-  const router = Router();
+export function sheetFindings(services: Services): Resource {
+  const routes = new Resource('/sheet-findings', 'Sheet findings');
 
-  router.get('/', async (_request, response) => {
-    response.json(await listSheetFindings(services.db));
-  });
+  routes.get(
+    '',
+    { does: 'Lists what dry runs have measured against the spec book.', answers: z.array(SheetFindingSchema) },
+    () => listSheetFindings(services.db),
+  );
 
-  router.patch('/:id', async (request, response) => {
-    const { version, change } = FindingStateSchema.parse(request.body);
-    response.json(await changeFinding(services, idOf(request), version, change.state));
-  });
+  routes.patch(
+    '/:id',
+    { does: 'Takes a sheet finding over, or leaves it.', takes: FindingStateSchema, answers: SheetFindingSchema },
+    ({ id, body }) => changeFinding(services, id, body.version, body.change.state),
+  );
 
-  return router;
+  return routes;
 }

@@ -1,14 +1,17 @@
 import { problemsIn, problemWords } from '@inkwell/core/bookkeeping';
 import {
+  AddedPlaceSchema,
   KeptInSchema,
   type OwnPlace,
   OwnPlaceSchema,
   type SheetContent,
   SheetContentSchema,
+  SheetEffectsSchema,
+  SheetVersionSchema,
   SlugSchema,
+  SpecSheetSchema,
   VersionWordsSchema,
 } from '@inkwell/core/model';
-import { Router } from 'express';
 import { z } from 'zod';
 import type { Services } from '../../services.ts';
 import { addPlace, makeSheet, saveSheet } from '../../tasks/book/changeSheets.ts';
@@ -16,14 +19,16 @@ import { sheetVersions } from '../../tasks/book/sheetContents.ts';
 import { sheetEffects } from '../../tasks/book/sheetEffects.ts';
 import { moveSheet, putSheetAway } from '../../tasks/book/shelf.ts';
 import { UserError } from '../../userError.ts';
-import { idOf } from '../params.ts';
+import { Resource } from '../resource.ts';
 
 /** Sheets have a check of their own, which names what is wrong as the form does. */
 const AnyContentSchema = z.unknown();
 const WordedSchema = z.object({ content: AnyContentSchema, words: VersionWordsSchema });
-export const MakeSheetSchema = WordedSchema.extend({ content: SheetContentSchema });
-export const SaveSheetSchema = z.object({ version: z.int32().positive(), change: MakeSheetSchema });
-export const EffectsSchema = MakeSheetSchema.pick({ content: true });
+const MakeSheetSchema = WordedSchema.extend({ content: SheetContentSchema });
+const versioned = { version: z.int32().positive() };
+const PlaceInSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
+const AwaySchema = z.object({ slug: SlugSchema, isAway: z.boolean() });
+const MoveSchema = z.object({ slug: SlugSchema, before: SlugSchema.nullable() });
 
 /** A sheet as somebody has written it. @throws UserError that names its field */
 function contentOf(content: unknown): SheetContent {
@@ -34,7 +39,6 @@ function contentOf(content: unknown): SheetContent {
     others.length > 0 ? ` ${others.length} more ${others.length === 1 ? 'thing is' : 'things are'} wrong.` : '';
   throw new UserError(`${first ? problemWords(first) : 'This sheet could not be understood.'}${more}`, 400);
 }
-export const AddPlaceSchema = z.object({ place: OwnPlaceSchema, keptIn: KeptInSchema });
 
 /** A place as somebody has written it. @throws UserError that names its field */
 function ownPlaceOf(place: unknown): OwnPlace {
@@ -44,49 +48,75 @@ function ownPlaceOf(place: unknown): OwnPlace {
   const [first] = problemsIn({ places: [place] }, new z.ZodError(issues));
   throw new UserError(first ? problemWords(first) : 'This place could not be understood.', 400);
 }
-export const AwaySchema = z.object({ slug: SlugSchema, isAway: z.boolean() });
-export const MoveSchema = z.object({ slug: SlugSchema, before: SlugSchema.nullable() });
 
 /** The sheets of the spec book: made, changed version by version, put away and in order. */
-export function sheetsRouter(services: Services): Router {
-  const router = Router();
+export function sheets(services: Services): Resource {
+  const routes = new Resource('/sheets', 'Sheets');
 
-  router.post('/', async (request, response) => {
-    const { content, words } = WordedSchema.parse(request.body);
-    response.status(201).json(await makeSheet(services, contentOf(content), words));
+  routes.post(
+    '',
+    {
+      does: 'Makes a sheet.',
+      takes: WordedSchema,
+      described: MakeSheetSchema,
+      answers: SpecSheetSchema,
+      status: 201,
+    },
+    ({ body }) => makeSheet(services, contentOf(body.content), body.words),
+  );
+
+  routes.post(
+    '/places',
+    {
+      does: 'Adds a place to a sheet of one’s own, or to a new one.',
+      takes: PlaceInSchema.extend({ place: AnyContentSchema }),
+      described: PlaceInSchema,
+      answers: AddedPlaceSchema,
+      status: 201,
+    },
+    ({ body }) => addPlace(services, ownPlaceOf(body.place), body.keptIn),
+  );
+
+  routes.post('/away', { does: 'Puts a sheet away, or takes it back.', takes: AwaySchema }, async ({ body }) => {
+    await putSheetAway(services, body.slug, body.isAway);
   });
 
-  router.post('/places', async (request, response) => {
-    const { place, keptIn } = AddPlaceSchema.extend({ place: AnyContentSchema }).parse(request.body);
-    response.status(201).json(await addPlace(services, ownPlaceOf(place), keptIn));
-  });
+  routes.post(
+    '/order',
+    { does: 'Moves a sheet before another, or to the end.', takes: MoveSchema },
+    async ({ body }) => {
+      await moveSheet(services, body.slug, body.before);
+    },
+  );
 
-  router.post('/away', async (request, response) => {
-    const { slug, isAway } = AwaySchema.parse(request.body);
-    await putSheetAway(services, slug, isAway);
-    response.status(204).end();
-  });
+  routes.get(
+    '/:id/versions',
+    { does: 'All versions of a sheet, the newest first.', answers: z.array(SheetVersionSchema) },
+    ({ id }) => sheetVersions(services, id),
+  );
 
-  router.post('/order', async (request, response) => {
-    const { slug, before } = MoveSchema.parse(request.body);
-    await moveSheet(services, slug, before);
-    response.status(204).end();
-  });
+  routes.patch(
+    '/:id',
+    {
+      does: 'Saves a sheet as a new version. Answers 409 with the newest, where that is not the one named.',
+      takes: z.object({ ...versioned, change: WordedSchema }),
+      described: z.object({ ...versioned, change: MakeSheetSchema }),
+      answers: SpecSheetSchema,
+    },
+    ({ id, body: { version, change } }) => saveSheet(services, id, version, contentOf(change.content), change.words),
+  );
 
-  router.get('/:id/versions', async (request, response) => {
-    response.json(await sheetVersions(services, idOf(request)));
-  });
+  routes.post(
+    '/:id/effects',
+    {
+      does: 'What a change of a sheet would do, before it is saved.',
+      takes: z.object({ content: AnyContentSchema }),
+      described: MakeSheetSchema.pick({ content: true }),
+      answers: SheetEffectsSchema,
+      changesNothing: true,
+    },
+    ({ id, body }) => sheetEffects(services, id, contentOf(body.content)),
+  );
 
-  router.patch('/:id', async (request, response) => {
-    const { version, change } = SaveSheetSchema.extend({ change: WordedSchema }).parse(request.body);
-    response.json(await saveSheet(services, idOf(request), version, contentOf(change.content), change.words));
-  });
-
-  // What a change would do, before it is saved.
-  router.post('/:id/effects', async (request, response) => {
-    const { content } = z.object({ content: AnyContentSchema }).parse(request.body);
-    response.json(await sheetEffects(services, idOf(request), contentOf(content)));
-  });
-
-  return router;
+  return routes;
 }

@@ -1,4 +1,4 @@
-import type { Chroma, EncodedFile } from '@inkwell/core/model';
+import type { Chroma, EncodedFile, Trial as MeasuredTrial } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { nearest } from '@inkwell/core/weighing';
 import { LRUCache } from 'lru-cache';
@@ -45,11 +45,7 @@ export class Trials {
   }
 
   /** An encoding's weight and, where it is wanted, similarity. */
-  async measured(
-    plan: RenderPlan,
-    asked: TrialAsked,
-    withSimilarity: boolean,
-  ): Promise<Omit<EncodedFile, 'similarity'> & { similarity: EncodedFile['similarity'] | null }> {
+  async measured(plan: RenderPlan, asked: TrialAsked, withSimilarity: boolean): Promise<MeasuredTrial> {
     const trial = await this.get(plan, asked);
     const { data, quality, chroma } = trial;
     if (withSimilarity) {

@@ -1,4 +1,4 @@
-import type { Lettering, OpenProject, PlaceSet, PlaceSetSettings, ProjectSettings } from '@inkwell/core/model';
+import type { AppliedSet, Lettering, PlaceSet, PlaceSetSettings, ProjectSettings } from '@inkwell/core/model';
 import { patternProblem } from '@inkwell/core/naming';
 import type { Services } from '../../services.ts';
 import { areThere } from '../../store/library/originals.ts';
@@ -36,12 +36,6 @@ export async function changePlaceSet(
   if (saved) return saved;
   checkVersion(orNotFound(await findPlaceSet(db, id), what), version, elsewhere);
   throw new UserError(elsewhere, 409);
-}
-
-/** What came of using a set: the project as it is, and the places of the set that are not in the book any more. */
-export interface AppliedSet {
-  project: OpenProject;
-  missing: string[];
 }
 
 /**

@@ -1,5 +1,5 @@
 import { otherFormats, type Way, waysOut } from '@inkwell/core/checking';
-import type { FrameChange, Weight } from '@inkwell/core/model';
+import type { FrameChange, WeighedWay } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
 import type { Services } from '../../services.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
@@ -11,9 +11,6 @@ import { planKey } from './measuredFrames.ts';
 
 /** What is asked for: ways to make a file that is too heavy fit, or its formats side by side. */
 export type About = 'ways' | 'formats';
-/** Another way to make a file, with what it weighs: null while that is not measured, or could not be. */
-export type WeighedWay = Way & { weight: Weight | null; failure: string | null };
-
 type Stores = Pick<Services, 'db' | 'planner'>;
 
 /** A frame with some of its settings changed. */

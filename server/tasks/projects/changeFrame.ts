@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { contentAreaOf, settledPlace } from '@inkwell/core/framing';
 import { boundsOf, clampWindow } from '@inkwell/core/geometry';
-import type { Border, Frame, FrameChange, Place, SavedFrame } from '@inkwell/core/model';
+import type { Border, ChangedFrame, Frame, FrameChange, Place, SavedFrame } from '@inkwell/core/model';
 import { asComposed } from '@inkwell/core/proposing';
 import { notTaken } from '@inkwell/core/splitting';
 import { notUploaded } from '@inkwell/core/surviving';
@@ -89,15 +89,12 @@ export interface AskedChange {
   change: FrameChange;
 }
 
-/** What came of it: saved as `frame`; or not, because it is `elsewhere` now, its place does not take it, or it is gone. */
-export type Changed = { id: string } & (
-  | { is: 'saved' | 'elsewhere'; frame: Frame }
-  | { is: 'refused'; reason: string }
-  | { is: 'gone' }
-);
-
 /** Saves changes of many frames of a project at once: each by itself, so that one that cannot be saved holds up none. */
-export function changeFramesOf(services: Stores, projectId: string, asked: readonly AskedChange[]): Promise<Changed[]> {
+export function changeFramesOf(
+  services: Stores,
+  projectId: string,
+  asked: readonly AskedChange[],
+): Promise<ChangedFrame[]> {
   const ids = asked.map(({ id }) => id);
   return saveAndMeasure(
     services,
@@ -105,7 +102,7 @@ export function changeFramesOf(services: Stores, projectId: string, asked: reado
       const planning = await services.planner.open(tx);
       const framedById = new Map((await framesOfProject(tx, projectId, ids)).map((one) => [one.frame.id, one]));
       const alike = new Map<string, Alike>();
-      const outcomes = asked.map(({ id, version, change }): Changed | null => {
+      const outcomes = asked.map(({ id, version, change }): ChangedFrame | null => {
         const framed = framedById.get(id);
         if (!framed) return { id, is: 'gone' };
         if (framed.frame.version !== version) return { id, is: 'elsewhere', frame: framed.frame };
@@ -122,7 +119,7 @@ export function changeFramesOf(services: Stores, projectId: string, asked: reado
         }
       });
       const saved = await saveAlike(tx, [...alike.values()]);
-      return asked.map(({ id }, index): Changed => {
+      return asked.map(({ id }, index): ChangedFrame => {
         const frame = saved.get(id);
         return outcomes[index] ?? (frame ? { id, is: 'saved', frame } : { id, is: 'gone' });
       });

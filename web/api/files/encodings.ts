@@ -1,17 +1,17 @@
 import {
   type Chroma,
   type Colours,
-  EncodedFileSchema,
-  FrameChangeSchema,
   type ImageFormat,
-  SimilaritySchema,
+  type Trial,
+  TrialSchema,
+  type WeighedWay,
+  WeighedWaySchema,
   type Weight,
-  WeightSchema,
 } from '@inkwell/core/model';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { z } from 'zod';
-import { ask, tell } from '../client.ts';
+import { api, ask, tell } from '../client.ts';
 
 /** One encoding of a frame's picture that somebody wants to see. */
 export interface Encoding {
@@ -30,20 +30,16 @@ export interface EncodingSubject {
   piece: number;
 }
 
-const TrialSchema = EncodedFileSchema.extend({ similarity: SimilaritySchema.nullable() });
-/** What came of an encoding; its similarity is null where it was not asked for. */
-export type Trial = z.infer<typeof TrialSchema>;
-
 const query = ({ planHash, piece }: EncodingSubject, { format, colours, chroma, quality }: Encoding) =>
   new URLSearchParams({ plan: planHash, piece: String(piece), format, colours, chroma, quality: String(quality) });
 
 /** The uncompressed picture that every encoding is compared with. */
 export const uncompressedUrl = ({ frameId, planHash, piece }: EncodingSubject) =>
-  `/api/frames/${frameId}/uncompressed?plan=${planHash}&piece=${piece}`;
+  `${api}/frames/${frameId}/uncompressed?plan=${planHash}&piece=${piece}`;
 
 /** The very bytes of an encoding. */
 export const encodedUrl = (subject: EncodingSubject, encoding: Encoding) =>
-  `/api/frames/${subject.frameId}/trial/file?${query(subject, encoding)}`;
+  `${api}/frames/${subject.frameId}/trial/file?${query(subject, encoding)}`;
 
 /** What an encoding weighs and, where it is wanted, how similar it is. @throws ApiError */
 export const tryEncoding = (subject: EncodingSubject, encoding: Encoding, similarity: boolean): Promise<Trial> =>
@@ -68,25 +64,12 @@ export function useTrial(
   return { data: whole.data ?? bytes.data ?? null, error: bytes.error ?? whole.error };
 }
 
-const WaySchema = z.object({
-  key: z.string(),
-  label: z.string(),
-  cost: z.string(),
-  change: FrameChangeSchema,
-  /** Null while it is being measured. */
-  weight: WeightSchema.nullable(),
-  /** Why it could not be measured, in words. */
-  failure: z.string().nullable(),
-});
-/** Another way to make a frame's file, with what it was measured to weigh. */
-export type AskedWay = z.infer<typeof WaySchema>;
-
-export type MeasuredWay = AskedWay & { weight: Weight };
-export const isMeasured = (way: AskedWay): way is MeasuredWay => way.weight !== null;
+export type MeasuredWay = WeighedWay & { weight: Weight };
+export const isMeasured = (way: WeighedWay): way is MeasuredWay => way.weight !== null;
 
 const pollMs = 900;
 
-const isPending = ({ weight, failure }: AskedWay) => weight === null && failure === null;
+const isPending = ({ weight, failure }: WeighedWay) => weight === null && failure === null;
 
 /**
  * Ways out of too heavy a file, or the formats that a frame's place takes: they are measured because somebody looks at them, and
@@ -105,7 +88,7 @@ export function useWays(
   }, [isAsked, frameId, planHash, about]);
   return useQuery({
     queryKey: ['ways', frameId, planHash, about],
-    queryFn: () => ask(z.array(WaySchema), `/frames/${frameId}/ways?plan=${planHash}&about=${about}`),
+    queryFn: () => ask(z.array(WeighedWaySchema), `/frames/${frameId}/ways?plan=${planHash}&about=${about}`),
     enabled: isAsked,
     refetchInterval: ({ state }) => (state.data?.some(isPending) ? pollMs : false),
   });

@@ -1,14 +1,6 @@
-import { type Finish, type FinishFile, FinishSchema, type FinishSettings } from '@inkwell/core/model';
+import { type Finish, FinishesSchema, type FinishFile, FinishSchema, type FinishSettings } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { z } from 'zod';
-import { ask, type Saved, save, tell } from '../client.ts';
-
-const FinishesSchema = z.object({
-  finishes: z.array(FinishSchema),
-  /** How many frames of all projects a finish holds for, by its id. */
-  uses: z.record(z.string(), z.number()),
-});
-export type Finishes = z.infer<typeof FinishesSchema>;
+import { api, ask, type Saved, save, tell } from '../client.ts';
 
 /** The finishes that people made. */
 export function useFinishes() {
@@ -40,4 +32,4 @@ export function useFinishActions() {
 }
 
 /** A finish as a file to keep or to pass on. */
-export const finishFileUrl = (id: string) => `/api/finishes/${id}/file`;
+export const finishFileUrl = (id: string) => `${api}/finishes/${id}/file`;

@@ -6,7 +6,7 @@ import {
 } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, tell } from '../client.ts';
+import { api, ask, tell } from '../client.ts';
 
 /** The styles of words that people made. */
 export function useLetterStyles() {
@@ -36,4 +36,4 @@ export function useLetterStyleActions() {
 }
 
 /** A style as a file to keep or to pass on. */
-export const letterStyleFileUrl = (id: string) => `/api/letter-styles/${id}/file`;
+export const letterStyleFileUrl = (id: string) => `${api}/letter-styles/${id}/file`;

@@ -1,7 +1,14 @@
-import { ColourSchema, type Original, OriginalSchema, type OriginalSettings, TrimSchema } from '@inkwell/core/model';
+import {
+  ColourAtSchema,
+  ColoursOfSchema,
+  type Original,
+  OriginalSchema,
+  type OriginalSettings,
+  TrimProposalSchema,
+} from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, type Saved, save, tell } from '../client.ts';
+import { api, ask, type Saved, save, tell } from '../client.ts';
 
 export function useOriginals() {
   return useQuery({ queryKey: ['originals'], queryFn: () => ask(z.array(OriginalSchema), '/originals') });
@@ -14,30 +21,24 @@ export const saveOriginal = (
   change: Partial<OriginalSettings>,
 ): Promise<Saved<Original>> => save(OriginalSchema, `/originals/${id}/settings`, version, change);
 
-const ProposalSchema = z.object({ trim: TrimSchema.nullable(), body: TrimSchema.nullable() });
-
 /** What the server proposes to leave away of an original's empty margin: all of it, and what lies beside its body as well. */
 export function useTrimProposal(id: string, options: { tolerance: number; shadow: 'kept' | 'left' }) {
   const query = `tolerance=${options.tolerance}&shadow=${options.shadow}`;
   return useQuery({
     queryKey: ['trim', id, query],
-    queryFn: () => ask(ProposalSchema, `/originals/${id}/trim?${query}`),
+    queryFn: () => ask(TrimProposalSchema, `/originals/${id}/trim?${query}`),
     staleTime: Number.POSITIVE_INFINITY,
   });
 }
-
-const ColoursSchema = z.object({ colours: z.array(ColourSchema) });
 
 /** Up to five colours that stand out in an original. */
 export function useColours(id: string) {
   return useQuery({
     queryKey: ['colours', id],
-    queryFn: async () => (await ask(ColoursSchema, `/originals/${id}/colours`)).colours,
+    queryFn: async () => (await ask(ColoursOfSchema, `/originals/${id}/colours`)).colours,
     staleTime: Number.POSITIVE_INFINITY,
   });
 }
-
-const ColourAtSchema = z.object({ colour: ColourSchema.nullable() });
 
 /** The colour of one pixel of an original; null where it is transparent. @throws ApiError */
 export const colourOf = async (id: string, x: number, y: number): Promise<string | null> =>
@@ -45,11 +46,11 @@ export const colourOf = async (id: string, x: number, y: number): Promise<string
 
 /** A picture of the whole original, at most `width` pixels wide. */
 export const previewUrl = (original: Pick<Original, 'id'>, width: number) =>
-  `/api/originals/${original.id}/preview?width=${width}`;
+  `${api}/originals/${original.id}/preview?width=${width}`;
 /** A small picture of one page or frame of an original's file. */
 export const pageUrl = (original: Pick<Original, 'id'>, page: number) =>
-  `/api/originals/${original.id}/pages/${page}/preview`;
-export const fileUrl = (original: Pick<Original, 'id'>) => `/api/originals/${original.id}/file`;
+  `${api}/originals/${original.id}/pages/${page}/preview`;
+export const fileUrl = (original: Pick<Original, 'id'>) => `${api}/originals/${original.id}/file`;
 
 export const renameOriginal = (id: string, name: string): Promise<Original> =>
   ask(OriginalSchema, `/originals/${id}`, { method: 'PATCH', body: { name } });

@@ -1,5 +1,5 @@
 import {
-  OpenProjectSchema,
+  AppliedSetSchema,
   type PlaceSet,
   type PlaceSetFileSchema,
   PlaceSetSchema,
@@ -10,7 +10,6 @@ import { z } from 'zod';
 import { ask, type Saved, save, tell } from '../client.ts';
 
 const key = ['place-sets'];
-const AppliedSchema = z.object({ project: OpenProjectSchema, missing: z.array(z.string()) });
 
 /** All sets of places, and what can be done with them. */
 export function usePlaceSets() {
@@ -42,7 +41,7 @@ export function usePlaceSets() {
     }),
     apply: useMutation({
       mutationFn: ({ id, ...body }: { id: string; projectId: string; version: number }) =>
-        ask(AppliedSchema, `/place-sets/${id}/apply`, { method: 'POST', body }),
+        ask(AppliedSetSchema, `/place-sets/${id}/apply`, { method: 'POST', body }),
       onSuccess: ({ project }) => {
         client.setQueryData(['project', project.id], project);
         for (const queryKey of [['projects'], ['measured', project.id]]) void client.invalidateQueries({ queryKey });

@@ -1,4 +1,5 @@
 import {
+  AddedPlaceSchema,
   type KeptIn,
   type OwnPlace,
   type SheetContent,
@@ -12,8 +13,6 @@ import {
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask, type Saved, saveOver, tell } from '../client.ts';
-
-const MadeSchema = z.object({ placeId: z.string() });
 
 /** All versions of a sheet, the newest first. */
 export const useSheetVersions = (id: string | undefined) =>
@@ -45,7 +44,7 @@ export function useSheets() {
   return {
     addPlace: useMutation({
       mutationFn: (body: { place: OwnPlace; keptIn: KeptIn }) =>
-        ask(MadeSchema, '/sheets/places', { method: 'POST', body }),
+        ask(AddedPlaceSchema, '/sheets/places', { method: 'POST', body }),
       onSuccess,
     }),
     make: useMutation({

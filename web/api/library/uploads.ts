@@ -1,6 +1,6 @@
 import { type Original, OriginalSchema } from '@inkwell/core/model';
 import { create } from 'zustand';
-import { notConnected } from '../client.ts';
+import { api, notConnected } from '../client.ts';
 
 /** One file on its way in. */
 export interface Upload {
@@ -68,7 +68,7 @@ export const useUploads = create<Uploads>()((set, get) => {
       change(id, { state: 'failed', failure: notConnected });
       startNext();
     };
-    request.open('POST', '/api/originals');
+    request.open('POST', `${api}/originals`);
     change(id, { state: 'sending', sent: 0, cancel: () => request.abort() });
     request.send(form);
   };

@@ -1,7 +1,7 @@
 import { type Delivery, DeliverySchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask } from '../client.ts';
+import { api, ask } from '../client.ts';
 
 const workingPollMs = 500;
 const isOpen = (delivery: Delivery) => delivery.state === 'waiting' || delivery.state === 'working';
@@ -78,8 +78,8 @@ export function usePosted(id: string) {
 
 /** @param network only what is for this one */
 export const archiveUrl = (delivery: Pick<Delivery, 'id'>, network?: string) =>
-  `/api/deliveries/${delivery.id}/archive${network ? `?network=${encodeURIComponent(network)}` : ''}`;
+  `${api}/deliveries/${delivery.id}/archive${network ? `?network=${encodeURIComponent(network)}` : ''}`;
 
 /** A delivered file. @param width in small, to look at; left out for the file itself */
 export const fileUrl = (delivery: Pick<Delivery, 'id'>, name: string, width?: number) =>
-  `/api/deliveries/${delivery.id}/file?name=${encodeURIComponent(name)}${width ? `&width=${width}` : ''}`;
+  `${api}/deliveries/${delivery.id}/file?name=${encodeURIComponent(name)}${width ? `&width=${width}` : ''}`;

@@ -1,7 +1,7 @@
 import { type DryRun, DryRunSchema, DryRunSummarySchema, NetworkStatusSchema } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, tell } from '../client.ts';
+import { api, ask, tell } from '../client.ts';
 
 const workingPollMs = 700;
 
@@ -54,4 +54,4 @@ export const useEmptyNetworks = () => useMutation({ mutationFn: () => tell('/net
 
 /** A picture that a run uploads, or that came back. @param width in small; left out for the picture itself */
 export const runPictureUrl = ({ id }: Pick<DryRun, 'id'>, sha256: string, width?: number) =>
-  `/api/dry-runs/${id}/pictures/${sha256}${width ? `?width=${width}` : ''}`;
+  `${api}/dry-runs/${id}/pictures/${sha256}${width ? `?width=${width}` : ''}`;

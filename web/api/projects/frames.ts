@@ -1,17 +1,16 @@
-import { type Dimensions, type FrameChange, FrameSchema, type SavedFrame, SavedFrameSchema } from '@inkwell/core/model';
+import {
+  ChangedFrameSchema,
+  type Dimensions,
+  type FrameChange,
+  type SavedFrame,
+  SavedFrameSchema,
+} from '@inkwell/core/model';
 import { z } from 'zod';
-import { ask, type Saved, save, tell } from '../client.ts';
+import { api, ask, type Saved, save, tell } from '../client.ts';
 
 /** Saves a change made on top of `version`. @throws ApiError for everything but a conflict */
 export const saveFrame = (id: string, version: number, change: FrameChange): Promise<Saved<SavedFrame>> =>
   save(SavedFrameSchema, `/frames/${id}`, version, change);
-
-const ChangedSchema = z.discriminatedUnion('is', [
-  z.object({ is: z.literal('saved'), id: z.uuid(), frame: FrameSchema }),
-  z.object({ is: z.literal('elsewhere'), id: z.uuid(), frame: FrameSchema }),
-  z.object({ is: z.literal('refused'), id: z.uuid(), reason: z.string() }),
-  z.object({ is: z.literal('gone'), id: z.uuid() }),
-]);
 
 /** Saves many frames of a project, each changed on top of its version. @returns what came of each, in their order. @throws ApiError */
 export async function saveFrames(
@@ -19,7 +18,7 @@ export async function saveFrames(
   frames: readonly { id: string; version: number; change: FrameChange }[],
 ) {
   const path = `/projects/${projectId}/frames`;
-  const changed = await ask(z.array(ChangedSchema), path, { method: 'PATCH', body: { frames } });
+  const changed = await ask(z.array(ChangedFrameSchema), path, { method: 'PATCH', body: { frames } });
   return changed.map((one) => ('frame' in one ? { is: one.is, row: one.frame } : one));
 }
 
@@ -36,17 +35,17 @@ const widestProof = 12_000;
 
 /** The proof of a frame's plan. The plan's hash makes the address change with every change of the picture. */
 export const proofUrl = (frameId: string, planHash: string, width: number, finish: 'own' | 'plain' = 'own') =>
-  `/api/frames/${frameId}/proof?plan=${planHash}&width=${Math.min(width, widestProof)}${finish === 'plain' ? '&finish=plain' : ''}`;
+  `${api}/frames/${frameId}/proof?plan=${planHash}&width=${Math.min(width, widestProof)}${finish === 'plain' ? '&finish=plain' : ''}`;
 
 /** The file itself as a program that opens it sees it, all pieces together: from when it is measured. */
 export const shownUrl = (frameId: string, planHash: string, width: number) =>
-  `/api/frames/${frameId}/shown?plan=${planHash}&width=${Math.min(width, widestProof)}`;
+  `${api}/frames/${frameId}/shown?plan=${planHash}&width=${Math.min(width, widestProof)}`;
 
 /** Pixels of a frame's unfinished picture, plain or enlarged, without loss; a part of it is added to the address. */
 export const plainPixelsUrl = (frameId: string, plainHash: string) =>
-  `/api/frames/${frameId}/pixels?plan=${plainHash}&stage=plain`;
+  `${api}/frames/${frameId}/pixels?plan=${plainHash}&stage=plain`;
 export const enlargedPixelsUrl = (frameId: string, plainHash: string, oversize: number) =>
-  `/api/frames/${frameId}/pixels?plan=${plainHash}&stage=enlarged&oversize=${oversize}`;
+  `${api}/frames/${frameId}/pixels?plan=${plainHash}&stage=enlarged&oversize=${oversize}`;
 
 /** A picture of up to so many pixels is counted as it is; of a larger one, a proof. */
 const mostCounted = 16_000_000;

@@ -3,6 +3,7 @@ import { type OpenProject, type PlaceSet, PlaceSetFileSchema, type ProjectSettin
 import { useQueryClient } from '@tanstack/react-query';
 import { Button, Dropdown, Input } from 'antd';
 import { useState } from 'react';
+import { api } from '../../api/client.ts';
 import { usePlaceSets } from '../../api/library/placeSets.ts';
 import { saveProject, useChoosing } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
@@ -96,7 +97,7 @@ export function PlaceSets({ project }: { project: OpenProject }) {
             trigger={['click']}
             menu={{
               items: [
-                { key: 'file', label: <a href={`/api/place-sets/${set.id}/file`}>Save as a file</a> },
+                { key: 'file', label: <a href={`${api}/place-sets/${set.id}/file`}>Save as a file</a> },
                 {
                   key: 'over',
                   label: 'Keep what is chosen here instead',

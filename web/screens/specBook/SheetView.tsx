@@ -2,6 +2,7 @@ import { overdueDays } from '@inkwell/core/bookkeeping';
 import type { LearnedUpload, SheetFinding, SpecSheet } from '@inkwell/core/model';
 import { Button, Dropdown } from 'antd';
 import { Link, useNavigate } from 'react-router';
+import { api } from '../../api/client.ts';
 import { useSheets } from '../../api/library/sheets.ts';
 import { today } from '../../parts/today.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
@@ -90,8 +91,8 @@ function SheetActions({ sheet, sheets }: { sheet: SpecSheet; sheets: readonly Sp
       () => putAway.mutateAsync({ slug, isAway: !away }),
     );
   const more = [
-    { key: 'json', label: <a href={`/api/spec-book/file?sheet=${slug}&as=json`}>Save as JSON</a> },
-    { key: 'csv', label: <a href={`/api/spec-book/file?sheet=${slug}&as=csv`}>Save as a table (CSV)</a> },
+    { key: 'json', label: <a href={`${api}/spec-book/file?sheet=${slug}&as=json`}>Save as JSON</a> },
+    { key: 'csv', label: <a href={`${api}/spec-book/file?sheet=${slug}&as=csv`}>Save as a table (CSV)</a> },
     { key: 'up', label: 'Move up', disabled: at <= 0, onClick: () => moveTo(shelf[at - 1]?.slug ?? null) },
     {
       key: 'down',

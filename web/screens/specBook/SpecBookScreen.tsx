@@ -1,3 +1,4 @@
+import { api } from '../../api/client.ts';
 import './SpecBookScreen.css';
 import { anyPlace, asksForAnything, findPlaces, overdueDays } from '@inkwell/core/bookkeeping';
 import type { SpecSheet } from '@inkwell/core/model';
@@ -122,10 +123,10 @@ function BookList(props: {
             Import …
           </Button>
         </Link>
-        <a className="small" href="/api/spec-book/file?as=json">
+        <a className="small" href={`${api}/spec-book/file?as=json`}>
           All as JSON
         </a>
-        <a className="small" href="/api/spec-book/file?as=csv">
+        <a className="small" href={`${api}/spec-book/file?as=csv`}>
           All as a table
         </a>
       </div>

@@ -1,7 +1,6 @@
-import type { OpenProject, Planned } from '@inkwell/core/model';
+import type { Finishes, OpenProject, Planned } from '@inkwell/core/model';
 import type { QueryClient } from '@tanstack/react-query';
 import { debounce } from 'es-toolkit';
-import type { Finishes } from '../../../api/library/finishes.ts';
 import { askMeasured, changeMeasured } from '../../../api/projects/measured.ts';
 import { type Kind, looseSettingsOf } from './kinds.ts';
 import type { Row } from './rowMachine.ts';

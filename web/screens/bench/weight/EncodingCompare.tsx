@@ -1,15 +1,9 @@
 import type { Point } from '@inkwell/core/geometry';
-import { type Dimensions, formatLabel } from '@inkwell/core/model';
+import { type Dimensions, formatLabel, type Trial } from '@inkwell/core/model';
 import { useQuery } from '@tanstack/react-query';
 import { Select } from 'antd';
 import { useEffect, useRef, useState } from 'react';
-import {
-  type Encoding,
-  type EncodingSubject,
-  encodedUrl,
-  type Trial,
-  uncompressedUrl,
-} from '../../../api/files/encodings.ts';
+import { type Encoding, type EncodingSubject, encodedUrl, uncompressedUrl } from '../../../api/files/encodings.ts';
 import { CompareRoom, type View } from '../../../compare/CompareRoom.tsx';
 import { Skeleton } from '../../../parts/States.tsx';
 import type { Surround } from '../../../theme/palette.ts';

@@ -1,14 +1,14 @@
 import { lightestUnseen } from '@inkwell/core/checking';
-import { formatLabel, formatWeight, type Weight } from '@inkwell/core/model';
+import { formatLabel, formatWeight, type WeighedWay, type Weight } from '@inkwell/core/model';
 import { Button } from 'antd';
-import { type AskedWay, isMeasured, type MeasuredWay } from '../../../api/files/encodings.ts';
+import { isMeasured, type MeasuredWay } from '../../../api/files/encodings.ts';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 
 const weigh = (bytes: number) => formatWeight(bytes, 'MB');
 
 /** Which format is the lightest in which nothing is seen to be lost, and why. */
-export function FormatProposal(props: { one: BenchFrame; state: FrameState; weight: Weight; formats: AskedWay[] }) {
+export function FormatProposal(props: { one: BenchFrame; state: FrameState; weight: Weight; formats: WeighedWay[] }) {
   const { one, state, weight, formats } = props;
   const store = useBenchStore();
   const measured = formats.filter(isMeasured);

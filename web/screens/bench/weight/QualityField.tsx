@@ -1,7 +1,7 @@
-import { type FrameSettings, formatWeight, type WeightUnit } from '@inkwell/core/model';
+import { type FrameSettings, formatWeight, type Trial, type WeightUnit } from '@inkwell/core/model';
 import { Button, Select, Slider } from 'antd';
 import { sentenceOf } from '../../../api/client.ts';
-import type { Encoding, Trial } from '../../../api/files/encodings.ts';
+import type { Encoding } from '../../../api/files/encodings.ts';
 import { useBenchStore } from '../state/useBench.ts';
 import type { Series } from './curve/series.ts';
 

@@ -1,12 +1,12 @@
 import { isGood, rankWays } from '@inkwell/core/checking';
-import { formatWeight, leastSimilarity } from '@inkwell/core/model';
+import { formatWeight, leastSimilarity, type WeighedWay } from '@inkwell/core/model';
 import { Button } from 'antd';
-import { type AskedWay, isMeasured } from '../../../api/files/encodings.ts';
+import { isMeasured } from '../../../api/files/encodings.ts';
 import type { BenchFrame } from '../frames/benchFrame.ts';
 import { useBenchStore } from '../state/useBench.ts';
 
 /** What could be done about a file that is too heavy or has lost too much: the best first, each with what it costs, as it was measured. */
-export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: AskedWay[] | undefined; failed: boolean }) {
+export function WaysOut({ one, ways, failed }: { one: BenchFrame; ways: WeighedWay[] | undefined; failed: boolean }) {
   const store = useBenchStore();
   const { place } = one.at;
   const measured = rankWays((ways ?? []).filter(isMeasured));

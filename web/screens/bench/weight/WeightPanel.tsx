@@ -1,7 +1,8 @@
 import { isGood } from '@inkwell/core/checking';
 import type { Point } from '@inkwell/core/geometry';
+import type { Trial } from '@inkwell/core/model';
 import { Select } from 'antd';
-import { type Encoding, type EncodingSubject, type Trial, useWays } from '../../../api/files/encodings.ts';
+import { type Encoding, type EncodingSubject, useWays } from '../../../api/files/encodings.ts';
 import { FailureLine } from '../../../parts/States.tsx';
 import type { BenchFrame, FrameState } from '../frames/benchFrame.ts';
 import { Curve } from './curve/Curve.tsx';

@@ -1,9 +1,10 @@
+import type { BookImport, ImportedLine } from '@inkwell/core/model';
 import './ImportScreen.css';
 import { Button, Checkbox } from 'antd';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { sentenceOf } from '../../../api/client.ts';
-import { type ImportedLine, type ImportedPlan, useImport } from '../../../api/library/bookFiles.ts';
+import { useImport } from '../../../api/library/bookFiles.ts';
 import { counted } from '../../../parts/counted.ts';
 import { FileButton } from '../../../parts/FileButton.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
@@ -22,7 +23,7 @@ const kinds = Object.keys(kindWords) as ImportedLine['kind'][];
 interface Chosen {
   name: string;
   text: string;
-  plan: ImportedPlan;
+  plan: BookImport;
 }
 
 const countsOf = (lines: readonly ImportedLine[]): string =>
@@ -144,7 +145,7 @@ export function ImportScreen() {
   );
 }
 
-const hasUnread = ({ sheets, notUnderstood }: ImportedPlan): boolean =>
+const hasUnread = ({ sheets, notUnderstood }: BookImport): boolean =>
   notUnderstood.length > 0 || sheets.some(({ lines }) => lines.some(({ kind }) => kind === 'not understood'));
 
 /** So many lines of one sheet are shown at once. */

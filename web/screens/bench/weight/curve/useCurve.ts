@@ -1,6 +1,7 @@
+import type { Trial } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
-import { type EncodingSubject, type Trial, tryEncoding } from '../../../../api/files/encodings.ts';
+import { type EncodingSubject, tryEncoding } from '../../../../api/files/encodings.ts';
 import { bisecting, type Series } from './series.ts';
 
 /** A point of the curve. */

@@ -27,5 +27,7 @@ export interface Services {
   isLooking: boolean;
   /** The accounts at the simulated networks, as they are now. */
   accounts: () => Promise<NetworkAccount[]>;
+  /** Hosts that webhooks may call beside this machine. */
+  hookHosts: readonly string[];
   log: Logger;
 }

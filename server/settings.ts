@@ -18,9 +18,17 @@ const SettingsSchema = z.object({
   INKWELL_LOOK: z.enum(['on', 'off']).default('on'),
   /** A folder with files of further simulated networks. */
   INKWELL_NETWORKS: z.string().optional(),
+  /** Whether programs have to show a token that ask the API; pages of the program never do. */
+  INKWELL_TOKENS: z.enum(['welcome', 'needed']).default('welcome'),
+  /** Hosts that webhooks may call beside this machine, with commas between. */
+  INKWELL_HOOK_HOSTS: z.string().default(''),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error']).default('info'),
 });
 export type Settings = z.infer<typeof SettingsSchema>;
+
+/** The hosts that webhooks may call beside this machine. */
+export const hookHosts = ({ INKWELL_HOOK_HOSTS }: Pick<Settings, 'INKWELL_HOOK_HOSTS'>): string[] =>
+  INKWELL_HOOK_HOSTS.split(',').flatMap((host) => host.trim().toLowerCase() || []);
 
 /** Settings from the environment. @throws an Error in plain words where one is wrong */
 export function readSettings(environment: NodeJS.ProcessEnv): Settings {

@@ -15,7 +15,7 @@ import { Worker } from './jobs/worker.ts';
 import { openLog } from './log.ts';
 import { networksFile, readAccounts } from './networkAccounts.ts';
 import type { Services } from './services.ts';
-import type { Settings } from './settings.ts';
+import { hookHosts, type Settings } from './settings.ts';
 import { networkSheets } from './standins/networkSheet.ts';
 import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts';
 import { openDatabase } from './store/database.ts';
@@ -78,6 +78,7 @@ export async function openServices(settings: Settings): Promise<OpenServices> {
     recent,
     trials,
     isLooking,
+    hookHosts: hookHosts(settings),
     accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
     log,
   };
@@ -97,7 +98,7 @@ export interface RunningServer extends OpenServices {
 /** Starts the web server on 127.0.0.1. It measures and delivers nothing: that is a worker's. */
 export async function startServer(settings: Settings): Promise<RunningServer> {
   const { services, stop } = await openServices(settings);
-  const server = createServer(makeApp(services, settings.INKWELL_WEB));
+  const server = createServer(makeApp(services, settings));
   // Longer than any browser waits before it asks again: a connection that closes just then would lose what is asked.
   server.keepAliveTimeout = 75_000;
   const port = await listen(server, settings.PORT);
@@ -126,6 +127,7 @@ export async function startWorker(settings: Settings): Promise<RunningWorker> {
     recent,
     planner,
     isLooking: settings.INKWELL_LOOK === 'on',
+    hookHosts: hookHosts(settings),
     accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
     log,
   });

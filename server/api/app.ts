@@ -4,15 +4,18 @@ import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
 import type { Services } from '../services.ts';
+import type { Settings } from '../settings.ts';
 import { notFound } from '../userError.ts';
+import { findAsking } from './access.ts';
 import { answerErrors } from './errors.ts';
 import { ownHostOnly } from './guard.ts';
 import { openApi } from './openApi.ts';
 import { resources } from './resources/index.ts';
 
 /** The whole application: the API under `/api`, the built interface under everything else. */
-export function makeApp(services: Services, webFolder: string): Express {
+export function makeApp(services: Services, settings: Pick<Settings, 'INKWELL_WEB' | 'INKWELL_TOKENS'>): Express {
   const app = express();
+  const webFolder = settings.INKWELL_WEB;
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: services.log, autoLogging: { ignore: (request) => request.method === 'GET' } }));
   app.use(
@@ -37,14 +40,17 @@ export function makeApp(services: Services, webFolder: string): Express {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
+  app.use('/api/v1', findAsking(services, settings.INKWELL_TOKENS));
   const served = resources(services);
   const described = openApi(served.flatMap(({ routes }) => routes));
   app.get('/api/v1/openapi.json', (_request, response) => {
     response.json(described);
   });
   for (const { path, router } of served) app.use(`/api/v1${path}`, router);
-  app.use('/api', () => {
-    throw notFound('This address');
+  // What the API takes and answers is told on a page of the interface.
+  app.use('/api', (request, _response, next) => {
+    if (request.path !== '/docs') throw notFound('This address');
+    next();
   });
 
   const page = join(webFolder, 'index.html');

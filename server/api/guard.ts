@@ -17,7 +17,7 @@ export const ownHostOnly: RequestHandler = (request, _response, next) => {
   }
   // A browser says where a request comes from. Following a link to a page of this program is all that others may do.
   const site = request.headers['sec-fetch-site'];
-  if ((site === 'cross-site' || site === 'same-site') && request.path.startsWith('/api')) {
+  if ((site === 'cross-site' || site === 'same-site') && request.path.startsWith('/api/v1')) {
     throw new UserError('Requests from other sites are refused.', 403);
   }
   next();

@@ -1,4 +1,5 @@
 import express, { type Request, type Response, Router } from 'express';
+import { allowed } from './access.ts';
 import type { Asked, Contract, Handle, Method, Route } from './contract.ts';
 import { drawing } from './drawing.ts';
 import { leavingOf } from './leaving.ts';
@@ -35,6 +36,7 @@ export class Resource {
     const answering = answer(contract, handle);
     this.router[method](
       path || '/',
+      allowed(contract, method),
       ...(contract.takes ? [express.json({ limit: contract.most ?? mostJson })] : []),
       storableOnly,
       contract.draws ? drawing(answering) : answering,

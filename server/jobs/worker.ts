@@ -21,9 +21,12 @@ import {
   workChannel,
   workKinds,
 } from '../store/work.ts';
+import { makeCall } from '../tasks/calling/makeCall.ts';
+import { resumeCalls } from '../tasks/calling/queueCalls.ts';
 import { deliverPlan, leaveOutFailed } from '../tasks/delivering/deliverPlan.ts';
 import { queueDelivery, resumeDeliveries } from '../tasks/delivering/queueDelivery.ts';
-import { endFailedDryRuns, type Later, runDryRun, type Uploading } from '../tasks/dryRunning/runDryRun.ts';
+import { endFailedDryRuns, runDryRun, type Uploading } from '../tasks/dryRunning/runDryRun.ts';
+import type { Later } from '../tasks/later.ts';
 import { lookAt, queueUnseen } from '../tasks/library/lookingAt.ts';
 import { queueProject } from '../tasks/plans/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan, measureWords } from '../tasks/plans/measurePlan.ts';
@@ -36,6 +39,8 @@ export interface Tools extends Measures, Pick<Uploading, 'accounts'> {
   planner: Planner;
   /** Whether it looks at pictures; another worker may. */
   isLooking: boolean;
+  /** Hosts that webhooks may call beside this machine. */
+  hookHosts: readonly string[];
   log: Logger;
 }
 
@@ -43,7 +48,9 @@ export interface Tools extends Measures, Pick<Uploading, 'accounts'> {
 const oneAtATime = 'analyse';
 /** Uploading mostly waits for networks: it has a lane of its own, in which nothing else waits behind it. */
 const uploads = 'dry run';
-const onCores = workKinds.filter((kind) => kind !== uploads);
+/** So does calling webhooks, which may take long to answer. */
+const calls = 'call';
+const onCores = workKinds.filter((kind) => kind !== uploads && kind !== calls);
 
 interface Lane {
   least: number;
@@ -56,6 +63,7 @@ const lanes: readonly Lane[] = [
   { least: priorities.measuring, kinds: onCores },
   { least: priorities.putting, kinds: onCores },
   { least: priorities.uploading, kinds: [uploads] },
+  { least: priorities.calling, kinds: [calls] },
 ];
 /** When nobody has said that there is something to do, it is looked for this often: what was put off has no other voice. */
 const idleMs = 1000;
@@ -186,6 +194,7 @@ export class Worker {
     this.connection = connection;
     this.number = number;
     await resumeDeliveries(this.tools.db);
+    await resumeCalls(this.tools.db);
     if (this.tools.isLooking) await queueUnseen(this.tools.db);
     await this.queueUnmeasured();
     this.wakeAll();
@@ -247,6 +256,7 @@ export class Worker {
     if (task.kind === 'measure') return this.askForAll(task.projectId);
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
     if (task.kind === uploads) return runDryRun(this.tools, task);
+    if (task.kind === calls) return makeCall(this.tools.db, task, this.tools.hookHosts);
     if (task.kind === 'analyse') return lookAt(this.tools, task.picture);
     if (task.kind === 'survival') return findSurvival(this.tools, task);
     const plan = readPlan(task.plan);

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm';
 import type { Queryable } from './database.ts';
-import type { finishes, letterStyles, originals, ownFonts, placeSets, projects } from './schema/index.ts';
+import type { finishes, letterStyles, originals, ownFonts, placeSets, projects, webhooks } from './schema/index.ts';
 
 type Deletable =
   | typeof finishes
@@ -8,7 +8,8 @@ type Deletable =
   | typeof originals
   | typeof ownFonts
   | typeof placeSets
-  | typeof projects;
+  | typeof projects
+  | typeof webhooks;
 
 /** Puts a row aside (`deleted` true) or takes it back. False where there is no such row. */
 export async function setDeleted(db: Queryable, table: Deletable, id: string, deleted: boolean): Promise<boolean> {

@@ -15,6 +15,7 @@ export const priorities = {
   analysing: 15,
   measuring: 10,
   uploading: 10,
+  calling: 10,
 } as const;
 
 /** After so many attempts that failed nothing more is tried. */
@@ -32,6 +33,7 @@ export const workKinds = [
   'survival',
   'deliver',
   'dry run',
+  'call',
 ] as const satisfies readonly WorkTask['kind'][];
 
 export interface NewWork {

@@ -26,19 +26,24 @@ export interface Answer {
 
 /** Talks to a running program as its interface does. */
 export class Client {
-  constructor(readonly address: string) {}
+  /** @param headers of every request, such as a token */
+  constructor(
+    readonly address: string,
+    private readonly headers: Record<string, string> = {},
+  ) {}
 
   async ask(method: string, path: string, body?: unknown): Promise<Answer> {
     const response = await fetch(`${this.address}/api/v1${path}`, {
       method,
-      ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+      headers: { ...this.headers, ...(body === undefined ? {} : { 'Content-Type': 'application/json' }) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
     const text = await response.text();
     return { status: response.status, body: text === '' ? null : JSON.parse(text) };
   }
 
   async bytes(path: string): Promise<Buffer> {
-    const response = await fetch(`${this.address}/api/v1${path}`);
+    const response = await fetch(`${this.address}/api/v1${path}`, { headers: this.headers });
     if (!response.ok) throw new Error(`${path} answered ${response.status}: ${await response.text()}`);
     return Buffer.from(await response.arrayBuffer());
   }
@@ -51,7 +56,11 @@ export class Client {
   async sendFile(path: string, data: Buffer, fileName: string): Promise<Answer> {
     const form = new FormData();
     form.append('file', new Blob([new Uint8Array(data)]), fileName);
-    const response = await fetch(`${this.address}/api/v1${path}`, { method: 'POST', body: form });
+    const response = await fetch(`${this.address}/api/v1${path}`, {
+      method: 'POST',
+      body: form,
+      headers: this.headers,
+    });
     return { status: response.status, body: await response.json() };
   }
 
@@ -59,7 +68,11 @@ export class Client {
   async file(path: string): Promise<Original> {
     const form = new FormData();
     form.append('file', await openAsBlob(path), basename(path));
-    const response = await fetch(`${this.address}/api/v1/originals`, { method: 'POST', body: form });
+    const response = await fetch(`${this.address}/api/v1/originals`, {
+      method: 'POST',
+      body: form,
+      headers: this.headers,
+    });
     return OriginalSchema.parse(await response.json());
   }
 

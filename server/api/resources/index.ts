@@ -15,6 +15,8 @@ import { projects } from './projects.ts';
 import { sheetFindings } from './sheetFindings.ts';
 import { sheets } from './sheets.ts';
 import { specBook } from './specBook.ts';
+import { tokens } from './tokens.ts';
+import { webhooks } from './webhooks.ts';
 
 /** All that the API is about, in the order in which it is described. */
 export const resources = (services: Services): Resource[] =>
@@ -34,4 +36,6 @@ export const resources = (services: Services): Resource[] =>
     letterStyles,
     fonts,
     learnedUploads,
+    webhooks,
+    tokens,
   ].map((resource) => resource(services));

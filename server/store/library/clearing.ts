@@ -1,7 +1,8 @@
 import { and, isNotNull, lt, sql } from 'drizzle-orm';
+import { clearCalls } from '../access/webhooks.ts';
 import type { Database } from '../database.ts';
 import { boundEncodings } from '../measured/encodings.ts';
-import { originals, projects } from '../schema/index.ts';
+import { originals, projects, webhooks } from '../schema/index.ts';
 
 /** Encodings of so many bytes are kept. */
 const encodingsBound = 4_000_000_000;
@@ -21,6 +22,8 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
     const before = sql`now() - make_interval(days => ${days})`;
     await tx.delete(projects).where(and(isNotNull(projects.deletedAt), lt(projects.deletedAt, before)));
     await tx.delete(originals).where(and(isNotNull(originals.deletedAt), lt(originals.deletedAt, before)));
+    await tx.delete(webhooks).where(and(isNotNull(webhooks.deletedAt), lt(webhooks.deletedAt, before)));
+    await clearCalls(tx);
     await boundEncodings(tx, encodingsBound);
     const gone = await tx.execute<{ sha256: string }>(sql`
       delete from blobs

@@ -71,9 +71,9 @@ export async function beginDelivery(db: Queryable, id: string): Promise<void> {
     .where(and(eq(deliveries.id, id), eq(deliveries.state, 'waiting')));
 }
 
-/** A delivery is done as soon as every file of it is settled. */
-export async function finishDelivery(db: Queryable, id: string): Promise<void> {
-  await db
+/** A delivery is done as soon as every file of it is settled. @returns whether this made it done */
+export async function finishDelivery(db: Queryable, id: string): Promise<boolean> {
+  const done = await db
     .update(deliveries)
     .set({ state: 'done' })
     .where(
@@ -82,7 +82,9 @@ export async function finishDelivery(db: Queryable, id: string): Promise<void> {
         sql`jsonb_array_length(${deliveries.items}) =
           (select count(*) from ${deliveryFiles} where ${deliveryFiles.deliveryId} = ${deliveries.id})`,
       ),
-    );
+    )
+    .returning({ id: deliveries.id });
+  return done.length > 0;
 }
 
 /** Ends a delivery that is not over. False where it is, or is not there. */
@@ -130,14 +132,13 @@ export interface SettledFile {
  * Keeps what came of files. Asked twice for the same position, the first result stands; of a delivery that is over nothing is
  * kept. Run it in a transaction.
  */
-export async function settle(db: Queryable, deliveryId: string, files: readonly SettledFile[]): Promise<void> {
+export async function keepSettled(db: Queryable, deliveryId: string, files: readonly SettledFile[]): Promise<void> {
   const [open] = await db.select({ id: deliveries.id }).from(deliveries).where(isOpen(deliveryId)).for('update');
   if (!open || files.length === 0) return;
   await db
     .insert(deliveryFiles)
     .values(files.map(({ position, result }) => ({ deliveryId, position, ...result })))
     .onConflictDoNothing();
-  await finishDelivery(db, deliveryId);
 }
 
 /** Deliveries that are not over. */

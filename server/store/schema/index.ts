@@ -1,3 +1,4 @@
+export * from './access.ts';
 export * from './book.ts';
 export * from './columns.ts';
 export * from './deliveries.ts';
@@ -5,4 +6,5 @@ export * from './dryRuns.ts';
 export * from './library.ts';
 export * from './measured.ts';
 export * from './projects.ts';
+export * from './webhooks.ts';
 export * from './work.ts';

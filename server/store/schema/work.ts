@@ -24,7 +24,9 @@ export type WorkTask =
   /** Puts the files of a plan into a delivery, at the positions that they have there. */
   | { kind: 'deliver'; deliveryId: string; planHash: string; positions: number[] }
   /** Uploads what a dry run has for one network, in its order; without a network, finds out what there is to upload. */
-  | { kind: 'dry run'; dryRunId: string; network: string | null };
+  | { kind: 'dry run'; dryRunId: string; network: string | null }
+  /** Tells a webhook something. */
+  | { kind: 'call'; callId: string };
 
 /** Work that takes longer than a request should: one row for each, gone when it is done. See store/work.ts. */
 export const work = pgTable(

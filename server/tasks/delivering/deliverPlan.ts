@@ -5,13 +5,14 @@ import type { Database } from '../../store/database.ts';
 import { blobBytes } from '../../store/library/blobs.ts';
 import { keptEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
-import { beginDelivery, type SettledFile, settle, unsettledItems } from '../../store/projects/deliveries.ts';
+import { beginDelivery, type SettledFile, unsettledItems } from '../../store/projects/deliveries.ts';
 import type { DeliveryItem, WorkTask } from '../../store/schema/index.ts';
 import { dropFailed, failedOfDeliveries, failures } from '../../store/work.ts';
 import { planKey } from '../plans/measuredFrames.ts';
 import type { Keep } from '../plans/measurePlan.ts';
 import { otherVersion } from '../plans/otherVersion.ts';
 import { fileDimensions, type MadeFile, manifestLine } from './manifestLine.ts';
+import { settle } from './settle.ts';
 
 type Entry = [position: number, item: DeliveryItem];
 

@@ -2,10 +2,11 @@ import { planHash, type RenderPlan, readPlan } from '@inkwell/core/planning';
 import type { Database, Queryable } from '../../store/database.ts';
 import { plansWithEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
-import { finishDelivery, openDeliveries, type StoredDelivery } from '../../store/projects/deliveries.ts';
+import { openDeliveries, type StoredDelivery } from '../../store/projects/deliveries.ts';
 import type { DeliveryItem } from '../../store/schema/index.ts';
 import { addWork, type NewWork, priorities } from '../../store/work.ts';
 import { planKey } from '../plans/measuredFrames.ts';
+import { endIfSettled } from './settle.ts';
 
 type Entry = [position: number, item: DeliveryItem];
 
@@ -78,7 +79,7 @@ export async function resumeDeliveries(db: Database): Promise<void> {
   for (const delivery of await openDeliveries(db)) {
     await db.transaction(async (tx) => {
       await queueDelivery(tx, delivery);
-      await finishDelivery(tx, delivery.id);
+      await endIfSettled(tx, delivery.id);
     });
   }
 }

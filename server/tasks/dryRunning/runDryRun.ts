@@ -18,6 +18,7 @@ import {
 import type { DryRunItem, WorkTask } from '../../store/schema/index.ts';
 import { addWork, dropFailed, failedDryRuns, type NewWork, priorities } from '../../store/work.ts';
 import { findingsIn } from '../book/measuredSheets.ts';
+import type { Later } from '../later.ts';
 import type { Keep } from '../plans/measurePlan.ts';
 import type { Planner } from '../plans/planner.ts';
 import { dryRunItems } from './dryRunItems.ts';
@@ -32,12 +33,6 @@ export interface Uploading {
   /** The accounts at the simulated networks, as they are now. */
   accounts: () => Promise<NetworkAccount[]>;
 }
-
-/** Work that goes on later: nothing that was done is done again. */
-export interface Later {
-  laterMs: number;
-}
-
 /** A network that cannot be reached, or is broken, is asked again after so long, for so long. */
 const [againMs, giveUpMs] = [2000, 180_000];
 /** A delivery that is being made is looked at this often. */

@@ -1,0 +1,40 @@
+import { MadeTokenSchema, NewTokenSchema, TokenSchema } from '@inkwell/core/model';
+import { z } from 'zod';
+import type { Services } from '../../services.ts';
+import { listTokens, withdrawToken } from '../../store/access/tokens.ts';
+import { makeToken } from '../../tasks/access/tokens.ts';
+import { orNotFound } from '../../userError.ts';
+import { Resource } from '../resource.ts';
+
+/** A token cannot make another, or withdraw one: that is done by people. */
+const pagesOnly = { pagesOnly: true } as const;
+
+/** What programs ask the API with. */
+export function tokens(services: Services): Resource {
+  const { db } = services;
+  const routes = new Resource('/tokens', 'Tokens');
+
+  routes.get(
+    '',
+    { does: 'Lists the tokens that were not withdrawn.', ...pagesOnly, answers: z.array(TokenSchema) },
+    () => listTokens(db),
+  );
+
+  routes.post(
+    '',
+    {
+      does: 'Makes a token. What it says is told once.',
+      ...pagesOnly,
+      takes: NewTokenSchema,
+      answers: MadeTokenSchema,
+      status: 201,
+    },
+    ({ body }) => makeToken(services, body),
+  );
+
+  routes.delete('/:id', { does: 'Withdraws a token for good.', ...pagesOnly }, async ({ id }) => {
+    orNotFound(await withdrawToken(db, id), 'This token');
+  });
+
+  return routes;
+}

@@ -8,6 +8,7 @@ import { createBrowserRouter } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { ApiError } from './api/client.ts';
 import { Shell } from './parts/shell/Shell.tsx';
+import { ApiScreen } from './screens/apiDocs/ApiScreen.tsx';
 import { BenchScreen } from './screens/bench/BenchScreen.tsx';
 import { ChooseScreen } from './screens/choose/ChooseScreen.tsx';
 import { DeliveryScreen } from './screens/delivery/DeliveryScreen.tsx';
@@ -18,6 +19,7 @@ import { LostScreen } from './screens/LostScreen.tsx';
 import { LookOverScreen } from './screens/lookOver/LookOverScreen.tsx';
 import { OriginalsScreen } from './screens/originals/OriginalsScreen.tsx';
 import { ProjectLayout } from './screens/ProjectLayout.tsx';
+import { ProgramsScreen } from './screens/programs/ProgramsScreen.tsx';
 import { ProjectsScreen } from './screens/projects/ProjectsScreen.tsx';
 import { SeriesScreen } from './screens/series/SeriesScreen.tsx';
 import { TableScreen } from './screens/series/TableScreen.tsx';
@@ -49,6 +51,8 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <ProjectsScreen /> },
       { path: '/originals', element: <OriginalsScreen /> },
+      { path: '/programs', element: <ProgramsScreen /> },
+      { path: '/api/docs', element: <ApiScreen /> },
       { path: '/spec-book', element: <SpecBookScreen /> },
       { path: '/spec-book/new', element: <SheetEditor /> },
       { path: '/spec-book/new/review', element: <ReviewScreen /> },

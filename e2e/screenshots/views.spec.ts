@@ -158,7 +158,7 @@ test('the main views of the demo', async ({ page }) => {
   for (const [name, path, ready] of [
     ['projects', '/', 'Festival week'],
     ['spec-book', '/spec-book', 'Sunpane'],
-    ['sheet-editor', '/spec-book/own-marram-board/edit?place=0', 'Change Marram Board'],
+    ['programs', '/programs', 'Other programs'],
   ] as const) {
     await page.goto(path, { waitUntil: 'networkidle' });
     await expect(page.getByRole('heading', { name: ready })).toBeVisible();

@@ -17,10 +17,12 @@ test('every screen and open panel holds WCAG 2.2 AA', async ({ page }) => {
     ['/spec-book/own-marram-board/versions', 'Versions of Marram Board'],
     ['/spec-book/own-marram-board/edit?place=0', 'Change Marram Board'],
     ['/spec-book/new?from=sunpane', 'A sheet of your own'],
+    ['/programs', 'Other programs'],
+    ['/api/docs', 'Deliveries'],
   ] as const) {
     await page.goto(path);
     await expect(page.getByRole('heading', { name: ready })).toBeVisible();
-    await expect(page.getByRole('button').first()).toBeVisible();
+    await expect(page.getByRole('button').or(page.getByRole('textbox')).first()).toBeVisible();
     expect.soft(await faults(page), path).toEqual([]);
   }
 

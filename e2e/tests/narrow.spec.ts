@@ -78,6 +78,8 @@ test('from 360 px on nothing is wider than the window, and a finger finds everyt
     '/originals',
     '/spec-book',
     '/spec-book/import',
+    '/programs',
+    '/api/docs',
     `${board}/versions`,
     `${board}/edit?place=0`,
   ]) {

@@ -81,5 +81,8 @@ function wordsOf(error: unknown): string {
   const code = cause instanceof Error && 'code' in cause ? String(cause.code) : null;
   if (code === 'ECONNREFUSED') return 'Nobody listens at this address.';
   if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return 'There is no host of this name.';
+  // The fetch standard keeps ports of other services from being called.
+  if (cause instanceof Error && cause.message === 'bad port')
+    return 'Nothing is ever called at this port. Use another.';
   return `The connection failed${code ? ` (${code})` : ''}.`;
 }

@@ -17,6 +17,7 @@ export function Shell() {
           </NavLink>
           <NavLink to="/originals">Originals</NavLink>
           <NavLink to="/spec-book">Spec book</NavLink>
+          <NavLink to="/programs">Programs</NavLink>
         </nav>
       </header>
       <main className="shell-main">

@@ -1,0 +1,18 @@
+import './ProgramsScreen.css';
+import { Link } from 'react-router';
+import { Tokens } from './Tokens.tsx';
+import { Webhooks } from './Webhooks.tsx';
+
+/** What other programs do with this one: what they ask it with, and what they hear of it. */
+export function ProgramsScreen() {
+  return (
+    <div className="page programs">
+      <h1>Other programs</h1>
+      <p className="quiet">
+        A script can do all that these pages do. <Link to="/api/docs">What it can ask for, route by route</Link>.
+      </p>
+      <Tokens />
+      <Webhooks />
+    </div>
+  );
+}

@@ -1,0 +1,133 @@
+import type { Token, TokenScope } from '@inkwell/core/model';
+import { Button, Input, Popconfirm, Select } from 'antd';
+import { type FormEvent, useState } from 'react';
+import { useTokens } from '../../api/access.ts';
+import { sentenceOf } from '../../api/client.ts';
+import { FailureLine, Skeleton } from '../../parts/States.tsx';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { ToldOnce } from './ToldOnce.tsx';
+import { ago, dayOf } from './when.ts';
+
+const scopes = [
+  { value: 'change', label: 'Look and change' },
+  { value: 'look', label: 'Only look' },
+] satisfies { value: TokenScope; label: string }[];
+const scopeWords = Object.fromEntries(scopes.map(({ value, label }) => [value, label]));
+const durations = [
+  { value: 30, label: 'for 30 days' },
+  { value: 365, label: 'for a year' },
+  { value: 0, label: 'until it is withdrawn' },
+];
+
+/** What programs ask the API with: made here, and withdrawn. */
+export function Tokens() {
+  const { query, make, withdraw } = useTokens();
+  const note = useUndoNote();
+  const [name, setName] = useState('');
+  const [may, setMay] = useState<TokenScope>('change');
+  const [days, setDays] = useState(365);
+  const [secret, setSecret] = useState<string | null>(null);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      const made = await make.mutateAsync({ name, may, days: days || null });
+      setSecret(made.secret);
+      setName('');
+    } catch {
+      // The line below the form says why.
+    }
+  };
+  return (
+    <section className="sheet programs-part" aria-labelledby="tokens-title">
+      <h2 id="tokens-title">Tokens</h2>
+      <p className="quiet small">
+        A program shows its token in the header <code>Authorization: Bearer …</code>. When a token is withdrawn, its
+        program is refused from then on.
+      </p>
+      {secret && <ToldOnce what="This is the new token." secret={secret} onDone={() => setSecret(null)} />}
+      <form className="row wrap" onSubmit={submit}>
+        <Input
+          aria-label="What the token is for"
+          placeholder="What it is for, such as Night script"
+          value={name}
+          maxLength={60}
+          style={{ width: 280 }}
+          onChange={({ target }) => setName(target.value)}
+        />
+        <Select aria-label="What it may do" value={may} options={scopes} onChange={setMay} style={{ width: 160 }} />
+        <Select
+          aria-label="How long it holds"
+          value={days}
+          options={durations}
+          onChange={setDays}
+          style={{ width: 180 }}
+        />
+        <Button htmlType="submit" type="primary" disabled={name.trim() === ''} loading={make.isPending}>
+          Make a token
+        </Button>
+      </form>
+      {make.error && (
+        <p role="alert" className="small programs-problem">
+          {sentenceOf(make.error)}
+        </p>
+      )}
+      {query.error && !query.data && <FailureLine error={query.error} again={() => void query.refetch()} />}
+      {!query.data && !query.error && <Skeleton height={90} />}
+      {query.data?.length === 0 && <p className="quiet">No program has a token yet.</p>}
+      {query.data && query.data.length > 0 && (
+        <table className="programs-table">
+          <thead>
+            <tr>
+              <th>For</th>
+              <th>Begins with</th>
+              <th>May</th>
+              <th>Holds until</th>
+              <th>Last used</th>
+              <th>
+                <span className="visually-hidden">What can be done</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {query.data.map((token) => (
+              <TokenRow
+                key={token.id}
+                token={token}
+                onWithdraw={() => withdraw.mutateAsync(token.id).catch(note.failed)}
+              />
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+function TokenRow({ token, onWithdraw }: { token: Token; onWithdraw: () => Promise<unknown> }) {
+  const { name, beginning, may, endsAt, lastUsedAt } = token;
+  const hasEnded = endsAt !== null && Date.parse(endsAt) <= Date.now();
+  return (
+    <tr className={hasEnded ? 'has-ended' : ''}>
+      <th scope="row">{name}</th>
+      <td>
+        <code>{beginning}…</code>
+      </td>
+      <td>{scopeWords[may]}</td>
+      <td>{endsAt === null ? 'It is withdrawn' : hasEnded ? `It ended on ${dayOf(endsAt)}` : dayOf(endsAt)}</td>
+      <td>{lastUsedAt === null ? 'Never' : ago(lastUsedAt)}</td>
+      <td>
+        <Popconfirm
+          title={`Withdraw the token for ${name}?`}
+          description="Its program is refused from then on. This cannot be undone; make another instead."
+          okText="Withdraw"
+          cancelText="Keep it"
+          onConfirm={onWithdraw}
+        >
+          <Button size="small" aria-label={`Withdraw the token for ${name}`}>
+            Withdraw …
+          </Button>
+        </Popconfirm>
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,125 @@
+import type { Webhook, WebhookCall } from '@inkwell/core/model';
+import { Button, Input } from 'antd';
+import { type FormEvent, useState } from 'react';
+import { useWebhooks } from '../../api/access.ts';
+import { sentenceOf } from '../../api/client.ts';
+import { FailureLine, Skeleton } from '../../parts/States.tsx';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { ToldOnce } from './ToldOnce.tsx';
+import { ago } from './when.ts';
+
+/** Addresses that are told when a delivery is done. */
+export function Webhooks() {
+  const { query, make, attempt, remove, restore } = useWebhooks();
+  const note = useUndoNote();
+  const [url, setUrl] = useState('');
+  const [secret, setSecret] = useState<string | null>(null);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    try {
+      const made = await make.mutateAsync({ url: url.trim() });
+      setSecret(made.secret);
+      setUrl('');
+    } catch {
+      // The line below the form says why.
+    }
+  };
+  const removeOne = ({ id, url: address }: Webhook) =>
+    note.after(remove.mutateAsync(id), `${address} hears nothing any more.`, () => restore.mutateAsync(id));
+  return (
+    <section className="sheet programs-part" aria-labelledby="webhooks-title">
+      <h2 id="webhooks-title">Webhooks</h2>
+      <p className="quiet small">
+        When a delivery is done, each of these addresses is told so by a POST request. It is signed, so that the program
+        there can tell that it comes from here. What does not arrive is tried again for a day.
+      </p>
+      {secret && (
+        <ToldOnce what="The calls are signed by this secret." secret={secret} onDone={() => setSecret(null)} />
+      )}
+      <form className="row wrap" onSubmit={submit}>
+        <Input
+          aria-label="Address of the webhook"
+          placeholder="http://127.0.0.1:9000/delivered"
+          value={url}
+          maxLength={500}
+          style={{ width: 450 }}
+          onChange={({ target }) => setUrl(target.value)}
+        />
+        <Button htmlType="submit" type="primary" disabled={url.trim() === ''} loading={make.isPending}>
+          Make a webhook
+        </Button>
+      </form>
+      {make.error && (
+        <p role="alert" className="small programs-problem">
+          {sentenceOf(make.error)}
+        </p>
+      )}
+      {query.error && !query.data && <FailureLine error={query.error} again={() => void query.refetch()} />}
+      {!query.data && !query.error && <Skeleton height={90} />}
+      {query.data?.length === 0 && <p className="quiet">Nobody is told yet.</p>}
+      {query.data?.map((webhook) => (
+        <article key={webhook.id} className="webhook" aria-label={webhook.url}>
+          <div className="row spread wrap">
+            <h3 className="webhook-address">{webhook.url}</h3>
+            <span className="row">
+              <Button
+                size="small"
+                aria-label={`Try ${webhook.url}`}
+                onClick={() => attempt.mutateAsync(webhook.id).catch(note.failed)}
+              >
+                Try it
+              </Button>
+              <Button size="small" aria-label={`Remove ${webhook.url}`} onClick={() => removeOne(webhook)}>
+                Remove
+              </Button>
+            </span>
+          </div>
+          <Calls calls={webhook.calls} />
+        </article>
+      ))}
+    </section>
+  );
+}
+
+const typeWords: Record<WebhookCall['type'], string> = {
+  'delivery.done': 'A delivery is done',
+  'webhook.tried': 'Tried by hand',
+};
+const stateWords: Record<WebhookCall['state'], string> = {
+  waiting: 'On its way',
+  arrived: 'Arrived',
+  'given up': 'Given up',
+};
+const shown = 5;
+
+function Calls({ calls }: { calls: readonly WebhookCall[] }) {
+  if (calls.length === 0) return <p className="quiet small">It was told nothing yet.</p>;
+  return (
+    <table className="programs-table">
+      <thead>
+        <tr>
+          <th>Told</th>
+          <th>When</th>
+          <th>State</th>
+          <th>What came of it</th>
+        </tr>
+      </thead>
+      <tbody>
+        {calls.slice(0, shown).map((call) => (
+          <tr key={call.id}>
+            <td>{typeWords[call.type]}</td>
+            <td>{ago(call.createdAt)}</td>
+            <td className={`call-${call.state.replace(' ', '-')}`}>{stateWords[call.state]}</td>
+            <td>{resultOf(call)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function resultOf({ said, tries, nextTryAt, state }: WebhookCall): string {
+  const tried = tries > 1 ? ` Tried ${tries} times.` : '';
+  const next = state === 'waiting' && said !== null && nextTryAt !== null ? ` Next try ${ago(nextTryAt)}.` : '';
+  return said === null ? '' : `${said}${tried}${next}`;
+}

@@ -1,16 +1,30 @@
+import { parseArgs } from 'node:util';
 import { giveWay } from './giveWay.ts';
-import { readSettings } from './settings.ts';
+import { readSettings, readWorkerSettings } from './settings.ts';
 import { startNetworks, startServer, startWorker } from './start.ts';
 
 /** How far what draws pictures for a person stands back behind what answers requests, and a worker behind both. */
 const niceness = { drawing: 10, worker: 15, standins: 15 };
 
-const role = process.argv[2];
+const [role, ...words] = process.argv.slice(2);
+
+/** What a worker is told by options goes before what the environment says. @throws Error where there is no such option */
+function workerEnvironment(): NodeJS.ProcessEnv {
+  const text = { type: 'string' } as const;
+  const { values } = parseArgs({ args: words, options: { jobs: text, megapixels: text, drain: text, metrics: text } });
+  const told = {
+    INKWELL_JOBS: values.jobs,
+    INKWELL_PIXELS: values.megapixels,
+    INKWELL_DRAIN: values.drain,
+    INKWELL_METRICS: values.metrics,
+  };
+  return { ...process.env, ...Object.fromEntries(Object.entries(told).filter(([, value]) => value !== undefined)) };
+}
 
 async function run(): Promise<{ stop(): Promise<void> }> {
   if (role === 'worker') {
     await giveWay(niceness.worker, true);
-    const running = await startWorker(readSettings(process.env));
+    const running = await startWorker(readSettings(process.env), readWorkerSettings(workerEnvironment()));
     console.log('A worker of Inkwell Frame is at work.');
     return running;
   }

@@ -1,3 +1,4 @@
+import { availableParallelism, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
@@ -31,8 +32,38 @@ export const hookHosts = ({ INKWELL_HOOK_HOSTS }: Pick<Settings, 'INKWELL_HOOK_H
   INKWELL_HOOK_HOSTS.split(',').flatMap((host) => host.trim().toLowerCase() || []);
 
 /** Settings from the environment. @throws an Error in plain words where one is wrong */
-export function readSettings(environment: NodeJS.ProcessEnv): Settings {
-  const settings = SettingsSchema.safeParse(environment);
+export const readSettings = (environment: NodeJS.ProcessEnv): Settings => read(SettingsSchema, environment);
+
+function read<Schema extends z.ZodType>(schema: Schema, environment: NodeJS.ProcessEnv): z.output<Schema> {
+  const settings = schema.safeParse(environment);
   if (!settings.success) throw new Error(z.prettifyError(settings.error));
   return settings.data;
 }
+
+/** Memory that this process may use, in bytes: the machine's, or what its control group has of it. */
+const memoryHere = () => Math.min(totalmem(), process.constrainedMemory() || Number.POSITIVE_INFINITY);
+/** A pixel in work takes about so many bytes: measured, see docs/scaling.md. Half of the memory is left to others. */
+const bytesPerPixel = 24;
+const megapixelsIn = (bytes: number) => Math.max(1, Math.floor(bytes / 2 / bytesPerPixel / 1e6));
+
+/** A whole number within bounds, both included. @param what it is, where it is none */
+function within(least: number, most: number, what: string) {
+  const error = `${what} has to be a whole number from ${least} to ${most.toLocaleString('en')}.`;
+  return z.coerce.number({ error }).int(error).min(least, error).max(most, error);
+}
+
+const WorkerSettingsSchema = z.object({
+  /** Pictures that a worker works on at a time. */
+  INKWELL_JOBS: within(1, 64, '--jobs (INKWELL_JOBS)').default(availableParallelism()),
+  /** Million pixels that a worker has in work at most; by default as many as suit the memory of the machine. */
+  INKWELL_PIXELS: within(1, 100_000, '--megapixels (INKWELL_PIXELS)').default(megapixelsIn(memoryHere())),
+  /** Seconds in which a worker that is told to stop ends what it is doing; what is not done is left to others. */
+  INKWELL_DRAIN: within(0, 3600, '--drain (INKWELL_DRAIN), in seconds,').default(5),
+  /** The port at which a worker tells how it is, at /health and /metrics. */
+  INKWELL_METRICS: within(1024, 65_535, 'The port of --metrics (INKWELL_METRICS)').optional(),
+});
+export type WorkerSettings = z.infer<typeof WorkerSettingsSchema>;
+
+/** What only a worker is told. @throws an Error in plain words where something of it is wrong */
+export const readWorkerSettings = (environment: NodeJS.ProcessEnv): WorkerSettings =>
+  read(WorkerSettingsSchema, environment);

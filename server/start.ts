@@ -11,11 +11,12 @@ import { WorkingCopies } from './imaging/copies/workingCopy.ts';
 import { Trials } from './imaging/encoding/trials.ts';
 import { Pages } from './imaging/intake/pages.ts';
 import { Decoders } from './imaging/intake/processes/decoders.ts';
+import { tellOfWorker } from './jobs/tellOfWorker.ts';
 import { Worker } from './jobs/worker.ts';
 import { openLog } from './log.ts';
 import { networksFile, readAccounts } from './networkAccounts.ts';
 import type { Services } from './services.ts';
-import { hookHosts, type Settings } from './settings.ts';
+import { hookHosts, readWorkerSettings, type Settings, type WorkerSettings } from './settings.ts';
 import { networkSheets } from './standins/networkSheet.ts';
 import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts';
 import { openDatabase } from './store/database.ts';
@@ -118,23 +119,32 @@ export interface RunningWorker {
   stop(): Promise<void>;
 }
 
-/** Starts to do what there is to do. */
-export async function startWorker(settings: Settings): Promise<RunningWorker> {
+/** Starts to do what there is to do. @param bounds by default what suits the machine */
+export async function startWorker(
+  settings: Settings,
+  bounds: WorkerSettings = readWorkerSettings({}),
+): Promise<RunningWorker> {
   const { log, db, close, decoders, copies, planner, recent } = await openGround(settings);
-  const worker = new Worker(settings.DATABASE_URL, {
-    db,
-    copies,
-    recent,
-    planner,
-    isLooking: settings.INKWELL_LOOK === 'on',
-    hookHosts: hookHosts(settings),
-    accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
-    log,
-  });
+  const worker = new Worker(
+    settings.DATABASE_URL,
+    {
+      db,
+      copies,
+      recent,
+      planner,
+      isLooking: settings.INKWELL_LOOK === 'on',
+      hookHosts: hookHosts(settings),
+      accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
+      log,
+    },
+    { jobs: bounds.INKWELL_JOBS, mostPixels: bounds.INKWELL_PIXELS * 1e6 },
+  );
+  const telling = bounds.INKWELL_METRICS === undefined ? null : await tellOfWorker(worker, bounds.INKWELL_METRICS);
   return {
     worker,
     async stop() {
-      await worker.stop();
+      await worker.stop(bounds.INKWELL_DRAIN * 1000);
+      await telling?.stop();
       decoders.end();
       await close();
     },

@@ -11,6 +11,7 @@ import { answerErrors } from './errors.ts';
 import { ownHostOnly } from './guard.ts';
 import { openApi } from './openApi.ts';
 import { resources } from './resources/index.ts';
+import { watching } from './watching.ts';
 
 /** The whole application: the API under `/api`, the built interface under everything else. */
 export function makeApp(services: Services, settings: Pick<Settings, 'INKWELL_WEB' | 'INKWELL_TOKENS'>): Express {
@@ -40,7 +41,8 @@ export function makeApp(services: Services, settings: Pick<Settings, 'INKWELL_WE
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api/v1', findAsking(services, settings.INKWELL_TOKENS));
+  app.use(['/api/v1', '/metrics'], findAsking(services, settings.INKWELL_TOKENS));
+  app.use(watching(services));
   const served = resources(services);
   const described = openApi(served.flatMap(({ routes }) => routes));
   app.get('/api/v1/openapi.json', (_request, response) => {

@@ -1,4 +1,5 @@
 import { planHash, readPlan } from '@inkwell/core/planning';
+import pLimit from 'p-limit';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
@@ -6,7 +7,7 @@ import { clearUnused } from '../store/library/clearing.ts';
 import { storedDelivery } from '../store/projects/deliveries.ts';
 import { findFrame } from '../store/projects/frames.ts';
 import { projectIds } from '../store/projects/projects.ts';
-import type { WorkTask } from '../store/schema/index.ts';
+import type { WorkLane } from '../store/schema/index.ts';
 import {
   addMeasuring,
   type ClaimedWork,
@@ -19,7 +20,6 @@ import {
   putBack,
   signOn,
   workChannel,
-  workKinds,
 } from '../store/work.ts';
 import { makeCall } from '../tasks/calling/makeCall.ts';
 import { resumeCalls } from '../tasks/calling/queueCalls.ts';
@@ -46,25 +46,29 @@ export interface Tools extends Measures, Pick<Uploading, 'accounts'> {
 
 /** To look at a picture takes several hundred megabytes: one at a time. */
 const oneAtATime = 'analyse';
-/** Uploading mostly waits for networks: it has a lane of its own, in which nothing else waits behind it. */
-const uploads = 'dry run';
-/** So does calling webhooks, which may take long to answer. */
-const calls = 'call';
-const onCores = workKinds.filter((kind) => kind !== uploads && kind !== calls);
 
 interface Lane {
+  lane: WorkLane;
   least: number;
-  kinds: readonly WorkTask['kind'][];
 }
 
-/** Two cores: two pictures at a time. One more takes what somebody waits for, and what is short, so that it never waits for long. */
-const lanes: readonly Lane[] = [
-  { least: priorities.measuring, kinds: onCores },
-  { least: priorities.measuring, kinds: onCores },
-  { least: priorities.putting, kinds: onCores },
-  { least: priorities.uploading, kinds: [uploads] },
-  { least: priorities.calling, kinds: [calls] },
+/**
+ * So many pictures at a time. One more takes what somebody waits for, and what is short, so that it never waits for long. Uploading
+ * and calling mostly wait for others: nothing waits behind them.
+ */
+const lanesFor = (jobs: number): Lane[] => [
+  ...Array.from({ length: jobs }, (): Lane => ({ lane: 'cores', least: priorities.measuring })),
+  { lane: 'cores', least: priorities.putting },
+  { lane: 'uploads', least: priorities.uploading },
+  { lane: 'calls', least: priorities.calling },
 ];
+
+export interface WorkerBounds {
+  /** Pictures at a time. */
+  jobs: number;
+  /** So many pixels are in work at most, but for a single thing that takes more. */
+  mostPixels: number;
+}
 /** When nobody has said that there is something to do, it is looked for this often: what was put off has no other voice. */
 const idleMs = 1000;
 const pauseMs = 500;
@@ -88,16 +92,17 @@ export class Worker {
   private woken = new Promise<void>((resolve) => (this.wake = resolve));
   private readonly running: Promise<void>[];
   /** The work that is being done, by its id. */
-  private readonly doing = new Set<number>();
-  /** Whether a picture is being looked at, or a lane is about to claim one. */
-  private isBusyLooking = false;
+  private readonly doing = new Map<number, ClaimedWork>();
+  /** One lane claims at a time: two would each take the room that is left. */
+  private readonly claiming = pLimit(1);
   private readonly timers: NodeJS.Timeout[];
 
   constructor(
     private readonly databaseUrl: string,
     private readonly tools: Tools,
+    private readonly bounds: WorkerBounds,
   ) {
-    this.running = lanes.map((lane) => this.lane(lane));
+    this.running = lanesFor(bounds.jobs).map((lane) => this.lane(lane));
     this.timers = [
       this.every(strandedMs, async () => {
         if ((await freeStranded(tools.db)) > 0) this.wakeAll();
@@ -131,7 +136,7 @@ export class Worker {
   private async leaveToOthers(): Promise<void> {
     const { number } = this;
     if (number === null) return;
-    for (const id of this.doing) {
+    for (const id of this.doing.keys()) {
       await putBack(this.tools.db, id, number).catch((error: unknown) =>
         this.tools.log.error({ error: String(error), id }, 'work was not put back; it is taken up all the same'),
       );
@@ -154,19 +159,31 @@ export class Worker {
     }
   }
 
-  /** Claims what there is to do. The lane that may claim a look at a picture is settled before anything is waited for. */
-  private async claim(number: number, { least, kinds }: Lane): Promise<ClaimedWork | null> {
-    const mayLook =
-      this.tools.isLooking && !this.isBusyLooking && least <= priorities.analysing && kinds.includes(oneAtATime);
-    if (mayLook) this.isBusyLooking = true;
-    let claimed: ClaimedWork | null = null;
-    try {
-      const taken = mayLook ? kinds : kinds.filter((kind) => kind !== oneAtATime);
-      claimed = await claimWork(this.tools.db, number, least, taken);
+  /** Claims what there is to do. What is claimed counts as being done at once. */
+  private claim(number: number, { lane, least }: Lane): Promise<ClaimedWork | null> {
+    return this.claiming(async () => {
+      const all = [...this.doing.values()];
+      const mayLook = this.tools.isLooking && !all.some(({ task }) => task.kind === oneAtATime);
+      const inWork = this.pixelsInWork;
+      const room = inWork === 0 ? null : Math.max(0, this.bounds.mostPixels - inWork);
+      const claimed = await claimWork(this.tools.db, number, { lane, least, mayLook, room });
+      if (claimed) this.doing.set(claimed.id, claimed);
       return claimed;
-    } finally {
-      if (mayLook && claimed?.task.kind !== oneAtATime) this.isBusyLooking = false;
-    }
+    });
+  }
+
+  get mostPixels(): number {
+    return this.bounds.mostPixels;
+  }
+
+  /** About how many pixels lie in memory for what is being done. */
+  get pixelsInWork(): number {
+    return [...this.doing.values()].reduce((sum, { pixels }) => sum + pixels, 0);
+  }
+
+  /** Whether it is connected, so that it finds what there is to do. */
+  get isAtWork(): boolean {
+    return this.number !== null;
   }
 
   /** The lanes share one connection, whichever of them finds it missing first. */
@@ -208,7 +225,6 @@ export class Worker {
 
   private async do(claimed: ClaimedWork, number: number): Promise<void> {
     const { db, log } = this.tools;
-    this.doing.add(claimed.id);
     try {
       const keep = await this.perform(claimed);
       if (keep === 'unwanted') {
@@ -234,7 +250,6 @@ export class Worker {
       await this.saying(number, () => failWork(db, claimed, number, wordsOf(error), isRefused));
     } finally {
       this.doing.delete(claimed.id);
-      if (claimed.task.kind === oneAtATime) this.isBusyLooking = false;
       this.wakeAll();
     }
   }
@@ -255,8 +270,8 @@ export class Worker {
   private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | Later | null | 'unwanted'> {
     if (task.kind === 'measure') return this.askForAll(task.projectId);
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
-    if (task.kind === uploads) return runDryRun(this.tools, task);
-    if (task.kind === calls) return makeCall(this.tools.db, task, this.tools.hookHosts);
+    if (task.kind === 'dry run') return runDryRun(this.tools, task);
+    if (task.kind === 'call') return makeCall(this.tools.db, task, this.tools.hookHosts);
     if (task.kind === 'analyse') return lookAt(this.tools, task.picture);
     if (task.kind === 'survival') return findSurvival(this.tools, task);
     const plan = readPlan(task.plan);

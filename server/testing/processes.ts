@@ -5,8 +5,12 @@ import { Client } from './client.ts';
 
 const root = join(import.meta.dirname, '..', '..');
 
-function begin(role: 'serve' | 'worker' | 'standins', env: NodeJS.ProcessEnv): ChildProcess {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', role], {
+function begin(
+  role: 'serve' | 'worker' | 'standins',
+  env: NodeJS.ProcessEnv,
+  options: readonly string[] = [],
+): ChildProcess {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', role, ...options], {
     cwd: root,
     env,
     stdio: ['ignore', 'pipe', 'inherit'],
@@ -42,8 +46,9 @@ async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
 export class WorkerProcess {
   private constructor(private readonly child: ChildProcess) {}
 
-  static async start(env: NodeJS.ProcessEnv): Promise<WorkerProcess> {
-    const child = begin('worker', env);
+  /** @param options as on the command line */
+  static async start(env: NodeJS.ProcessEnv, options: readonly string[] = []): Promise<WorkerProcess> {
+    const child = begin('worker', env, options);
     await said(child, /at work/);
     return new WorkerProcess(child);
   }

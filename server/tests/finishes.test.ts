@@ -61,6 +61,7 @@ test('what a browser finishes of a part differs from the server’s file by a le
     frame,
     original,
     project: {
+      id: '00000000-0000-4000-8000-000000000001',
       finishId: 'crisp',
       keeping: keepNothing,
       composing: 'seen',

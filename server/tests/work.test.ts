@@ -1,7 +1,15 @@
-import { afterAll, expect, inject, test } from 'vitest';
+import { afterAll, beforeEach, describe, expect, inject, test } from 'vitest';
 import { openDatabase } from '../store/database.ts';
-import { work } from '../store/schema/index.ts';
-import { addWork, claimWork, dropUnwanted, finishWork, type NewWork, priorities } from '../store/work.ts';
+import { turns, work } from '../store/schema/index.ts';
+import {
+  addWork,
+  type ClaimAsked,
+  claimWork,
+  dropUnwanted,
+  finishWork,
+  type NewWork,
+  priorities,
+} from '../store/work.ts';
 import { ownDatabase } from '../testing/databases.ts';
 
 const { db, close } = await openDatabase(await ownDatabase(inject('databaseUrl'), inject('databasePrefix')));
@@ -15,7 +23,7 @@ const asked = (key: string, wantedBy?: string[]): NewWork => ({
   ...(wantedBy ? { wantedBy } : {}),
 });
 const claimed = async (worker: number) => {
-  const one = await claimWork(db, worker, 0);
+  const one = await claimWork(db, worker, { lane: 'cores', least: 0 });
   if (!one) throw new Error('nothing to do');
   return one;
 };
@@ -42,4 +50,74 @@ test('a worker that has lost its work neither drops nor puts back what another d
   await db.update(work).set({ worker: 2 });
   expect(await dropUnwanted(db, one, 1)).toBe(false);
   expect(await left()).toEqual([{ key: 'lost', state: 'working', attempts: 1 }]);
+});
+
+const projects = [
+  '00000000-0000-4000-8000-00000000000a',
+  '00000000-0000-4000-8000-00000000000b',
+  '00000000-0000-4000-8000-00000000000c',
+] as const;
+/** Work of a project, drawn from a picture of so many million pixels. */
+const sized = (key: string, projectId: string, megapixels = 1): NewWork => ({
+  ...asked(key),
+  projectId,
+  task: {
+    kind: 'plan',
+    isWay: false,
+    plan: { original: { width: megapixels * 1000, height: 1000 }, output: { width: 0, height: 0 } },
+  },
+});
+const take = (options: Partial<ClaimAsked> = {}) => claimWork(db, 1, { lane: 'cores', least: 0, ...options });
+
+describe('whose turn it is', () => {
+  beforeEach(async () => {
+    await db.delete(work);
+    await db.delete(turns);
+  });
+
+  test('projects take turns, and what is urgent goes before that', async () => {
+    const [first, second, third] = projects;
+    await addWork(
+      db,
+      [1, 2, 3, 4, 5, 6].map((number) => sized(`a${number}`, first)),
+    );
+    await addWork(db, [sized('b1', second), sized('b2', second)]);
+    await addWork(db, [{ ...sized('c1', third), priority: priorities.looked }]);
+    const order: string[] = [];
+    for (let one = await take(); one; one = await take()) order.push(one.key.slice(0, 1));
+    expect(order[0]).toBe('c');
+    expect(order.slice(1, 5).toSorted().join('')).toBe('aabb');
+    // Neither of the two waits for more than one thing of the other.
+    expect(order.slice(1, 5).join('')).toMatch(/^(abab|baba)$/);
+    expect(order.slice(5).join('')).toBe('aaaa');
+  });
+
+  test('what does not fit is waited for, whatever smaller there is behind it', async () => {
+    const [one, other] = projects;
+    await addWork(db, [{ ...sized('large', one, 50), priority: priorities.delivering }, sized('small', other, 1)]);
+    expect(await take({ room: 10e6 })).toBeNull();
+    expect(await left()).toHaveLength(2);
+    // Where nothing is in work, the largest is taken; what draws no pixels always is.
+    expect(await take({ room: null })).toMatchObject({ key: 'large', pixels: 50e6 });
+    expect(await take({ room: 0 })).toBeNull();
+    expect(await take({ room: 1e6 })).toMatchObject({ key: 'small' });
+  });
+
+  test('many that claim at once get everything, each thing once', async () => {
+    const keys = projects.flatMap((projectId, index) =>
+      Array.from({ length: 30 }, (_, number) => sized(`${index} ${number}`, projectId)),
+    );
+    await addWork(db, keys);
+    const taken: string[] = [];
+    const lane = async (worker: number) => {
+      for (;;) {
+        const one = await claimWork(db, worker, { lane: 'cores', least: 0 });
+        if (!one) return;
+        taken.push(one.key);
+        await finishWork(db, one.id, worker);
+      }
+    };
+    await Promise.all([1, 2, 3, 4, 5, 6, 7, 8].map(lane));
+    expect(taken.toSorted()).toEqual(keys.map(({ key }) => key).toSorted());
+  });
 });

@@ -3,6 +3,7 @@ import { basename, join } from 'node:path';
 import { type Orientation, OrientationSchema, type RenderPlan } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import { z } from 'zod';
+import { timed } from '../../counting.ts';
 import type { BoundedFolder } from './boundedFolder.ts';
 
 /** The pixels of an original as they are stored, in sRGB with 8 bits a channel, at full resolution and halved again and again. */
@@ -136,7 +137,7 @@ export class WorkingCopies {
       await mkdir(original);
       const path = join(original, 'picture');
       await this.fetch(source.sha256, path);
-      await this.maker.copy({ path, page: source.page, to });
+      await timed('decode', () => this.maker.copy({ path, page: source.page, to }));
       await this.keep(source, to);
     } finally {
       await rm(original, { recursive: true, force: true });

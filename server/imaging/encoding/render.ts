@@ -1,5 +1,6 @@
 import type { Chroma, EncodedFile, SeamStep, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
+import { timed } from '../../counting.ts';
 import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
 import { nature } from '../measuring/judging.ts';
 import { seamSteps } from '../measuring/seams.ts';
@@ -39,7 +40,10 @@ export async function renderFiles(plan: RenderPlan, copy: DrawnFrom, watch?: Fin
  * Encodes the pixels of a plan: each file as good as fits its budget, or no heavier than it needs, and all of them at one
  * quality where they share it. Where nothing fits, the lightest files come back with `weight.fits` false.
  */
-export async function encodeFiles(plan: RenderPlan, pixels: FramePixels): Promise<Rendered> {
+export const encodeFiles = (plan: RenderPlan, pixels: FramePixels): Promise<Rendered> =>
+  timed('encode', () => encodeAll(plan, pixels));
+
+async function encodeAll(plan: RenderPlan, pixels: FramePixels): Promise<Rendered> {
   const { encoding } = plan;
   const natural = await nature(pixels.whole);
   const chroma = chromaFor(plan, natural);

@@ -1,4 +1,5 @@
 import type { RenderPlan } from '@inkwell/core/planning';
+import { timed } from '../../counting.ts';
 import { cutPieces } from './cutting.ts';
 import type { FinishWatch } from './finishing.ts';
 import type { Pixels } from './pixels.ts';
@@ -11,6 +12,8 @@ export interface FramePixels {
 }
 
 export async function framePixels(plan: RenderPlan, copy: DrawnFrom, watch?: FinishWatch): Promise<FramePixels> {
-  const whole = await renderPixels(plan, copy, watch);
-  return { whole, cut: plan.grid ? await cutPieces(whole, plan.grid) : [whole] };
+  return timed('draw', async () => {
+    const whole = await renderPixels(plan, copy, watch);
+    return { whole, cut: plan.grid ? await cutPieces(whole, plan.grid) : [whole] };
+  });
 }

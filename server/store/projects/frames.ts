@@ -12,7 +12,7 @@ export type NewFrame = Omit<Frame, 'id' | 'version'>;
 export interface FramedPicture {
   frame: Frame;
   original: Original;
-  project: Pick<Project, 'finishId' | 'keeping' | 'composing' | 'lettering' | 'posting' | 'pins' | 'version'>;
+  project: Pick<Project, 'id' | 'finishId' | 'keeping' | 'composing' | 'lettering' | 'posting' | 'pins' | 'version'>;
   /** What was seen in the original; null where it has not been looked at. */
   seen: Analysis | null;
 }
@@ -21,6 +21,7 @@ export const framedColumns = {
   frame: frames,
   original: originals,
   project: {
+    id: projects.id,
     finishId: projects.finishId,
     keeping: projects.keeping,
     composing: projects.composing,

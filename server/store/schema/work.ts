@@ -1,4 +1,5 @@
 import type { KeepMark, PictureSource } from '@inkwell/core/model';
+import { type SQL, sql } from 'drizzle-orm';
 import { bigint, doublePrecision, index, integer, jsonb, pgSequence, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { type KeptPlan, moment } from './columns.ts';
 import { deliveries } from './deliveries.ts';
@@ -28,6 +29,12 @@ export type WorkTask =
   /** Tells a webhook something. */
   | { kind: 'call'; callId: string };
 
+/** Who does what: pictures on the cores of a machine; uploads and calls, which mostly wait for others. */
+export type WorkLane = 'cores' | 'uploads' | 'calls';
+
+/** Work of no project: of the library. */
+export const libraryTurn = '00000000-0000-0000-0000-000000000000';
+
 /** Work that takes longer than a request should: one row for each, gone when it is done. See store/work.ts. */
 export const work = pgTable(
   'work',
@@ -36,6 +43,21 @@ export const work = pgTable(
     /** What it is about. Asked for twice, it is one. */
     key: text('key').notNull().unique(),
     task: jsonb('task').$type<WorkTask>().notNull(),
+    kind: text('kind')
+      .$type<WorkTask['kind']>()
+      .notNull()
+      .generatedAlwaysAs((): SQL => sql`task ->> 'kind'`),
+    lane: text('lane')
+      .$type<WorkLane>()
+      .notNull()
+      .generatedAlwaysAs(
+        (): SQL => sql`case task ->> 'kind' when 'dry run' then 'uploads' when 'call' then 'calls' else 'cores' end`,
+      ),
+    /** The project that waits for it, or `libraryTurn`: projects take turns. */
+    turn: uuid('turn').notNull().default(libraryTurn),
+    /** About so many pixels lie in memory while it is done. */
+    pixels: bigint('pixels', { mode: 'number' }).notNull().default(0),
+    askedAt: moment('asked_at').notNull().defaultNow(),
     priority: integer('priority').notNull(),
     /** Among those of one priority the highest comes first. */
     rank: doublePrecision('rank').notNull(),
@@ -53,10 +75,16 @@ export const work = pgTable(
     failure: text('failure'),
   },
   (table) => [
-    index('work_next').on(table.state, table.priority, table.rank),
+    index('work_next').on(table.state, table.lane, table.turn, table.priority, table.rank),
     index('work_delivery').on(table.deliveryId),
   ],
 );
+
+/** When each project had its last turn at being worked for; those that had none for longest come next. */
+export const turns = pgTable('turns', {
+  turn: uuid('turn').primaryKey(),
+  at: moment('at').notNull(),
+});
 
 /** Every worker that starts takes the next number. */
 export const workers = pgSequence('workers', { maxValue: 2_147_483_647, cycle: true });

@@ -39,7 +39,7 @@ const pixelsOf = ({ output }: RenderPlan) => output.width * output.height;
  */
 export async function queueDelivery(
   db: Queryable,
-  delivery: Pick<StoredDelivery, 'id' | 'items' | 'createdAt'>,
+  delivery: Pick<StoredDelivery, 'id' | 'projectId' | 'items' | 'createdAt'>,
 ): Promise<void> {
   const began = delivery.createdAt.getTime() / 1000;
   const runs = byPlan(delivery.items);
@@ -53,6 +53,7 @@ export async function queueDelivery(
       task: { kind: 'plan', plan, isWay: false },
       priority: priorities.delivering,
       rank,
+      projectId: delivery.projectId,
     };
     const put: NewWork = {
       key: `deliver ${delivery.id} ${hash}`,
@@ -66,6 +67,7 @@ export async function queueDelivery(
       rank,
       after: planKey(hash),
       deliveryId: delivery.id,
+      projectId: delivery.projectId,
     };
     const isBlocked = entries.some(([, { blocked = [] }]) => blocked.length > 0);
     const isMade = weights.has(hash) && kept.has(hash);

@@ -5,6 +5,7 @@ import { join, parse } from 'node:path';
 import { type Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { NameSchema, type Original, originalLimits } from '@inkwell/core/model';
+import { refusedFiles, timed } from '../../counting.ts';
 import { BoundedFolder } from '../../imaging/copies/boundedFolder.ts';
 import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
 import type { Decoders } from '../../imaging/intake/processes/decoders.ts';
@@ -60,7 +61,7 @@ export class Importing {
       await mkdir(own, { mode: 0o700 });
       const path = join(own, 'picture');
       const { sha256, bytes } = await receive(source, path, signal);
-      const decoded = await this.decoders.copy({ path, page: 0, to }, { signal });
+      const decoded = await timed('decode', () => this.decoders.copy({ path, page: 0, to }, { signal }));
       await this.copies.keep({ sha256, page: 0 }, to);
       signal?.throwIfAborted();
       const cleaned = storable(fileName);
@@ -73,6 +74,9 @@ export class Importing {
           if (this.isLooking) await queueLooking(tx, [original]);
         },
       );
+    } catch (error) {
+      if (error instanceof UserError) refusedFiles.inc({ status: error.status });
+      throw error;
     } finally {
       await rm(own, { recursive: true, force: true });
       await rm(to, { recursive: true, force: true });

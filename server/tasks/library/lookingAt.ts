@@ -1,5 +1,6 @@
 import { analyserVersion, type Original, type PictureSource, type Seen } from '@inkwell/core/model';
 import type { Logger } from 'pino';
+import { timed } from '../../counting.ts';
 import { analyse, LookFailed } from '../../imaging/analysing/analyse.ts';
 import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
 import type { Queryable } from '../../store/database.ts';
@@ -43,7 +44,7 @@ export async function lookAt(
   { copies, planner, log }: { copies: WorkingCopies; planner: Planner; log: Logger },
   picture: PictureSource,
 ): Promise<Keep> {
-  const analysis = await analyse(picture, copies).catch((error: unknown) => {
+  const analysis = await timed('look', () => analyse(picture, copies)).catch((error: unknown) => {
     if (!(error instanceof LookFailed)) throw error;
     log.error({ error: String(error.cause), sha256: picture.sha256 }, 'a picture could not be looked at');
     throw new UserError(`${error.message} Mark by hand what matters, or try again.`);

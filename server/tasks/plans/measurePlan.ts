@@ -1,5 +1,6 @@
 import type { FinishFigures } from '@inkwell/core/model';
 import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
+import { timed } from '../../counting.ts';
 import type { RecentPixels } from '../../imaging/copies/recentPixels.ts';
 import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
 import { encodeFiles, type Rendered, renderAs, renderFiles } from '../../imaging/encoding/render.ts';
@@ -47,7 +48,7 @@ export async function measurePlan(
     [made, found] = [rendered, rendered.weight];
   } else if (!isKept) made = await renderAs(plan, copy, found.files, watch);
   else if (!isFigured) await renderPixels(plan, copy, watch);
-  const files = made && (await openedFiles(made));
+  const files = made && (await timed('open again', () => openedFiles(made)));
   return async (tx) => {
     if (found) await keepWeight(tx, found);
     if (figures) await keepFigures(tx, hash, figures);
@@ -60,7 +61,8 @@ export async function measureMarks(
   { copies }: Measures,
   { hash, plan, marks, shownWidths }: Extract<WorkTask, { kind: 'detail' }> & { plan: RenderPlan },
 ): Promise<Keep> {
-  const kept = await measureDetail(plan, marks, shownWidths, await copies.forPlan(plan));
+  const copy = await copies.forPlan(plan);
+  const kept = await timed('small marks', () => measureDetail(plan, marks, shownWidths, copy));
   return (tx) => keepDetails(tx, hash, kept);
 }
 
@@ -69,6 +71,7 @@ export async function measureWords(
   { db, copies }: Measures,
   { hash, plan, shownWidths }: Extract<WorkTask, { kind: 'legibility' }> & { plan: RenderPlan },
 ): Promise<Keep> {
-  const found = await measureLegibility(plan, await finishedFiles({ db, copies }, plan), shownWidths);
+  const files = await finishedFiles({ db, copies }, plan);
+  const found = await timed('small words', () => measureLegibility(plan, files, shownWidths));
   return (tx) => keepLegibility(tx, hash, found);
 }

@@ -21,24 +21,24 @@ const keysOf = ({ planned, detail, legibility }: Measuring): string[] => [
 
 /** The work that it takes to know everything about a frame; of what is known already, none. */
 function workFor(
-  frameId: string,
-  { plan, planned: { planHash }, detail, legibility }: Measuring,
+  { frameId, projectId, plan, planned: { planHash }, detail, legibility }: ToMeasure,
   known: Known,
   priority: number,
 ): NewWork[] {
+  const common = { priority, wantedBy: [frameId], projectId };
   const wanted: NewWork[] = [];
   const [weight, figures] = [known.weights.has(planHash), known.figures.has(planHash)];
   if (!weight || (plan.finish !== null && !figures)) {
-    wanted.push({ key: planKey(planHash), task: { kind: 'plan', plan, isWay: false }, priority, wantedBy: [frameId] });
+    wanted.push({ key: planKey(planHash), task: { kind: 'plan', plan, isWay: false }, ...common });
   }
   if (detail && !known.details.has(detail.hash)) {
     const task = { kind: 'detail' as const, plan, ...detail };
-    wanted.push({ key: detailKey(detail.hash), task, priority, wantedBy: [frameId] });
+    wanted.push({ key: detailKey(detail.hash), task, ...common });
   }
   if (legibility && !known.legibilities.has(legibility.hash)) {
     const task = { kind: 'legibility' as const, plan, ...legibility };
     const key = legibilityKey(legibility.hash);
-    wanted.push({ key, task, priority, after: planKey(planHash), wantedBy: [frameId] });
+    wanted.push({ key, task, after: planKey(planHash), ...common });
   }
   return wanted;
 }
@@ -50,12 +50,12 @@ interface Known {
   legibilities: Awaited<ReturnType<typeof knownLegibilities>>;
 }
 
-type ToMeasure = { frameId: string } & Measuring;
+type ToMeasure = { frameId: string; projectId: string } & Measuring;
 
 const measurings = (planning: Planning, frames: readonly FramedPicture[]): ToMeasure[] =>
   frames.flatMap((framed) => {
     const measuring = planning.measuringOf(framed);
-    return measuring ? [{ frameId: framed.frame.id, ...measuring }] : [];
+    return measuring ? [{ frameId: framed.frame.id, projectId: framed.project.id, ...measuring }] : [];
   });
 
 const hashesOf = (measurings: readonly ToMeasure[]) => measurings.map(({ planned }) => planned.planHash);
@@ -94,7 +94,7 @@ export async function queueMeasuring(
   const known = await knownOf(db, wanted);
   await addWork(
     db,
-    wanted.flatMap((one) => workFor(one.frameId, one, known, priority)),
+    wanted.flatMap((one) => workFor(one, known, priority)),
     again,
   );
 }

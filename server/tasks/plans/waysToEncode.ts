@@ -69,7 +69,8 @@ export async function waysToEncode(services: Stores, id: string, hash: string, a
 
 /** Asks for the ways that are not measured yet: somebody is looking at them. What failed is tried again. */
 export async function measureWays(services: Stores, id: string, hash: string, about: About): Promise<void> {
-  const planned = plannedWays(await askedFrame(services, id, hash), about);
+  const asked = await askedFrame(services, id, hash);
+  const planned = plannedWays(asked, about);
   const weights = await knownWeights(
     services.db,
     planned.map((one) => one.hash),
@@ -79,6 +80,7 @@ export async function measureWays(services: Stores, id: string, hash: string, ab
     key: planKey(one.hash),
     task: { kind: 'plan' as const, plan: one.plan, isWay: true },
     priority: priorities.delivering,
+    projectId: asked.framed.project.id,
   }));
   await addWork(services.db, work, true);
 }

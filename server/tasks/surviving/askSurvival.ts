@@ -29,8 +29,12 @@ export async function survivalSoFar(services: Stores, frameId: string, planHash:
 
 /** Asks to find out how a frame is uploaded best. What failed is tried again. */
 export async function askSurvival(services: Stores, frameId: string, planHash: string): Promise<void> {
-  const { hash } = await askedUpload(services, frameId, planHash);
+  const { hash, framed } = await askedUpload(services, frameId, planHash);
   if (await knownSurvival(services.db, hash)) return;
   const task = { kind: 'survival' as const, frameId, hash };
-  await addWork(services.db, [{ key: keyOf(hash), task, priority: priorities.delivering }], true);
+  await addWork(
+    services.db,
+    [{ key: keyOf(hash), task, priority: priorities.delivering, projectId: framed.project.id }],
+    true,
+  );
 }

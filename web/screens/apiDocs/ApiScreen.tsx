@@ -38,7 +38,7 @@ export function ApiScreen() {
     <div className="page api-page">
       <nav className="api-index" aria-label="Things of the API">
         <Input
-          allowClear
+          type="search"
           aria-label="Find a route"
           placeholder="Find a route"
           value={find}

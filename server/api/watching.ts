@@ -1,0 +1,22 @@
+import { sql } from 'drizzle-orm';
+import { Router } from 'express';
+import { metricsText, metricsType, workMetrics } from '../metrics.ts';
+import type { Services } from '../services.ts';
+
+/** How the program is: for whoever watches it. */
+export function watching({ db }: Pick<Services, 'db'>): Router {
+  const router = Router();
+  const work = workMetrics(db);
+
+  // Answers 200 as long as the database answers; what goes wrong is answered as ever.
+  router.get('/health', async (_request, response) => {
+    await db.execute(sql`select 1`);
+    response.json({ database: 'answers' });
+  });
+
+  router.get('/metrics', async (_request, response) => {
+    response.type(metricsType).send(await metricsText([work]));
+  });
+
+  return router;
+}

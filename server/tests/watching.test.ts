@@ -1,0 +1,87 @@
+import { once } from 'node:events';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { expect, test } from 'vitest';
+import { startServer } from '../start.ts';
+import { Client, until } from '../testing/client.ts';
+import { chart } from '../testing/pictures.ts';
+import { WorkerProcess } from '../testing/processes.ts';
+import { testSettings } from '../testing/program.ts';
+
+/** A port that nobody listens at. */
+async function freePort(): Promise<number> {
+  const server = createServer().listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const { port } = server.address() as AddressInfo;
+  server.close();
+  await once(server, 'close');
+  return port;
+}
+
+/** The values of a metric in Prometheus' text format, by their labels. */
+function valuesOf(text: string, metric: string): Map<string, number> {
+  const lines = text.split('\n').filter((line) => line.startsWith(`${metric}{`) || line.startsWith(`${metric} `));
+  return new Map(
+    lines.map((line) => [line.slice(metric.length, line.lastIndexOf(' ')), Number(line.slice(line.lastIndexOf(' ')))]),
+  );
+}
+
+test('a server and a worker tell how they are', async () => {
+  const settings = await testSettings();
+  const server = await startServer(settings);
+  const client = new Client(server.address);
+  const metrics = async (address: string) => {
+    const response = await fetch(`${address}/metrics`);
+    expect(response.headers.get('content-type')).toContain('text/plain');
+    return response.text();
+  };
+  expect(await (await fetch(`${server.address}/health`)).json()).toEqual({ database: 'answers' });
+  expect((await client.upload(Buffer.from('no picture'), 'no.png')).status).toBe(422);
+  const original = await client.original(await chart(600, 400).png().toBuffer(), 'a.png');
+  const project = await client.project('Watched', [original], ['sunpane/story', 'quillpost/inline-picture']);
+
+  // Nobody works yet: everything waits.
+  const idle = await metrics(server.address);
+  const waiting = '{kind="plan",state="waiting"}';
+  expect(valuesOf(idle, 'inkwell_work').get(waiting)).toBe(2);
+  expect(valuesOf(idle, 'inkwell_work_oldest_seconds').get('{kind="plan"}')).toBeGreaterThan(0);
+  expect(valuesOf(idle, 'inkwell_refused_files_total').get('{status="422"}')).toBeGreaterThanOrEqual(1);
+
+  const port = await freePort();
+  const worker = await WorkerProcess.start({ ...settings, PORT: '4700' }, [
+    '--jobs',
+    '1',
+    '--megapixels',
+    '7',
+    '--metrics',
+    String(port),
+  ]);
+  const beside = `http://127.0.0.1:${port}`;
+  await client.measured(project.id);
+  expect((await fetch(`${beside}/health`)).status).toBe(200);
+  const busy = await metrics(beside);
+  expect(valuesOf(busy, 'inkwell_pixels_most').get('')).toBe(7e6);
+  expect(valuesOf(busy, 'inkwell_stage_seconds_count').get('{stage="encode"}')).toBe(2);
+  expect(valuesOf(busy, 'inkwell_stage_seconds_sum').get('{stage="encode"}')).toBeGreaterThan(0);
+  expect(valuesOf(busy, 'process_resident_memory_bytes').get('')).toBeGreaterThan(1e7);
+  await until(
+    async () => valuesOf(await metrics(server.address), 'inkwell_work').get(waiting),
+    (count) => count === 0,
+  );
+  expect((await fetch(`${beside}/else`)).status).toBe(404);
+  await worker.end();
+  await expect(fetch(`${beside}/health`)).rejects.toThrow();
+  await server.stop();
+});
+
+test('what a worker is told wrongly is said in words', async () => {
+  const settings = await testSettings();
+  for (const wrong of [
+    ['--jobs', '0'],
+    ['--jobs', 'many'],
+    ['--megapixels=-3'],
+    ['--wings', '2'],
+  ]) {
+    await expect(WorkerProcess.start({ ...settings, PORT: '4700' }, wrong)).rejects.toThrow('ended with 1');
+  }
+});

@@ -9,7 +9,7 @@ import { Decoders } from '@inkwell/server/imaging/intake/processes/decoders.ts';
 import { readSettings } from '@inkwell/server/settings.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { openDatabase } from '@inkwell/server/store/database.ts';
-import { blobToFile } from '@inkwell/server/store/library/blobs.ts';
+import { blobToFile } from '@inkwell/server/store/blobs/blobs.ts';
 import { renameOriginal, saveOriginalSettings } from '@inkwell/server/store/library/originals.ts';
 import { addPlaceSet } from '@inkwell/server/store/library/placeSets.ts';
 import { addSheet, addVersion } from '@inkwell/server/store/library/sheets.ts';

@@ -2,8 +2,12 @@ import { availableParallelism, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
+import type { S3Settings } from './store/blobs/s3Store.ts';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
+
+const s3Words =
+  'An S3 store needs INKWELL_S3_ENDPOINT, an http:// or https:// address, and INKWELL_S3_BUCKET, INKWELL_S3_KEY and INKWELL_S3_SECRET.';
 
 const SettingsSchema = z.object({
   DATABASE_URL: z.url({
@@ -23,9 +27,31 @@ const SettingsSchema = z.object({
   INKWELL_TOKENS: z.enum(['welcome', 'needed']).default('welcome'),
   /** Hosts that webhooks may call beside this machine, with commas between. */
   INKWELL_HOOK_HOSTS: z.string().default(''),
+  /** A store beside the database that speaks the S3 protocol, for the bytes of originals and files. */
+  INKWELL_S3_ENDPOINT: z.url({ protocol: /^https?$/, error: s3Words }).optional(),
+  INKWELL_S3_REGION: z.string().default('us-east-1'),
+  INKWELL_S3_BUCKET: z.string().min(3, s3Words).optional(),
+  INKWELL_S3_KEY: z.string().min(1, s3Words).optional(),
+  INKWELL_S3_SECRET: z.string().min(1, s3Words).optional(),
+  /** Where new bytes go: by default there, if it is named. */
+  INKWELL_BLOBS: z.enum(['database', 's3']).optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error']).default('info'),
 });
 export type Settings = z.infer<typeof SettingsSchema>;
+
+/** The S3 store that was named, and whether new bytes go there; null where none was. @throws Error where some of it is missing */
+export function s3Settings(settings: Settings): { store: S3Settings; takesNew: boolean } | null {
+  const endpoint = settings.INKWELL_S3_ENDPOINT;
+  const bucket = settings.INKWELL_S3_BUCKET;
+  const key = settings.INKWELL_S3_KEY;
+  const secret = settings.INKWELL_S3_SECRET;
+  const takesNew = settings.INKWELL_BLOBS !== 'database';
+  if (endpoint && bucket && key && secret) {
+    return { store: { endpoint, bucket, key, secret, region: settings.INKWELL_S3_REGION }, takesNew };
+  }
+  if (endpoint || bucket || key || secret || settings.INKWELL_BLOBS === 's3') throw new Error(s3Words);
+  return null;
+}
 
 /** The hosts that webhooks may call beside this machine. */
 export const hookHosts = ({ INKWELL_HOOK_HOSTS }: Pick<Settings, 'INKWELL_HOOK_HOSTS'>): string[] =>

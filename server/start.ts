@@ -2,6 +2,7 @@ import { chmod, mkdir } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
+import type { Logger } from 'pino';
 import { makeApp } from './api/app.ts';
 import { Fonts } from './fonts/fonts.ts';
 import { BoundedFolder } from './imaging/copies/boundedFolder.ts';
@@ -16,11 +17,12 @@ import { Worker } from './jobs/worker.ts';
 import { openLog } from './log.ts';
 import { networksFile, readAccounts } from './networkAccounts.ts';
 import type { Services } from './services.ts';
-import { hookHosts, readWorkerSettings, type Settings, type WorkerSettings } from './settings.ts';
+import { hookHosts, readWorkerSettings, type Settings, s3Settings, type WorkerSettings } from './settings.ts';
 import { networkSheets } from './standins/networkSheet.ts';
 import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts';
+import { blobToFile } from './store/blobs/blobs.ts';
+import { ObjectsAway, useObjects } from './store/blobs/objects.ts';
 import { openDatabase } from './store/database.ts';
-import { blobToFile } from './store/library/blobs.ts';
 import { Importing } from './tasks/library/importing.ts';
 import { Planner } from './tasks/plans/planner.ts';
 
@@ -34,6 +36,7 @@ const portsTried = 50;
 async function openGround(settings: Settings) {
   await mkdir(settings.INKWELL_DATA, { recursive: true });
   const log = openLog(join(settings.INKWELL_DATA, 'inkwell.log'), settings.LOG_LEVEL);
+  await openObjects(settings, log);
   const { db, close } = await openDatabase(settings.DATABASE_URL, (error) =>
     log.warn({ error: error.message }, 'a connection to the database broke'),
   );
@@ -52,6 +55,20 @@ async function openGround(settings: Settings) {
   const fonts = new Fonts(join(settings.INKWELL_DATA, 'fonts'));
   const planner = new Planner(db, fonts);
   return { log, db, close, cache, fetchBlob, decoders, copies, fonts, planner, recent: new RecentPixels(copies) };
+}
+
+/** Names the store of bytes beside the database, where there is one. @throws Error where it refuses what is asked of it */
+async function openObjects(settings: Settings, log: Logger): Promise<void> {
+  const s3 = s3Settings(settings);
+  if (!s3) return;
+  // Few have one, and what speaks its protocol takes a while to load.
+  const { S3Store } = await import('./store/blobs/s3Store.ts');
+  const store = new S3Store(s3.store);
+  useObjects(store, s3.takesNew);
+  await store.check().catch((error: unknown) => {
+    if (!(error instanceof ObjectsAway)) throw error;
+    log.warn({ error: String(error.cause) }, error.message);
+  });
 }
 
 export interface OpenServices {

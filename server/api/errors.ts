@@ -3,6 +3,7 @@ import type { Logger } from 'pino';
 import { ZodError, z } from 'zod';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
 import { isDatabaseAway, isUnfit } from '../postgresFailures.ts';
+import { ObjectsAway } from '../store/blobs/objects.ts';
 import { UserError } from '../userError.ts';
 
 /** Seconds after which it is worth asking again. */
@@ -34,6 +35,9 @@ function refusalOf(error: unknown): UserError | null {
   if (error instanceof UserError) return error;
   if (error instanceof ZodError) return new UserError(`This could not be understood. ${sentenceOf(error)}`, 400);
   if (isAboutRoom(error)) return diskFull();
+  if (error instanceof ObjectsAway) {
+    return new UserError(`${error.message} The program goes on as soon as it does; try again in a moment.`, 503);
+  }
   if (isDatabaseAway(error)) {
     return new UserError(
       'The database does not answer. The program goes on as soon as it does; try again in a moment.',

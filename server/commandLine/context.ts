@@ -26,7 +26,7 @@ export function shown({ caller }: Context, path: string): string {
 /** Runs what a command does, and takes what it ends with. */
 export type Run = (task: () => Promise<Code>) => Promise<void>;
 
-const settingsOf = ({ environment }: Context): Settings => readSettings(environment);
+export const settingsOf = ({ environment }: Context): Settings => readSettings(environment);
 
 /** Does something with the services of the program. */
 export async function withServices(context: Context, task: (services: Services) => Promise<Code>): Promise<Code> {

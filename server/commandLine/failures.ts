@@ -1,5 +1,6 @@
 import { diskFull, isAboutRoom } from '../diskFull.ts';
 import { isDatabaseAway } from '../postgresFailures.ts';
+import { ObjectsAway } from '../store/blobs/objects.ts';
 import { UserError } from '../userError.ts';
 
 /** What a system call says about a file, in words. */
@@ -32,6 +33,8 @@ export function fileProblem(error: unknown, file: string): string | null {
 export function failureWords(error: unknown): string {
   if (error instanceof UserError) return error.message;
   if (isAboutRoom(error)) return diskFull().message;
+  if (error instanceof ObjectsAway)
+    return `${error.message} Start it, or look whether INKWELL_S3_ENDPOINT is right, and try again.`;
   if (isDatabaseAway(error)) {
     return 'The database does not answer. Start it, or give the address of one that is running in DATABASE_URL, and try again.';
   }

@@ -3,6 +3,8 @@ import pLimit from 'p-limit';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
+import { removeUnneeded } from '../store/blobs/moving.ts';
+import { ObjectsAway } from '../store/blobs/objects.ts';
 import { clearUnused } from '../store/library/clearing.ts';
 import { storedDelivery } from '../store/projects/deliveries.ts';
 import { findFrame } from '../store/projects/frames.ts';
@@ -74,6 +76,8 @@ const idleMs = 1000;
 const pauseMs = 500;
 const strandedMs = 1000;
 const clearMs = 3_600_000;
+/** Work that needs bytes from a store that does not answer is taken up again after so long. */
+const awayMs = 5000;
 
 /** Thrown where somebody else has the work by now. */
 class Lost extends Error {}
@@ -112,6 +116,7 @@ export class Worker {
       this.every(clearMs, async () => {
         const gone = await clearUnused(tools.db);
         if (gone.length > 0) tools.log.info({ gone }, 'cleared away');
+        await removeUnneeded(tools.db);
       }),
     ];
   }
@@ -245,6 +250,11 @@ export class Worker {
       });
     } catch (error) {
       if (error instanceof Lost) return;
+      if (error instanceof ObjectsAway) {
+        log.warn({ error: String(error.cause), key: claimed.key }, error.message);
+        await this.saying(number, () => putBack(db, claimed.id, number, awayMs));
+        return;
+      }
       const isRefused = error instanceof UserError;
       if (!isRefused) log.error({ error, key: claimed.key }, 'work failed');
       await this.saying(number, () => failWork(db, claimed, number, wordsOf(error), isRefused));

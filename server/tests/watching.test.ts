@@ -76,12 +76,7 @@ test('a server and a worker tell how they are', async () => {
 
 test('what a worker is told wrongly is said in words', async () => {
   const settings = await testSettings();
-  for (const wrong of [
-    ['--jobs', '0'],
-    ['--jobs', 'many'],
-    ['--megapixels=-3'],
-    ['--wings', '2'],
-  ]) {
+  for (const wrong of [['--jobs', '0'], ['--jobs', 'many'], ['--megapixels=-3'], ['--wings', '2']]) {
     await expect(WorkerProcess.start({ ...settings, PORT: '4700' }, wrong)).rejects.toThrow('ended with 1');
   }
 });

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { smallerPicture } from '../../imaging/encoding/smallerPicture.ts';
 import { sniff } from '../../imaging/intake/looking/sniff.ts';
 import type { Services } from '../../services.ts';
-import { blobBytes } from '../../store/library/blobs.ts';
+import { blobBytes } from '../../store/blobs/blobs.ts';
 import { dryRunsOfProject, findDryRun } from '../../store/projects/dryRuns.ts';
 import { cancelDryRun, checkPicture, dryRunOfDelivery, dryRunOfFrame } from '../../tasks/dryRunning/requestDryRun.ts';
 import { forEver } from '../../tasks/plans/askedFrame.ts';

@@ -13,7 +13,7 @@ import { bodyOf } from '../../imaging/measuring/bodyOf.ts';
 import { colourAt, proposeColours } from '../../imaging/measuring/colours.ts';
 import { proposeTrim } from '../../imaging/measuring/trimming.ts';
 import type { Services } from '../../services.ts';
-import { readBlob } from '../../store/library/blobs.ts';
+import { readBlob } from '../../store/blobs/blobs.ts';
 import {
   duplicateOriginal,
   findOriginal,

@@ -3,6 +3,7 @@ import { UserError } from '../../userError.ts';
 import { type Code, codes, Misuse } from '../codes.ts';
 import type { Context, Run } from '../context.ts';
 import { failureWords } from '../failures.ts';
+import { blobsCommand } from './blobs.ts';
 import { bookCommand } from './book.ts';
 import { checkFileCommand } from './checkFile.ts';
 import { completionCommand } from './completion.ts';
@@ -21,6 +22,7 @@ const commands = [
   verifyCommand,
   bookCommand,
   projectCommand,
+  blobsCommand,
   completionCommand,
 ];
 

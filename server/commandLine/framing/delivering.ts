@@ -5,7 +5,7 @@ import { pipeline } from 'node:stream/promises';
 import type { Delivery, OpenProject } from '@inkwell/core/model';
 import { kitFiles, postingKit } from '@inkwell/core/posting';
 import type { Services } from '../../services.ts';
-import { readBlob } from '../../store/library/blobs.ts';
+import { readBlob } from '../../store/blobs/blobs.ts';
 import { findDelivery } from '../../store/projects/deliveries.ts';
 import { framesOfProject } from '../../store/projects/frames.ts';
 import { kitTextsOf } from '../../tasks/delivering/archive.ts';

@@ -2,7 +2,7 @@ import { and, isNotNull, lt, sql } from 'drizzle-orm';
 import { clearCalls } from '../access/webhooks.ts';
 import type { Database } from '../database.ts';
 import { boundEncodings } from '../measured/encodings.ts';
-import { originals, projects, webhooks } from '../schema/index.ts';
+import { type BlobPlace, originals, projects, unneededObjects, webhooks } from '../schema/index.ts';
 
 /** Encodings of so many bytes are kept. */
 const encodingsBound = 4_000_000_000;
@@ -25,7 +25,7 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
     await tx.delete(webhooks).where(and(isNotNull(webhooks.deletedAt), lt(webhooks.deletedAt, before)));
     await clearCalls(tx);
     await boundEncodings(tx, encodingsBound);
-    const gone = await tx.execute<{ sha256: string }>(sql`
+    const gone = await tx.execute<{ sha256: string; place: BlobPlace }>(sql`
       delete from blobs
       where not exists (select from originals where originals.sha256 = blobs.sha256)
         and not exists (select from delivery_files where delivery_files.sha256 = blobs.sha256)
@@ -47,7 +47,9 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
             )
           )
         )
-      returning sha256`);
+      returning sha256, place`);
+    const left = gone.rows.flatMap(({ sha256, place }) => (place === 's3' ? [{ sha256 }] : []));
+    if (left.length > 0) await tx.insert(unneededObjects).values(left).onConflictDoNothing();
     return gone.rows.map((row) => row.sha256);
   });
 }

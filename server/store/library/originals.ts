@@ -1,9 +1,9 @@
 import type { Original, OriginalSettings, Rewritten } from '@inkwell/core/model';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { keepFile } from '../blobs/blobs.ts';
 import type { Database, Queryable } from '../database.ts';
 import { originals } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
-import { keepFile } from './blobs.ts';
 
 type Row = typeof originals.$inferSelect;
 

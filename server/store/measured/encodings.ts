@@ -1,7 +1,7 @@
 import type { MeasuredFile, SeamStep } from '@inkwell/core/model';
 import { asc, eq, inArray, sql } from 'drizzle-orm';
+import { keepBytes } from '../blobs/blobs.ts';
 import type { Queryable } from '../database.ts';
-import { keepBytes } from '../library/blobs.ts';
 import { encodings } from '../schema/index.ts';
 
 /** A finished file of a plan, and what it was found to be when it was opened again. */

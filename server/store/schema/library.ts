@@ -24,11 +24,20 @@ import {
 } from 'drizzle-orm/pg-core';
 import { bytea, bytes, moment } from './columns.ts';
 
+/** Where the bytes of a blob lie: in the table of chunks, or in an object store beside the database. */
+export type BlobPlace = 'database' | 's3';
+
 /** One copy of every file, under the SHA-256 of its bytes. */
 export const blobs = pgTable('blobs', {
   sha256: text('sha256').primaryKey(),
   bytes: bytes('bytes').notNull(),
+  place: text('place').$type<BlobPlace>().notNull().default('database'),
   createdAt: moment('created_at').notNull().defaultNow(),
+});
+
+/** Objects that no blob needs any more. They are taken out of their store one by one, after what has made them unneeded. */
+export const unneededObjects = pgTable('unneeded_objects', {
+  sha256: text('sha256').primaryKey(),
 });
 
 /** The bytes of a blob in pieces of at most 1 MiB, so that none has to be held in memory whole. */

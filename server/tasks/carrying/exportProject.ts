@@ -13,8 +13,8 @@ import {
 } from '@inkwell/core/model';
 import yazl from 'yazl';
 import type { Services } from '../../services.ts';
+import { blobLength, readBlob } from '../../store/blobs/blobs.ts';
 import type { Queryable } from '../../store/database.ts';
-import { blobLength, readBlob } from '../../store/library/blobs.ts';
 import { listFinishes } from '../../store/library/finishes.ts';
 import { findEvenPutAside } from '../../store/library/originals.ts';
 import { listOwnFonts } from '../../store/library/ownFonts.ts';

@@ -1,8 +1,8 @@
 import type { Delivery, Manifest } from '@inkwell/core/model';
 import { type KitFile, type KitNetwork, kitFiles, postingKit } from '@inkwell/core/posting';
 import yazl from 'yazl';
+import { readBlob } from '../../store/blobs/blobs.ts';
 import type { Database } from '../../store/database.ts';
-import { readBlob } from '../../store/library/blobs.ts';
 import type { StoredDelivery } from '../../store/projects/deliveries.ts';
 import { postingPage } from './postingPage.ts';
 import { postingTable } from './postingTable.ts';

@@ -1,8 +1,8 @@
 import { fileReasons } from '@inkwell/core/checking';
 import type { MeasuredFile } from '@inkwell/core/model';
 import { fileCount, type RenderPlan, readPlan } from '@inkwell/core/planning';
+import { blobBytes } from '../../store/blobs/blobs.ts';
 import type { Database } from '../../store/database.ts';
-import { blobBytes } from '../../store/library/blobs.ts';
 import { keptEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
 import { beginDelivery, type SettledFile, unsettledItems } from '../../store/projects/deliveries.ts';

@@ -1,7 +1,7 @@
 import type { Delivery, ManifestFile } from '@inkwell/core/model';
 import { postingKit } from '@inkwell/core/posting';
 import type { Services } from '../../services.ts';
-import { blobBytes } from '../../store/library/blobs.ts';
+import { blobBytes } from '../../store/blobs/blobs.ts';
 import { findDelivery } from '../../store/projects/deliveries.ts';
 import { postedOf, setPosted } from '../../store/projects/postedTicks.ts';
 import { orNotFound, UserError } from '../../userError.ts';

@@ -6,8 +6,8 @@ import { readPlan } from '@inkwell/core/planning';
 import { type MeasuredBack, measureComeBack, type SentBack } from '../../imaging/measuring/comeBack.ts';
 import { measureFile } from '../../imaging/measuring/measure.ts';
 import { stepsBetween } from '../../imaging/measuring/seams.ts';
+import { blobBytes } from '../../store/blobs/blobs.ts';
 import type { Database } from '../../store/database.ts';
-import { blobBytes } from '../../store/library/blobs.ts';
 import type { NetworkClient } from './networkClient.ts';
 import type { PostOutcome, Upload } from './uploadPost.ts';
 

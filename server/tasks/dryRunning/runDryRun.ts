@@ -1,7 +1,7 @@
 import type { DryRunOutcome } from '@inkwell/core/model';
 import type { NetworkAccount } from '../../networkAccounts.ts';
+import { blobBytes, keepBytes } from '../../store/blobs/blobs.ts';
 import type { Database, Queryable } from '../../store/database.ts';
-import { blobBytes, keepBytes } from '../../store/library/blobs.ts';
 import { keepSheetFindings } from '../../store/library/sheetFindings.ts';
 import { findDelivery } from '../../store/projects/deliveries.ts';
 import {

@@ -4,7 +4,7 @@ import { NameSchema } from '@inkwell/core/model';
 import { readFont } from '../../fonts/readFont.ts';
 import type { Services } from '../../services.ts';
 import { storable } from '../../storable.ts';
-import { keepBytes } from '../../store/library/blobs.ts';
+import { keepBytes } from '../../store/blobs/blobs.ts';
 import { countOwnFonts, keepOwnFont, projectsInFamily } from '../../store/library/ownFonts.ts';
 import { framesOfProject } from '../../store/projects/frames.ts';
 import { UserError } from '../../userError.ts';

@@ -1,8 +1,8 @@
 import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
 import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
 import { renderAs } from '../../imaging/encoding/render.ts';
+import { blobBytes } from '../../store/blobs/blobs.ts';
 import type { Database } from '../../store/database.ts';
-import { blobBytes } from '../../store/library/blobs.ts';
 import { keepEncodings, keptEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
 import { UserError } from '../../userError.ts';

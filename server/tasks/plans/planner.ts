@@ -29,8 +29,8 @@ import {
 import { asComposed } from '@inkwell/core/proposing';
 import { LRUCache } from 'lru-cache';
 import type { Fonts } from '../../fonts/fonts.ts';
+import { blobToFile } from '../../store/blobs/blobs.ts';
 import type { Database, Queryable } from '../../store/database.ts';
-import { blobToFile } from '../../store/library/blobs.ts';
 import { listFinishes } from '../../store/library/finishes.ts';
 import { libraryVersion } from '../../store/library/libraryVersion.ts';
 import { listOwnFonts } from '../../store/library/ownFonts.ts';

@@ -64,7 +64,7 @@ export class Program {
 }
 
 /** Bytes that some processes and those that they have started hold now. */
-function memoryOf(pids: readonly number[]): number {
+export function memoryOf(pids: readonly number[]): number {
   let sum = 0;
   for (const name of readdirSync('/proc')) {
     if (!/^\d+$/.test(name)) continue;

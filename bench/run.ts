@@ -17,6 +17,7 @@ import { survivingSection } from './survivingSection.ts';
 import { proofTimes } from './throughServer.ts';
 import { vastSection } from './vast.ts';
 import { weighingSection } from './weighingSection.ts';
+import { workersSection } from './workers.ts';
 
 const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
 const picture = await madePicture('flyers', art);
@@ -54,6 +55,8 @@ console.log('The spec book …');
 const book = await bookSection();
 console.log('A large project …');
 const large = await largeSection();
+console.log('Workers …');
+const workers = await workersSection();
 console.log('Serving …');
 const serving = await serviceSection(picture);
 
@@ -144,6 +147,7 @@ ${vast}
 ${surviving}
 ${book}
 ${large}
+${workers}
 ${serving}`;
 await writeFile(join(import.meta.dirname, 'RESULTS.md'), text);
 await writeFile(join(import.meta.dirname, 'sharpness.csv'), plotData(sharpness));

@@ -10,6 +10,7 @@ import { serviceSection } from './serviceSection.ts';
 import { survivingSection } from './survivingSection.ts';
 import { vastSection } from './vast.ts';
 import { weighingSection } from './weighingSection.ts';
+import { workersSection } from './workers.ts';
 
 // Measures one section anew, `npm run section -w bench -- serving`, and leaves the others as they were measured last.
 const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
@@ -21,6 +22,7 @@ const sections: Record<string, () => Promise<string>> = {
   vast: vastSection,
   book: bookSection,
   large: largeSection,
+  workers: workersSection,
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };
 const measure = sections[process.argv[2] ?? ''];

@@ -9,8 +9,11 @@ function begin(
   role: 'serve' | 'worker' | 'standins',
   env: NodeJS.ProcessEnv,
   options: readonly string[] = [],
+  core?: number,
 ): ChildProcess {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', role, ...options], {
+  const node = [process.execPath, '--import', 'tsx', 'server/main.ts', role, ...options];
+  const [command = '', ...words] = core === undefined ? node : ['taskset', '-c', String(core), ...node];
+  const child = spawn(command, words, {
     cwd: root,
     env,
     stdio: ['ignore', 'pipe', 'inherit'],
@@ -46,9 +49,9 @@ async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
 export class WorkerProcess {
   private constructor(private readonly child: ChildProcess) {}
 
-  /** @param options as on the command line */
-  static async start(env: NodeJS.ProcessEnv, options: readonly string[] = []): Promise<WorkerProcess> {
-    const child = begin('worker', env, options);
+  /** @param options as on the command line @param core the only one that it may use, as of a machine with one */
+  static async start(env: NodeJS.ProcessEnv, options: readonly string[] = [], core?: number): Promise<WorkerProcess> {
+    const child = begin('worker', env, options, core);
     await said(child, /at work/);
     return new WorkerProcess(child);
   }

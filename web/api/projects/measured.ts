@@ -1,7 +1,7 @@
 import { type Frame, isSettled, type Measured, MeasuredSchema, type OpenProject } from '@inkwell/core/model';
 import { type QueryClient, type QueryKey, useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import PQueue from 'p-queue';
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { z } from 'zod';
 import { ask } from '../client.ts';
 
@@ -68,11 +68,27 @@ export interface MeasuredFrames {
   again: () => void;
 }
 
-const byFrameOf = (pages: readonly { data?: Measured[] | undefined; error: unknown }[]) => ({
-  byFrame: new Map(pages.flatMap(({ data = [] }) => data.map((one) => [one.frameId, one] as const))),
-  isPending: pages.some(({ data }) => data === undefined),
-  error: pages.find(({ error }) => error !== null)?.error ?? null,
-});
+type Page = Measured[] | undefined;
+
+/**
+ * Puts pages together. Pages are asked about again and again, and mostly say what they said before: then all of it stays the same
+ * map, and whoever follows from it has nothing to do.
+ */
+function puttingTogether() {
+  let known: { pages: readonly Page[]; byFrame: ReadonlyMap<string, Measured> } = { pages: [], byFrame: new Map() };
+  return (told: readonly { data?: Page; error: unknown }[]) => {
+    const pages = told.map(({ data }) => data);
+    const isSame = pages.length === known.pages.length && pages.every((page, index) => page === known.pages[index]);
+    if (!isSame) {
+      known = { pages, byFrame: new Map(pages.flatMap((page = []) => page.map((one) => [one.frameId, one] as const))) };
+    }
+    return {
+      byFrame: known.byFrame,
+      isPending: pages.includes(undefined),
+      error: told.find(({ error }) => error !== null)?.error ?? null,
+    };
+  };
+}
 
 /**
  * What was measured of the frames of a project; asked again while something is still being measured. A project with thousands is told of
@@ -81,6 +97,7 @@ const byFrameOf = (pages: readonly { data?: Measured[] | undefined; error: unkno
 export function useMeasured({ id, frames }: OpenProject): MeasuredFrames {
   const client = useQueryClient();
   const pages = useMemo(() => pagesOf(frames), [frames]);
+  const [combine] = useState(puttingTogether);
   const told = useQueries({
     queries: pages.map((frameIds) => ({
       queryKey: [...keyOf(id, 'page'), frameIds],
@@ -91,7 +108,7 @@ export function useMeasured({ id, frames }: OpenProject): MeasuredFrames {
       refetchInterval: ({ state }: { state: { data: Measured[] | undefined } }) =>
         isOpen(state.data) ? pollMs * pages.length : (false as const),
     })),
-    combine: byFrameOf,
+    combine,
   });
   const again = useCallback(() => void client.refetchQueries({ queryKey: ['measured', id] }), [client, id]);
   return { ...told, again };

@@ -45,6 +45,8 @@ export function OriginalStrip(props: {
     latest.current = onPress;
   }, [onPress]);
   const press = useCallback<typeof onPress>((id, how) => latest.current(id, how), []);
+  // What only passes by is not asked for: its pictures would come after they are gone, and hold up those that stay.
+  const asked = useRef(new Set<string>());
   const shownAt = originals.findIndex(({ id }) => id === shownId);
   useEffect(() => {
     if (shownAt >= 0) strip.scrollToIndex(shownAt);
@@ -55,6 +57,7 @@ export function OriginalStrip(props: {
         {strip.getVirtualItems().map(({ index, start, size }) => {
           const one = originals[index];
           if (!one) return null;
+          if (!strip.isScrolling) asked.current.add(one.id);
           return (
             <OriginalTab
               key={one.id}
@@ -66,6 +69,7 @@ export function OriginalStrip(props: {
               of={originals.length}
               left={start}
               width={size}
+              hasPicture={asked.current.has(one.id)}
               onPress={press}
             />
           );

@@ -23,9 +23,11 @@ export const OriginalTab = memo(function OriginalTab(props: {
   /** The same in CSS pixels. */
   left: number;
   width: number;
+  /** Whether its picture is there, or may be asked for. */
+  hasPicture: boolean;
   onPress: (originalId: string, how: { isCtrl: boolean; isShift: boolean }) => void;
 }) {
-  const { original, isShown, isSelected, seen, at, of, left, width, onPress } = props;
+  const { original, isShown, isSelected, seen, at, of, left, width, hasPicture, onPress } = props;
   const set = useStore(useBenchStore(), (bench) => bench.settings.originals[original.id]);
   const { look, words } = lookOf({ ...original, ...set }, seen);
   return (
@@ -50,7 +52,7 @@ export const OriginalTab = memo(function OriginalTab(props: {
         onPress(original.id, keys);
       }}
     >
-      <img alt="" decoding="async" src={previewUrl(original, 160)} />
+      {hasPicture && <img alt="" decoding="async" src={previewUrl(original, 160)} />}
     </button>
   );
 });

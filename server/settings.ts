@@ -68,7 +68,7 @@ function read<Schema extends z.ZodType>(schema: Schema, environment: NodeJS.Proc
 
 /** Memory that this process may use, in bytes: the machine's, or what its control group has of it. */
 const memoryHere = () => Math.min(totalmem(), process.constrainedMemory() || Number.POSITIVE_INFINITY);
-/** A pixel in work takes about so many bytes: measured, see docs/scaling.md. Half of the memory is left to others. */
+/** A pixel in work took up to 10 bytes where that was measured (docs/scaling.md); more than twice that is allowed for, and half of the memory left to others. */
 const bytesPerPixel = 24;
 const megapixelsIn = (bytes: number) => Math.max(1, Math.floor(bytes / 2 / bytesPerPixel / 1e6));
 

@@ -1,5 +1,4 @@
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
+import { HookListener } from '@inkwell/server/testing/hookListener.ts';
 import { expect } from '@playwright/test';
 import { Webhook } from 'standardwebhooks';
 import { test } from '../support/bench.ts';
@@ -26,19 +25,8 @@ test('a token is made and withdrawn on a page, and a program asks with it', asyn
 });
 
 test('a webhook is made on a page, tried, and taken away', async ({ page }) => {
-  const heard: { headers: Record<string, string>; body: string }[] = [];
-  const listener = createServer((request, response) => {
-    let body = '';
-    request.on('data', (chunk: Buffer) => {
-      body += chunk;
-    });
-    request.on('end', () => {
-      heard.push({ headers: request.headers as Record<string, string>, body });
-      response.writeHead(204).end();
-    });
-  });
-  await new Promise<void>((resolve) => listener.listen(0, '127.0.0.1', resolve));
-  const url = `http://127.0.0.1:${(listener.address() as AddressInfo).port}/delivered`;
+  const listener = await HookListener.start();
+  const { url, heard } = listener;
   await page.goto('/programs');
   const webhooks = page.getByRole('region', { name: 'Webhooks' });
   const address = webhooks.getByRole('textbox', { name: 'Address of the webhook' });
@@ -63,7 +51,7 @@ test('a webhook is made on a page, tried, and taken away', async ({ page }) => {
   await expect(card).toBeVisible();
   await card.getByRole('button', { name: `Remove ${url}` }).click();
   await expect(card).toBeHidden();
-  listener.close();
+  listener.stop();
 });
 
 test('what programs can ask for is found route by route', async ({ page }) => {

@@ -1,5 +1,3 @@
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { type MadeToken, MadeTokenSchema, MadeWebhookSchema, TokenSchema, WebhookSchema } from '@inkwell/core/model';
 import { sql } from 'drizzle-orm';
 import { Webhook } from 'standardwebhooks';
@@ -7,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import { start } from '../start.ts';
 import { Client, until } from '../testing/client.ts';
+import { HookListener } from '../testing/hookListener.ts';
 import { chart } from '../testing/pictures.ts';
 import { testSettings } from '../testing/program.ts';
 
@@ -96,31 +95,17 @@ describe('tokens', () => {
 });
 
 describe('webhooks', () => {
-  /** What came to the address of a webhook, and what it answers. */
-  const heard: { headers: Record<string, string>; body: string }[] = [];
-  const answers: number[] = [];
-  const listener = createServer((request, response) => {
-    let body = '';
-    request.on('data', (chunk: Buffer) => {
-      body += chunk;
-    });
-    request.on('end', () => {
-      heard.push({ headers: request.headers as Record<string, string>, body });
-      response.writeHead(answers.shift() ?? 204, { Location: `${api}/networks/empty` }).end();
-    });
-  });
-  let address = '';
+  let listener: HookListener;
   beforeAll(async () => {
-    await new Promise<void>((resolve) => listener.listen(0, '127.0.0.1', resolve));
-    address = `http://127.0.0.1:${(listener.address() as AddressInfo).port}/delivered`;
+    listener = await HookListener.start();
   });
-  afterAll(() => listener.close());
+  afterAll(() => listener.stop());
 
   const all = async () => z.array(WebhookSchema).parse((await ask('GET', '/webhooks', page)).body);
   const callsOf = async (id: string) => (await all()).find((one) => one.id === id)?.calls ?? [];
 
   test('every webhook hears once that a delivery is done, signed', async () => {
-    const made = MadeWebhookSchema.parse((await ask('POST', '/webhooks', page, { url: address })).body);
+    const made = MadeWebhookSchema.parse((await ask('POST', '/webhooks', page, { url: listener.url })).body);
     const token = await make('change');
     const asked = new Client(running.address, by(token));
     const project = await asked.project(
@@ -134,8 +119,8 @@ describe('webhooks', () => {
       (calls) => calls[0]?.state === 'arrived',
     );
     expect(call).toMatchObject({ type: 'delivery.done', tries: 1, said: 'Answered 204.', nextTryAt: null });
-    expect(heard).toHaveLength(1);
-    const [{ headers, body }] = heard as [(typeof heard)[number]];
+    expect(listener.heard).toHaveLength(1);
+    const [{ headers, body }] = listener.heard as [(typeof listener.heard)[number]];
     expect(headers['webhook-id']).toBe(call?.id);
     expect(new Webhook(made.secret).verify(body, headers)).toMatchObject({
       type: 'delivery.done',
@@ -149,9 +134,9 @@ describe('webhooks', () => {
   test('what does not arrive is tried again under the same id, and given up where nobody wants it', async () => {
     const [webhook] = await all();
     const id = webhook?.id ?? '';
-    heard.length = 0;
+    listener.heard.length = 0;
     // An answer that points elsewhere is not followed.
-    answers.push(307, 500);
+    listener.answers.push(307, 500);
     expect((await ask('POST', `/webhooks/${id}/try`, page)).status).toBe(202);
     const soon = async () => {
       await db.execute(sql`update work set not_before = now() where task ->> 'kind' = 'call'`);
@@ -159,10 +144,11 @@ describe('webhooks', () => {
     };
     const call = await until(soon, (one) => one?.state === 'arrived');
     expect(call).toMatchObject({ type: 'webhook.tried', tries: 3 });
-    expect(new Set(heard.map(({ headers }) => headers['webhook-id']))).toEqual(new Set([call?.id]));
-    expect(heard).toHaveLength(3);
+    expect(new Set(listener.heard.map(({ headers }) => headers['webhook-id']))).toEqual(new Set([call?.id]));
+    expect(listener.heard).toHaveLength(3);
+    expect(listener.heard.every(({ headers }) => headers['webhook-signature']?.startsWith('v1,'))).toBe(true);
 
-    answers.push(410);
+    listener.answers.push(410);
     await ask('POST', `/webhooks/${id}/try`, page);
     const [given] = await until(
       () => callsOf(id),

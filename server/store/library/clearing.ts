@@ -2,7 +2,7 @@ import { and, isNotNull, lt, sql } from 'drizzle-orm';
 import { clearCalls } from '../access/webhooks.ts';
 import type { Database } from '../database.ts';
 import { boundEncodings } from '../measured/encodings.ts';
-import { type BlobPlace, originals, projects, unneededObjects, webhooks } from '../schema/index.ts';
+import { type BlobPlace, originals, projects, turns, unneededObjects, webhooks } from '../schema/index.ts';
 
 /** Encodings of so many bytes are kept. */
 const encodingsBound = 4_000_000_000;
@@ -23,6 +23,7 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
     await tx.delete(projects).where(and(isNotNull(projects.deletedAt), lt(projects.deletedAt, before)));
     await tx.delete(originals).where(and(isNotNull(originals.deletedAt), lt(originals.deletedAt, before)));
     await tx.delete(webhooks).where(and(isNotNull(webhooks.deletedAt), lt(webhooks.deletedAt, before)));
+    await tx.delete(turns).where(lt(turns.at, before));
     await clearCalls(tx);
     await boundEncodings(tx, encodingsBound);
     const gone = await tx.execute<{ sha256: string; place: BlobPlace }>(sql`

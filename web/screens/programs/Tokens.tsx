@@ -3,8 +3,8 @@ import { Button, Input, Popconfirm, Select } from 'antd';
 import { type FormEvent, useState } from 'react';
 import { useTokens } from '../../api/access.ts';
 import { sentenceOf } from '../../api/client.ts';
-import { FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { Listed } from './Listed.tsx';
 import { ToldOnce } from './ToldOnce.tsx';
 import { ago, dayOf } from './when.ts';
 
@@ -71,34 +71,33 @@ export function Tokens() {
           {sentenceOf(make.error)}
         </p>
       )}
-      {query.error && !query.data && <FailureLine error={query.error} again={() => void query.refetch()} />}
-      {!query.data && !query.error && <Skeleton height={90} />}
-      {query.data?.length === 0 && <p className="quiet">No program has a token yet.</p>}
-      {query.data && query.data.length > 0 && (
-        <table className="programs-table">
-          <thead>
-            <tr>
-              <th>For</th>
-              <th>Begins with</th>
-              <th>May</th>
-              <th>Holds until</th>
-              <th>Last used</th>
-              <th>
-                <span className="visually-hidden">What can be done</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {query.data.map((token) => (
-              <TokenRow
-                key={token.id}
-                token={token}
-                onWithdraw={() => withdraw.mutateAsync(token.id).catch(note.failed)}
-              />
-            ))}
-          </tbody>
-        </table>
-      )}
+      <Listed query={query} none="No program has a token yet.">
+        {(all) => (
+          <table className="programs-table">
+            <thead>
+              <tr>
+                <th>For</th>
+                <th>Begins with</th>
+                <th>May</th>
+                <th>Holds until</th>
+                <th>Last used</th>
+                <th>
+                  <span className="visually-hidden">What can be done</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {all.map((token) => (
+                <TokenRow
+                  key={token.id}
+                  token={token}
+                  onWithdraw={() => withdraw.mutateAsync(token.id).catch(note.failed)}
+                />
+              ))}
+            </tbody>
+          </table>
+        )}
+      </Listed>
     </section>
   );
 }

@@ -3,8 +3,8 @@ import { Button, Input } from 'antd';
 import { type FormEvent, useState } from 'react';
 import { useWebhooks } from '../../api/access.ts';
 import { sentenceOf } from '../../api/client.ts';
-import { FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { Listed } from './Listed.tsx';
 import { ToldOnce } from './ToldOnce.tsx';
 import { ago } from './when.ts';
 
@@ -54,29 +54,30 @@ export function Webhooks() {
           {sentenceOf(make.error)}
         </p>
       )}
-      {query.error && !query.data && <FailureLine error={query.error} again={() => void query.refetch()} />}
-      {!query.data && !query.error && <Skeleton height={90} />}
-      {query.data?.length === 0 && <p className="quiet">Nobody is told yet.</p>}
-      {query.data?.map((webhook) => (
-        <article key={webhook.id} className="webhook" aria-label={webhook.url}>
-          <div className="row spread wrap">
-            <h3 className="webhook-address">{webhook.url}</h3>
-            <span className="row">
-              <Button
-                size="small"
-                aria-label={`Try ${webhook.url}`}
-                onClick={() => attempt.mutateAsync(webhook.id).catch(note.failed)}
-              >
-                Try it
-              </Button>
-              <Button size="small" aria-label={`Remove ${webhook.url}`} onClick={() => removeOne(webhook)}>
-                Remove
-              </Button>
-            </span>
-          </div>
-          <Calls calls={webhook.calls} />
-        </article>
-      ))}
+      <Listed query={query} none="Nobody is told yet.">
+        {(all) =>
+          all.map((webhook) => (
+            <article key={webhook.id} className="webhook" aria-label={webhook.url}>
+              <div className="row spread wrap">
+                <h3 className="webhook-address">{webhook.url}</h3>
+                <span className="row">
+                  <Button
+                    size="small"
+                    aria-label={`Try ${webhook.url}`}
+                    onClick={() => attempt.mutateAsync(webhook.id).catch(note.failed)}
+                  >
+                    Try it
+                  </Button>
+                  <Button size="small" aria-label={`Remove ${webhook.url}`} onClick={() => removeOne(webhook)}>
+                    Remove
+                  </Button>
+                </span>
+              </div>
+              <Calls calls={webhook.calls} />
+            </article>
+          ))
+        }
+      </Listed>
     </section>
   );
 }

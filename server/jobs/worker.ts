@@ -71,6 +71,7 @@ export interface WorkerBounds {
   /** So many pixels are in work at most, but for a single thing that takes more. */
   mostPixels: number;
 }
+
 /** When nobody has said that there is something to do, it is looked for this often: what was put off has no other voice. */
 const idleMs = 1000;
 const pauseMs = 500;
@@ -167,6 +168,7 @@ export class Worker {
   /** Claims what there is to do. What is claimed counts as being done at once. */
   private claim(number: number, { lane, least }: Lane): Promise<ClaimedWork | null> {
     return this.claiming(async () => {
+      if (this.stopped) return null;
       const all = [...this.doing.values()];
       const mayLook = this.tools.isLooking && !all.some(({ task }) => task.kind === oneAtATime);
       const inWork = this.pixelsInWork;

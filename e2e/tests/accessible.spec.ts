@@ -22,7 +22,7 @@ test('every screen and open panel holds WCAG 2.2 AA', async ({ page }) => {
   ] as const) {
     await page.goto(path);
     await expect(page.getByRole('heading', { name: ready })).toBeVisible();
-    await expect(page.getByRole('button').or(page.getByRole('textbox')).first()).toBeVisible();
+    await expect(page.getByRole('button').or(page.getByRole('searchbox')).first()).toBeVisible();
     expect.soft(await faults(page), path).toEqual([]);
   }
 

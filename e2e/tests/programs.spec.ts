@@ -57,7 +57,7 @@ test('a webhook is made on a page, tried, and taken away', async ({ page }) => {
 test('what programs can ask for is found route by route', async ({ page }) => {
   await page.goto('/programs');
   await page.getByRole('link', { name: 'What it can ask for, route by route' }).click();
-  await page.getByRole('textbox', { name: 'Find a route' }).fill('asks for a delivery');
+  await page.getByRole('searchbox', { name: 'Find a route' }).fill('asks for a delivery');
   const entry = page.getByRole('group').filter({ hasText: 'Asks for a delivery of a project.' });
   await expect(page.locator('.api-entry').filter({ hasText: '/deliveries' })).toHaveCount(1);
   await entry.getByText('Asks for a delivery of a project.').click();

@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import { HookListener } from '@inkwell/server/testing/hookListener.ts';
 import { expect, type Page } from '@playwright/test';
 import { choose, openDemo, settled, networkTest as test, undoAll, wallFrame } from '../support/bench.ts';
 
@@ -158,13 +159,26 @@ test('the main views of the demo', async ({ page }) => {
   for (const [name, path, ready] of [
     ['projects', '/', 'Festival week'],
     ['spec-book', '/spec-book', 'Sunpane'],
-    ['programs', '/programs', 'Other programs'],
   ] as const) {
     await page.goto(path, { waitUntil: 'networkidle' });
     await expect(page.getByRole('heading', { name: ready })).toBeVisible();
     await still(page);
     await page.screenshot(picture(name));
   }
+  const listener = await HookListener.start();
+  await page.goto('/programs');
+  await page.getByRole('textbox', { name: 'What the token is for' }).fill('Night script');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'I have it' }).click();
+  await page.getByRole('textbox', { name: 'Address of the webhook' }).fill(listener.url);
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'I have it' }).click();
+  await page.getByRole('button', { name: `Try ${listener.url}` }).click();
+  await expect(page.getByRole('row', { name: /Tried by hand/ })).toContainText('Arrived');
+  await page.getByRole('heading', { name: 'Other programs' }).hover();
+  await still(page);
+  await page.screenshot(picture('programs'));
+  listener.stop();
   // What a changed number does to frames that are made for it; nothing of that is saved.
   await openDemo(page);
   await page.getByRole('link', { name: 'Pictures and places' }).click();

@@ -2,6 +2,7 @@ import { once } from 'node:events';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { expect, test } from 'vitest';
+import { readWorkerSettings } from '../settings.ts';
 import { startServer } from '../start.ts';
 import { Client, until } from '../testing/client.ts';
 import { chart } from '../testing/pictures.ts';
@@ -75,8 +76,12 @@ test('a server and a worker tell how they are', async () => {
 });
 
 test('what a worker is told wrongly is said in words', async () => {
+  const told = (name: string, value: string) => () => readWorkerSettings({ [name]: value });
+  expect(told('INKWELL_JOBS', '0')).toThrow('--jobs (INKWELL_JOBS) has to be a whole number from 1 to 64.');
+  expect(told('INKWELL_JOBS', 'many')).toThrow('whole number from 1 to 64');
+  expect(told('INKWELL_PIXELS', '-3')).toThrow('from 1 to 100,000');
+  expect(told('INKWELL_DRAIN', '1.5')).toThrow('--drain (INKWELL_DRAIN), in seconds, has to be a whole number');
+  expect(told('INKWELL_METRICS', '80')).toThrow('The port of --metrics');
   const settings = await testSettings();
-  for (const wrong of [['--jobs', '0'], ['--jobs', 'many'], ['--megapixels=-3'], ['--wings', '2']]) {
-    await expect(WorkerProcess.start({ ...settings, PORT: '4700' }, wrong)).rejects.toThrow('ended with 1');
-  }
+  await expect(WorkerProcess.start({ ...settings, PORT: '4700' }, ['--wings', '2'])).rejects.toThrow('ended with 1');
 });

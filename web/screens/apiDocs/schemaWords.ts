@@ -36,7 +36,7 @@ export function fieldsOf(schema: Schema): { name: string; schema: Schema; isNeed
     }));
   }
   const { additionalProperties: each } = schema;
-  if (typeof each === 'object') return [{ name: '(each name)', schema: each, isNeeded: false }];
+  if (typeof each === 'object') return [{ name: '(each name)', schema: each, isNeeded: true }];
   return null;
 }
 

@@ -8,10 +8,22 @@ const niceness = { drawing: 10, worker: 15, standins: 15 };
 
 const [role, ...words] = process.argv.slice(2);
 
+/** The options of a worker. @throws Error in plain words where there is another */
+function optionsIn(args: string[]) {
+  const text = { type: 'string' } as const;
+  try {
+    return parseArgs({ args, options: { jobs: text, megapixels: text, drain: text, metrics: text } });
+  } catch (error) {
+    const said = error instanceof Error ? error.message : String(error);
+    throw new Error(
+      `${said.split('\n')[0]}. A worker takes --jobs, --megapixels, --drain and --metrics; --help says more.`,
+    );
+  }
+}
+
 /** What a worker is told by options goes before what the environment says. @throws Error where there is no such option */
 function workerEnvironment(): NodeJS.ProcessEnv {
-  const text = { type: 'string' } as const;
-  const { values } = parseArgs({ args: words, options: { jobs: text, megapixels: text, drain: text, metrics: text } });
+  const { values } = optionsIn(words);
   const told = {
     INKWELL_JOBS: values.jobs,
     INKWELL_PIXELS: values.megapixels,

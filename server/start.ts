@@ -21,7 +21,7 @@ import { hookHosts, readWorkerSettings, type Settings, s3Settings, type WorkerSe
 import { networkSheets } from './standins/networkSheet.ts';
 import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts';
 import { blobToFile } from './store/blobs/blobs.ts';
-import { ObjectsAway, useObjects } from './store/blobs/objects.ts';
+import { nameObjects, ObjectsAway } from './store/blobs/objects.ts';
 import { openDatabase } from './store/database.ts';
 import { Importing } from './tasks/library/importing.ts';
 import { Planner } from './tasks/plans/planner.ts';
@@ -64,7 +64,7 @@ async function openObjects(settings: Settings, log: Logger): Promise<void> {
   // Few have one, and what speaks its protocol takes a while to load.
   const { S3Store } = await import('./store/blobs/s3Store.ts');
   const store = new S3Store(s3.store);
-  useObjects(store, s3.takesNew);
+  nameObjects(store, s3.takesNew);
   await store.check().catch((error: unknown) => {
     if (!(error instanceof ObjectsAway)) throw error;
     log.warn({ error: String(error.cause) }, error.message);

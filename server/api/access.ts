@@ -1,7 +1,7 @@
 import type { Request, RequestHandler, Response } from 'express';
 import type { Services } from '../services.ts';
 import type { Settings } from '../settings.ts';
-import { useToken } from '../tasks/access/tokens.ts';
+import { acceptedToken } from '../tasks/access/tokens.ts';
 import { UserError } from '../userError.ts';
 import type { Contract, Method } from './contract.ts';
 
@@ -34,7 +34,7 @@ async function askingOf(services: Pick<Services, 'db'>, request: Request): Promi
   const { authorization } = request.headers;
   if (authorization === undefined) return { is: isOfPage(request) ? 'page' : 'unknown' };
   const [, secret] = /^Bearer +(\S+)$/i.exec(authorization) ?? [];
-  const token = secret === undefined ? null : await useToken(services, secret);
+  const token = secret === undefined ? null : await acceptedToken(services, secret);
   if (!token)
     throw new UserError(`This token does not hold: it was withdrawn, has ended, or never was. ${makeOne}`, 401);
   return { is: 'token', may: token.may };

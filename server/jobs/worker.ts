@@ -5,6 +5,7 @@ import type { Logger } from 'pino';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
 import { removeUnneeded } from '../store/blobs/moving.ts';
 import { ObjectsAway } from '../store/blobs/objects.ts';
+import { claimWork } from '../store/claimWork.ts';
 import { clearUnused } from '../store/library/clearing.ts';
 import { storedDelivery } from '../store/projects/deliveries.ts';
 import { findFrame } from '../store/projects/frames.ts';
@@ -13,7 +14,6 @@ import type { WorkLane } from '../store/schema/index.ts';
 import {
   addMeasuring,
   type ClaimedWork,
-  claimWork,
   dropUnwanted,
   failWork,
   finishWork,

@@ -1,15 +1,8 @@
 import { afterAll, beforeEach, describe, expect, inject, test } from 'vitest';
+import { type ClaimAsked, claimWork } from '../store/claimWork.ts';
 import { openDatabase } from '../store/database.ts';
 import { turns, work } from '../store/schema/index.ts';
-import {
-  addWork,
-  type ClaimAsked,
-  claimWork,
-  dropUnwanted,
-  finishWork,
-  type NewWork,
-  priorities,
-} from '../store/work.ts';
+import { addWork, dropUnwanted, finishWork, type NewWork, priorities } from '../store/work.ts';
 import { ownDatabase } from '../testing/databases.ts';
 
 const { db, close } = await openDatabase(await ownDatabase(inject('databaseUrl'), inject('databasePrefix')));

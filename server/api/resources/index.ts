@@ -1,22 +1,22 @@
 import type { Services } from '../../services.ts';
 import type { Resource } from '../resource.ts';
-import { deliveries } from './deliveries.ts';
-import { dryRuns } from './dryRuns.ts';
-import { encodings } from './encodings.ts';
-import { finishes } from './finishes.ts';
-import { fonts } from './fonts.ts';
-import { frames } from './frames.ts';
-import { learnedUploads } from './learnedUploads.ts';
-import { letterStyles } from './letterStyles.ts';
-import { networks } from './networks.ts';
-import { originals } from './originals.ts';
-import { placeSets } from './placeSets.ts';
-import { projects } from './projects.ts';
-import { sheetFindings } from './sheetFindings.ts';
-import { sheets } from './sheets.ts';
-import { specBook } from './specBook.ts';
-import { tokens } from './tokens.ts';
-import { webhooks } from './webhooks.ts';
+import { placeSets } from './book/placeSets.ts';
+import { sheetFindings } from './book/sheetFindings.ts';
+import { sheets } from './book/sheets.ts';
+import { specBook } from './book/specBook.ts';
+import { finishes } from './library/finishes.ts';
+import { fonts } from './library/fonts.ts';
+import { letterStyles } from './library/letterStyles.ts';
+import { originals } from './library/originals.ts';
+import { tokens } from './programs/tokens.ts';
+import { webhooks } from './programs/webhooks.ts';
+import { deliveries } from './projects/deliveries.ts';
+import { dryRuns } from './projects/dryRuns.ts';
+import { encodings } from './projects/encodings.ts';
+import { frames } from './projects/frames.ts';
+import { learnedUploads } from './projects/learnedUploads.ts';
+import { networks } from './projects/networks.ts';
+import { projects } from './projects/projects.ts';
 
 /** All that the API is about, in the order in which it is described. */
 export const resources = (services: Services): Resource[] =>

@@ -24,7 +24,7 @@ let known: { store: ObjectStore; takesNew: boolean } | null = null;
  *
  * @param takesNew whether new bytes go there; those that lie there already are read in any case
  */
-export function useObjects(store: ObjectStore, takesNew: boolean): void {
+export function nameObjects(store: ObjectStore, takesNew: boolean): void {
   known = { store, takesNew };
 }
 

@@ -18,7 +18,7 @@ export async function makeToken({ db }: Pick<Services, 'db'>, asked: NewToken): 
 }
 
 /** The token that says this, where it holds, noting that it is used; null where there is none. */
-export async function useToken({ db }: Pick<Services, 'db'>, secret: string): Promise<Token | null> {
+export async function acceptedToken({ db }: Pick<Services, 'db'>, secret: string): Promise<Token | null> {
   const token = await holdingToken(db, hashOf(secret));
   if (token) await noteUse(db, token.id);
   return token;

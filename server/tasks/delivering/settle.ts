@@ -1,6 +1,6 @@
 import type { Queryable } from '../../store/database.ts';
 import { finishDelivery, keepSettled, type SettledFile } from '../../store/projects/deliveries.ts';
-import { tellDone } from '../calling/tellDone.ts';
+import { tellDone } from '../calling/tellWebhooks.ts';
 
 /** Keeps what came of files of a delivery, and ends it where these were the last. Run it in a transaction. */
 export async function settle(db: Queryable, deliveryId: string, files: readonly SettledFile[]): Promise<void> {

@@ -28,7 +28,13 @@ export function ApiScreen() {
   const [find, setFind] = useState('');
   const words = useDeferredValue(find);
   useShownHash(data !== undefined);
-  if (error && !data) return <Failure error={error} again={() => void refetch()} />;
+  if (error && !data) {
+    return (
+      <div className="page">
+        <Failure error={error} again={() => void refetch()} />
+      </div>
+    );
+  }
   const routes = data ? routesOf(data).filter((route) => isFound(route, words)) : [];
   const groups = (data?.tags ?? []).flatMap(({ name }) => {
     const own = routes.filter(({ operation }) => operation.tags.includes(name));

@@ -1,11 +1,10 @@
 import type { Token, TokenScope } from '@inkwell/core/model';
 import { Button, Input, Popconfirm, Select } from 'antd';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { useTokens } from '../../api/access.ts';
-import { sentenceOf } from '../../api/client.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { Listed } from './Listed.tsx';
-import { ToldOnce } from './ToldOnce.tsx';
+import { Making } from './Making.tsx';
 import { ago, dayOf } from './when.ts';
 
 const scopes = [
@@ -26,16 +25,10 @@ export function Tokens() {
   const [name, setName] = useState('');
   const [may, setMay] = useState<TokenScope>('change');
   const [days, setDays] = useState(365);
-  const [secret, setSecret] = useState<string | null>(null);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    try {
-      const made = await make.mutateAsync({ name, may, days: days || null });
-      setSecret(made.secret);
-      setName('');
-    } catch {
-      // The line below the form says why.
-    }
+  const makeOne = async () => {
+    const { secret } = await make.mutateAsync({ name, may, days: days || null });
+    setName('');
+    return secret;
   };
   return (
     <section className="sheet programs-part" aria-labelledby="tokens-title">
@@ -44,8 +37,7 @@ export function Tokens() {
         A program shows its token in the header <code>Authorization: Bearer …</code>. When a token is withdrawn, its
         program is refused from then on.
       </p>
-      {secret && <ToldOnce what="This is the new token." secret={secret} onDone={() => setSecret(null)} />}
-      <form className="row wrap" onSubmit={submit}>
+      <Making told="This is the new token." button="Make a token" isReady={name.trim() !== ''} make={makeOne}>
         <Input
           aria-label="What the token is for"
           placeholder="What it is for, such as Night script"
@@ -62,15 +54,7 @@ export function Tokens() {
           onChange={setDays}
           style={{ width: 180 }}
         />
-        <Button htmlType="submit" type="primary" disabled={name.trim() === ''} loading={make.isPending}>
-          Make a token
-        </Button>
-      </form>
-      {make.error && (
-        <p role="alert" className="small programs-problem">
-          {sentenceOf(make.error)}
-        </p>
-      )}
+      </Making>
       <Listed query={query} none="No program has a token yet.">
         {(all) => (
           <table className="programs-table">

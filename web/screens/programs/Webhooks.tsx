@@ -1,11 +1,10 @@
 import type { Webhook, WebhookCall } from '@inkwell/core/model';
 import { Button, Input } from 'antd';
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import { useWebhooks } from '../../api/access.ts';
-import { sentenceOf } from '../../api/client.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { Listed } from './Listed.tsx';
-import { ToldOnce } from './ToldOnce.tsx';
+import { Making } from './Making.tsx';
 import { ago } from './when.ts';
 
 /** Addresses that are told when a delivery is done. */
@@ -13,16 +12,10 @@ export function Webhooks() {
   const { query, make, attempt, remove, restore } = useWebhooks();
   const note = useUndoNote();
   const [url, setUrl] = useState('');
-  const [secret, setSecret] = useState<string | null>(null);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    try {
-      const made = await make.mutateAsync({ url: url.trim() });
-      setSecret(made.secret);
-      setUrl('');
-    } catch {
-      // The line below the form says why.
-    }
+  const makeOne = async () => {
+    const { secret } = await make.mutateAsync({ url: url.trim() });
+    setUrl('');
+    return secret;
   };
   const removeOne = ({ id, url: address }: Webhook) =>
     note.after(remove.mutateAsync(id), `${address} hears nothing any more.`, () => restore.mutateAsync(id));
@@ -33,10 +26,12 @@ export function Webhooks() {
         When a delivery is done, each of these addresses is told so by a POST request. It is signed, so that the program
         there can tell that it comes from here. What does not arrive is tried again for a day.
       </p>
-      {secret && (
-        <ToldOnce what="The calls are signed by this secret." secret={secret} onDone={() => setSecret(null)} />
-      )}
-      <form className="row wrap" onSubmit={submit}>
+      <Making
+        told="The calls are signed by this secret."
+        button="Make a webhook"
+        isReady={url.trim() !== ''}
+        make={makeOne}
+      >
         <Input
           aria-label="Address of the webhook"
           placeholder="http://127.0.0.1:9000/delivered"
@@ -45,15 +40,7 @@ export function Webhooks() {
           style={{ width: 450 }}
           onChange={({ target }) => setUrl(target.value)}
         />
-        <Button htmlType="submit" type="primary" disabled={url.trim() === ''} loading={make.isPending}>
-          Make a webhook
-        </Button>
-      </form>
-      {make.error && (
-        <p role="alert" className="small programs-problem">
-          {sentenceOf(make.error)}
-        </p>
-      )}
+      </Making>
       <Listed query={query} none="Nobody is told yet.">
         {(all) =>
           all.map((webhook) => (

@@ -13,13 +13,13 @@ import {
   VersionWordsSchema,
 } from '@inkwell/core/model';
 import { z } from 'zod';
-import type { Services } from '../../services.ts';
-import { addPlace, makeSheet, saveSheet } from '../../tasks/book/changeSheets.ts';
-import { sheetVersions } from '../../tasks/book/sheetContents.ts';
-import { sheetEffects } from '../../tasks/book/sheetEffects.ts';
-import { moveSheet, putSheetAway } from '../../tasks/book/shelf.ts';
-import { UserError } from '../../userError.ts';
-import { Resource } from '../resource.ts';
+import type { Services } from '../../../services.ts';
+import { addPlace, makeSheet, saveSheet } from '../../../tasks/book/changeSheets.ts';
+import { sheetVersions } from '../../../tasks/book/sheetContents.ts';
+import { sheetEffects } from '../../../tasks/book/sheetEffects.ts';
+import { moveSheet, putSheetAway } from '../../../tasks/book/shelf.ts';
+import { UserError } from '../../../userError.ts';
+import { Resource } from '../../resource.ts';
 
 /** Sheets have a check of their own, which names what is wrong as the form does. */
 const AnyContentSchema = z.unknown();

@@ -1,14 +1,19 @@
 import { DryRunSchema, DryRunSummarySchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import { smallerPicture } from '../../imaging/encoding/smallerPicture.ts';
-import { sniff } from '../../imaging/intake/looking/sniff.ts';
-import type { Services } from '../../services.ts';
-import { blobBytes } from '../../store/blobs/blobs.ts';
-import { dryRunsOfProject, findDryRun } from '../../store/projects/dryRuns.ts';
-import { cancelDryRun, checkPicture, dryRunOfDelivery, dryRunOfFrame } from '../../tasks/dryRunning/requestDryRun.ts';
-import { forEver } from '../../tasks/plans/askedFrame.ts';
-import { notFound, orNotFound } from '../../userError.ts';
-import { Resource } from '../resource.ts';
+import { smallerPicture } from '../../../imaging/encoding/smallerPicture.ts';
+import { sniff } from '../../../imaging/intake/looking/sniff.ts';
+import type { Services } from '../../../services.ts';
+import { blobBytes } from '../../../store/blobs/blobs.ts';
+import { dryRunsOfProject, findDryRun } from '../../../store/projects/dryRuns.ts';
+import {
+  cancelDryRun,
+  checkPicture,
+  dryRunOfDelivery,
+  dryRunOfFrame,
+} from '../../../tasks/dryRunning/requestDryRun.ts';
+import { forEver } from '../../../tasks/plans/askedFrame.ts';
+import { notFound, orNotFound } from '../../../userError.ts';
+import { Resource } from '../../resource.ts';
 
 /** Of a delivery, or of one frame as it was seen. */
 const DryRunRequestSchema = z.union([

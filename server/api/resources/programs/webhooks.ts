@@ -1,11 +1,11 @@
 import { MadeWebhookSchema, NewWebhookSchema, WebhookSchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import type { Services } from '../../services.ts';
-import { listWebhooks, setWebhookDeleted } from '../../store/access/webhooks.ts';
-import { makeWebhook } from '../../tasks/calling/makeWebhook.ts';
-import { tryWebhook } from '../../tasks/calling/tellDone.ts';
-import { orNotFound } from '../../userError.ts';
-import { Resource } from '../resource.ts';
+import type { Services } from '../../../services.ts';
+import { listWebhooks, setWebhookDeleted } from '../../../store/access/webhooks.ts';
+import { makeWebhook } from '../../../tasks/calling/makeWebhook.ts';
+import { tryWebhook } from '../../../tasks/calling/tellWebhooks.ts';
+import { orNotFound } from '../../../userError.ts';
+import { Resource } from '../../resource.ts';
 
 const what = 'This webhook';
 

@@ -2,13 +2,13 @@ import { finishById } from '@inkwell/core/finishing';
 import { FinishesSchema, FinishFileSchema, FinishSchema, FinishSettingsSchema } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { z } from 'zod';
-import type { Services } from '../../services.ts';
-import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../../store/library/finishes.ts';
-import { changeFinish, putFinishAside } from '../../tasks/library/changeFinish.ts';
-import { orNotFound } from '../../userError.ts';
-import { JsonSchema } from '../jsonSchema.ts';
-import { idIn } from '../params.ts';
-import { Resource } from '../resource.ts';
+import type { Services } from '../../../services.ts';
+import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../../../store/library/finishes.ts';
+import { changeFinish, putFinishAside } from '../../../tasks/library/changeFinish.ts';
+import { orNotFound } from '../../../userError.ts';
+import { JsonSchema } from '../../jsonSchema.ts';
+import { idIn } from '../../params.ts';
+import { Resource } from '../../resource.ts';
 
 const SaveSchema = z.object({ version: z.int32().positive(), change: FinishSettingsSchema.partial() });
 

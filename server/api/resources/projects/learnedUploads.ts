@@ -1,8 +1,8 @@
 import { LearnedUploadSchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import type { Services } from '../../services.ts';
-import { forgetUpload, learnUpload, learnedUploads as listed } from '../../tasks/surviving/learnedUploads.ts';
-import { Resource } from '../resource.ts';
+import type { Services } from '../../../services.ts';
+import { forgetUpload, learnUpload, learnedUploads as listed } from '../../../tasks/surviving/learnedUploads.ts';
+import { Resource } from '../../resource.ts';
 
 const LearnSchema = z.object({ frameId: z.uuid(), plan: z.string() });
 

@@ -15,21 +15,21 @@ import {
 } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { z } from 'zod';
-import type { Services } from '../../services.ts';
-import { framesOfProject } from '../../store/projects/frames.ts';
+import type { Services } from '../../../services.ts';
+import { framesOfProject } from '../../../store/projects/frames.ts';
 import {
   addProject,
   openProject,
   originalsOf,
   renameProject,
   setProjectDeleted,
-} from '../../store/projects/projects.ts';
-import { exportProject } from '../../tasks/carrying/exportProject.ts';
-import { receiveProject } from '../../tasks/carrying/importProject.ts';
-import { seenOf } from '../../tasks/library/lookingAt.ts';
-import { rewriteOriginal } from '../../tasks/library/rewriting.ts';
-import { measuredOf } from '../../tasks/plans/measuredFrames.ts';
-import { changeFramesOf } from '../../tasks/projects/changeFrame.ts';
+} from '../../../store/projects/projects.ts';
+import { exportProject } from '../../../tasks/carrying/exportProject.ts';
+import { receiveProject } from '../../../tasks/carrying/importProject.ts';
+import { seenOf } from '../../../tasks/library/lookingAt.ts';
+import { rewriteOriginal } from '../../../tasks/library/rewriting.ts';
+import { measuredOf } from '../../../tasks/plans/measuredFrames.ts';
+import { changeFramesOf } from '../../../tasks/projects/changeFrame.ts';
 import {
   beginNext,
   changeProjectSettings,
@@ -37,12 +37,12 @@ import {
   chooseOriginals,
   copyProject,
   takeProjectBack,
-} from '../../tasks/projects/changeProject.ts';
-import { listedProjects } from '../../tasks/projects/listedProjects.ts';
-import { takeRows, tryRows } from '../../tasks/projects/series.ts';
-import { orNotFound } from '../../userError.ts';
-import { Resource } from '../resource.ts';
-import { uploadedFile } from '../upload.ts';
+} from '../../../tasks/projects/changeProject.ts';
+import { listedProjects } from '../../../tasks/projects/listedProjects.ts';
+import { takeRows, tryRows } from '../../../tasks/projects/series.ts';
+import { orNotFound } from '../../../userError.ts';
+import { Resource } from '../../resource.ts';
+import { uploadedFile } from '../../upload.ts';
 
 const NamedSchema = z.object({ name: NameSchema });
 const ChangeFramesSchema = z.object({

@@ -9,14 +9,14 @@ import {
 } from '@inkwell/core/model';
 import { fileCount, type RenderPlan } from '@inkwell/core/planning';
 import { z } from 'zod';
-import type { TrialAsked } from '../../imaging/encoding/trials.ts';
-import { fromPixels } from '../../imaging/stages/pixels.ts';
-import type { Services } from '../../services.ts';
-import { askedFrame, forEver } from '../../tasks/plans/askedFrame.ts';
-import { changed, measureWays, waysToEncode } from '../../tasks/plans/waysToEncode.ts';
-import { askSurvival, survivalSoFar } from '../../tasks/surviving/askSurvival.ts';
-import { orNotFound, UserError } from '../../userError.ts';
-import { Resource } from '../resource.ts';
+import type { TrialAsked } from '../../../imaging/encoding/trials.ts';
+import { fromPixels } from '../../../imaging/stages/pixels.ts';
+import type { Services } from '../../../services.ts';
+import { askedFrame, forEver } from '../../../tasks/plans/askedFrame.ts';
+import { changed, measureWays, waysToEncode } from '../../../tasks/plans/waysToEncode.ts';
+import { askSurvival, survivalSoFar } from '../../../tasks/surviving/askSurvival.ts';
+import { orNotFound, UserError } from '../../../userError.ts';
+import { Resource } from '../../resource.ts';
 
 const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
 const AskedTrialSchema = PieceSchema.extend({

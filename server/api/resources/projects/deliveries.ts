@@ -1,15 +1,15 @@
 import { DeliverySchema } from '@inkwell/core/model';
 import { defaultPattern, fileNameWord } from '@inkwell/core/naming';
 import { z } from 'zod';
-import { smallerPicture } from '../../imaging/encoding/smallerPicture.ts';
-import type { Services } from '../../services.ts';
-import { deliveriesOfProject, findDelivery } from '../../store/projects/deliveries.ts';
-import { archiveOf } from '../../tasks/delivering/archive.ts';
-import { deliveredFile, posted, tickPost } from '../../tasks/delivering/deliveredFiles.ts';
-import { endDelivery, requestDelivery } from '../../tasks/delivering/requestDelivery.ts';
-import { forEver } from '../../tasks/plans/askedFrame.ts';
-import { orNotFound, UserError } from '../../userError.ts';
-import { Resource } from '../resource.ts';
+import { smallerPicture } from '../../../imaging/encoding/smallerPicture.ts';
+import type { Services } from '../../../services.ts';
+import { deliveriesOfProject, findDelivery } from '../../../store/projects/deliveries.ts';
+import { archiveOf } from '../../../tasks/delivering/archive.ts';
+import { deliveredFile, posted, tickPost } from '../../../tasks/delivering/deliveredFiles.ts';
+import { endDelivery, requestDelivery } from '../../../tasks/delivering/requestDelivery.ts';
+import { forEver } from '../../../tasks/plans/askedFrame.ts';
+import { orNotFound, UserError } from '../../../userError.ts';
+import { Resource } from '../../resource.ts';
 
 const DeliverSchema = z.object({
   projectId: z.uuid(),

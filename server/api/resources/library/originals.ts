@@ -9,25 +9,25 @@ import {
 } from '@inkwell/core/model';
 import { wholePlan } from '@inkwell/core/planning';
 import { z } from 'zod';
-import { bodyOf } from '../../imaging/measuring/bodyOf.ts';
-import { colourAt, proposeColours } from '../../imaging/measuring/colours.ts';
-import { proposeTrim } from '../../imaging/measuring/trimming.ts';
-import type { Services } from '../../services.ts';
-import { readBlob } from '../../store/blobs/blobs.ts';
+import { bodyOf } from '../../../imaging/measuring/bodyOf.ts';
+import { colourAt, proposeColours } from '../../../imaging/measuring/colours.ts';
+import { proposeTrim } from '../../../imaging/measuring/trimming.ts';
+import type { Services } from '../../../services.ts';
+import { readBlob } from '../../../store/blobs/blobs.ts';
 import {
   duplicateOriginal,
   findOriginal,
   listOriginals,
   renameOriginal,
   setOriginalDeleted,
-} from '../../store/library/originals.ts';
-import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../../tasks/library/changeOriginal.ts';
-import { queueLooking, switchedOff } from '../../tasks/library/lookingAt.ts';
-import { drawnTexts } from '../../tasks/library/rewriting.ts';
-import { orNotFound, UserError } from '../../userError.ts';
-import { Resource } from '../resource.ts';
-import { sendPicture } from '../sendPicture.ts';
-import { uploadedFile } from '../upload.ts';
+} from '../../../store/library/originals.ts';
+import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../../../tasks/library/changeOriginal.ts';
+import { queueLooking, switchedOff } from '../../../tasks/library/lookingAt.ts';
+import { drawnTexts } from '../../../tasks/library/rewriting.ts';
+import { orNotFound, UserError } from '../../../userError.ts';
+import { Resource } from '../../resource.ts';
+import { sendPicture } from '../../sendPicture.ts';
+import { uploadedFile } from '../../upload.ts';
 
 const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
 const PageSchema = z.coerce.number().int().min(0);

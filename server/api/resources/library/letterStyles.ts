@@ -2,17 +2,17 @@ import { shippedStyles } from '@inkwell/core/lettering';
 import { LetterStyleFileSchema, LetterStyleSettingsSchema, NamedLetterStyleSchema } from '@inkwell/core/model';
 import { fileNameWord } from '@inkwell/core/naming';
 import { z } from 'zod';
-import type { Services } from '../../services.ts';
+import type { Services } from '../../../services.ts';
 import {
   addLetterStyle,
   findLetterStyle,
   listLetterStyles,
   setLetterStyleDeleted,
-} from '../../store/library/letterStyles.ts';
-import { orNotFound } from '../../userError.ts';
-import { JsonSchema } from '../jsonSchema.ts';
-import { idIn } from '../params.ts';
-import { Resource } from '../resource.ts';
+} from '../../../store/library/letterStyles.ts';
+import { orNotFound } from '../../../userError.ts';
+import { JsonSchema } from '../../jsonSchema.ts';
+import { idIn } from '../../params.ts';
+import { Resource } from '../../resource.ts';
 
 /** Styles of words that people made: kept under a name, put aside and taken back, written to files and read from them. */
 export function letterStyles({ db }: Pick<Services, 'db'>): Resource {

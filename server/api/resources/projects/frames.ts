@@ -1,14 +1,14 @@
 import { FrameChangeSchema, SavedFrameSchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import { partOfPicture } from '../../imaging/stages/partOfPicture.ts';
-import type { Services } from '../../services.ts';
-import { priorities } from '../../store/work.ts';
-import { askedFrame, forEver } from '../../tasks/plans/askedFrame.ts';
-import { finishedFiles } from '../../tasks/plans/finishedFiles.ts';
-import { queueMeasuring } from '../../tasks/plans/measuredFrames.ts';
-import { changeFrame } from '../../tasks/projects/changeFrame.ts';
-import { Resource } from '../resource.ts';
-import { sendPicture } from '../sendPicture.ts';
+import { partOfPicture } from '../../../imaging/stages/partOfPicture.ts';
+import type { Services } from '../../../services.ts';
+import { priorities } from '../../../store/work.ts';
+import { askedFrame, forEver } from '../../../tasks/plans/askedFrame.ts';
+import { finishedFiles } from '../../../tasks/plans/finishedFiles.ts';
+import { queueMeasuring } from '../../../tasks/plans/measuredFrames.ts';
+import { changeFrame } from '../../../tasks/projects/changeFrame.ts';
+import { Resource } from '../../resource.ts';
+import { sendPicture } from '../../sendPicture.ts';
 
 const SaveSchema = z.object({ version: z.int32().positive(), change: FrameChangeSchema });
 const ProofSchema = z.object({

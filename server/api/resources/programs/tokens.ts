@@ -1,10 +1,10 @@
 import { MadeTokenSchema, NewTokenSchema, TokenSchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import type { Services } from '../../services.ts';
-import { listTokens, withdrawToken } from '../../store/access/tokens.ts';
-import { makeToken } from '../../tasks/access/tokens.ts';
-import { orNotFound } from '../../userError.ts';
-import { Resource } from '../resource.ts';
+import type { Services } from '../../../services.ts';
+import { listTokens, withdrawToken } from '../../../store/access/tokens.ts';
+import { makeToken } from '../../../tasks/access/tokens.ts';
+import { orNotFound } from '../../../userError.ts';
+import { Resource } from '../../resource.ts';
 
 /** A token cannot make another, or withdraw one: that is done by people. */
 const pagesOnly = { pagesOnly: true } as const;

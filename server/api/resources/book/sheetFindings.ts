@@ -1,9 +1,9 @@
 import { SheetFindingSchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import type { Services } from '../../services.ts';
-import { listSheetFindings } from '../../store/library/sheetFindings.ts';
-import { changeFinding } from '../../tasks/book/measuredSheets.ts';
-import { Resource } from '../resource.ts';
+import type { Services } from '../../../services.ts';
+import { listSheetFindings } from '../../../store/library/sheetFindings.ts';
+import { changeFinding } from '../../../tasks/book/measuredSheets.ts';
+import { Resource } from '../../resource.ts';
 
 const FindingStateSchema = z.object({
   version: z.int32().positive(),

@@ -1,11 +1,11 @@
 import { BookImportSchema, SpecSheetSchema, VersionWordsSchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import type { Services } from '../../services.ts';
-import { projectPins } from '../../store/projects/projects.ts';
-import { bookAsCsv, bookAsJson } from '../../tasks/book/bookFiles.ts';
-import { planImport, sheetFiles, takeImport } from '../../tasks/book/importBook.ts';
-import { orNotFound } from '../../userError.ts';
-import { Resource } from '../resource.ts';
+import type { Services } from '../../../services.ts';
+import { projectPins } from '../../../store/projects/projects.ts';
+import { bookAsCsv, bookAsJson } from '../../../tasks/book/bookFiles.ts';
+import { planImport, sheetFiles, takeImport } from '../../../tasks/book/importBook.ts';
+import { orNotFound } from '../../../userError.ts';
+import { Resource } from '../../resource.ts';
 
 const BookSchema = z.object({ project: z.uuid().optional() });
 const BookFileAskedSchema = z.object({ sheet: z.string().max(80).optional(), as: z.enum(['json', 'csv']) });

@@ -22,7 +22,12 @@ export function useTokens() {
   const client = useQueryClient();
   const onSuccess = () => client.invalidateQueries({ queryKey: tokensKey });
   return {
-    query: useQuery({ queryKey: tokensKey, queryFn: () => ask(z.array(TokenSchema), '/tokens') }),
+    // When each was used last changes without anybody doing something here.
+    query: useQuery({
+      queryKey: tokensKey,
+      queryFn: () => ask(z.array(TokenSchema), '/tokens'),
+      refetchInterval: idleMs,
+    }),
     make: useMutation({
       mutationFn: (body: NewToken) => ask(MadeTokenSchema, '/tokens', { method: 'POST', body }),
       onSuccess,

@@ -1,4 +1,4 @@
-import type { PlaneMemory, Pointer } from './planeMemory.ts';
+import { PlaneMemory, type Pointer } from './planeMemory.ts';
 
 /** A plane in the memory. */
 export interface PlaneAt {
@@ -83,12 +83,25 @@ export function limitHalo(
   kernels.limit(plane.at, plain, plane.width, plane.height, radius, share, calm, line, low, high);
 }
 
-/** Structural similarity of two planes, at every `step`th row from `first` on, into a map; of structure alone, or of light as well. */
+/** How far the surroundings reach in which two planes are compared, in pixels. */
+export const comparedRadius = 5;
+
+/** How many floats `fillSsimMap` works with for a plane of some width. */
+export const ssimLineLength = (width: number): number =>
+  12 + 4 * PlaneMemory.lengthOf({ width, height: 1 }) + 8 * (PlaneMemory.lengthOf(halfOf(width)) + 12);
+const halfOf = (width: number) => ({ width: (width + 1) >> 1, height: 1 });
+
+/**
+ * Structural similarity of two planes, at every second pixel of every `step`th row from `first` on, into a map of half the width,
+ * rounded up; of structure alone, or of light as well.
+ *
+ * @param half the right half of the weights of a pixel's surroundings, `comparedRadius + 1` of them
+ */
 export function fillSsimMap(
   { kernels }: PlaneMemory,
   [a, b]: readonly [PlaneAt, Pointer],
   how: {
-    half: HalfKernel;
+    half: Pointer;
     rows: { first: number; step: number; count: number };
     kind: 'structure' | 'both';
     to: Pointer;
@@ -96,14 +109,14 @@ export function fillSsimMap(
 ): void {
   const { half, rows, line, kind, to } = how;
   const { first, step, count } = rows;
-  kernels.ssimMap(a.at, b, a.width, a.height, half.weights, half.radius, first, step, count, line, kind === 'both', to);
+  kernels.ssimMap(a.at, b, a.width, a.height, half, first, step, count, line, kind === 'both', to);
 }
 
-/** The mean squares of what calm blocks have moved by, and which blocks are calm, as two planes of blocks. */
+/** The mean squares of what calm blocks have moved by, and which blocks are calm, as two planes of blocks. The line holds three rows. */
 export function findCalmBlocks(
   { kernels }: PlaneMemory,
   [a, b]: readonly [PlaneAt, Pointer],
-  how: { range: number; moved: Pointer; calm: Pointer },
+  how: { range: number; moved: Pointer; calm: Pointer } & WithLine,
 ): void {
-  kernels.calmBlocks(a.at, b, a.width, a.height, how.range, how.moved, how.calm);
+  kernels.calmBlocks(a.at, b, a.width, a.height, how.range, how.line, how.moved, how.calm);
 }

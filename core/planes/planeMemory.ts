@@ -59,12 +59,22 @@ export interface Kernels {
     toBlue: Pointer,
     toRed: Pointer,
   ): void;
+  lightAndColours(
+    from: Pointer,
+    channels: number,
+    width: number,
+    height: number,
+    toLight: Pointer,
+    toBlue: Pointer,
+    toRed: Pointer,
+  ): void;
   calmBlocks(
     a: Pointer,
     b: Pointer,
     width: number,
     height: number,
     range: number,
+    line: Pointer,
     toMoved: Pointer,
     toCalm: Pointer,
   ): void;
@@ -78,7 +88,6 @@ export interface Kernels {
     width: number,
     height: number,
     half: Pointer,
-    radius: number,
     first: number,
     step: number,
     rows: number,

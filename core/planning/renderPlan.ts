@@ -14,7 +14,7 @@ import {
 import { EncodingPlanSchema } from './encodingPlan.ts';
 
 /** Grows when the same plan would come out as other bytes, so that nothing cached under the old number is used. */
-export const engineVersion = 12;
+export const engineVersion = 13;
 
 const RectSchema = z.object({ left: z.number(), top: z.number(), width: z.number(), height: z.number() });
 

@@ -1,42 +1,65 @@
 import { type CurvePoint, readCurve } from './qualityCurve.ts';
 
 /**
- * What a full encoding is expected to weigh: the curve of quick encodings, times what full encodings were found to weigh
- * of quick ones, which moves slowly from one quality to the next.
+ * What a full encoding is expected to weigh: the curve of sketches, times what full encodings were found to weigh of a sketch,
+ * which moves slowly from one quality to the next.
  */
 export class BytesEstimate {
-  private readonly quick: readonly CurvePoint[];
-  /** Logarithms of full over quick bytes, ascending by quality. */
-  private readonly ratios: { quality: number; ratio: number }[] = [];
-  /** What the full encoding that was learned last weighed of a quick one. */
-  last: number | null = null;
+  /** Ascending by quality. */
+  private readonly curve: CurvePoint[] = [];
+  /** What full encodings weighed, ascending by quality. */
+  private readonly known: CurvePoint[] = [];
+  /** What one is supposed to weigh, until the next one is known. */
+  private supposed: CurvePoint | null = null;
 
-  /** @param correction what full encodings weigh of quick ones as long as nothing is learned */
-  constructor(
-    quick: readonly CurvePoint[],
-    private readonly correction: number,
-  ) {
-    this.quick = [...quick].sort((a, b) => a.quality - b.quality);
+  get sketches(): number {
+    return this.curve.length;
+  }
+
+  isSketchedAt(quality: number): boolean {
+    return this.curve.some((point) => point.quality === quality);
+  }
+
+  /** Takes in rough bytes. There has to be at least one before anything is asked. */
+  sketch(quality: number, bytes: number): void {
+    insert(this.curve, { quality, bytes });
+  }
+
+  /** Takes in about what a full encoding weighs, until the next one is known. */
+  suppose(quality: number, bytes: number): void {
+    this.supposed = { quality, bytes };
   }
 
   /** Takes in what a full encoding came out as. */
   learn(quality: number, bytes: number): void {
-    this.last = bytes / readCurve(this.quick, quality);
-    this.ratios.push({ quality, ratio: Math.log(this.last) });
-    this.ratios.sort((a, b) => a.quality - b.quality);
+    this.supposed = null;
+    insert(this.known, { quality, bytes });
   }
 
   at(quality: number): number {
-    return readCurve(this.quick, quality) * Math.exp(this.ratioAt(quality));
+    return readCurve(this.curve, quality) * Math.exp(this.ratioAt(quality));
   }
 
+  /** The logarithm of full over sketched bytes: read between two that are known or supposed, and beyond as of the nearest. */
   private ratioAt(quality: number): number {
-    const above = this.ratios.find((known) => known.quality >= quality);
-    const below = this.ratios.findLast((known) => known.quality <= quality);
+    const points = [...this.known];
+    if (this.supposed) insert(points, this.supposed);
+    const above = points.find((point) => point.quality >= quality);
+    const below = points.findLast((point) => point.quality <= quality);
     if (above && below && above !== below) {
       const share = (quality - below.quality) / (above.quality - below.quality);
-      return below.ratio + share * (above.ratio - below.ratio);
+      return this.ratioOf(below) + share * (this.ratioOf(above) - this.ratioOf(below));
     }
-    return (above ?? below)?.ratio ?? Math.log(this.correction);
+    const nearest = above ?? below;
+    return nearest ? this.ratioOf(nearest) : 0;
   }
+
+  private ratioOf({ quality, bytes }: CurvePoint): number {
+    return Math.log(bytes / readCurve(this.curve, quality));
+  }
+}
+
+function insert(points: CurvePoint[], point: CurvePoint): void {
+  points.push(point);
+  points.sort((a, b) => a.quality - b.quality);
 }

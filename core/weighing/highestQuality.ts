@@ -9,13 +9,13 @@ export interface QualitySearch<Encoded extends { bytes: number }> {
   qualities: readonly number[];
   /** Encodes with full effort. */
   encode: (quality: number) => Promise<Encoded>;
-  /** Bytes of a quick encoding at the same quality: need not be right, only roughly proportional; two at a time. */
+  /** Rough bytes at a quality, quickly: need not be right, only roughly proportional; two at a time. */
   sketch: (quality: number) => Promise<number>;
   /**
-   * About what a full encoding weighs of a quick one, asked once, for the quality at which the answer is expected without it. It
-   * only saves encodings. @default 1
+   * Better than a sketch: about what a full encoding weighs. Asked once, for the quality at which the answer is expected
+   * without it. It only saves encodings. @default the sketch
    */
-  correction?: (quality: number) => Promise<number>;
+  estimate?: (quality: number) => Promise<number>;
   /**
    * How many full encodings may run at a time, asked before every round: two are quicker where nobody else needs the
    * processor, one after the other are fewer. The answer is the same. @default 2
@@ -38,16 +38,14 @@ export interface QualityFound<Encoded> {
   /** How many full and quick encodings it took. */
   encodings: number;
   sketches: number;
-  /** What the last full encoding weighed of a quick one, for the next search of the same kind; null where none was sketched. */
-  correction: number | null;
 }
 
-/** Where the curve of quick encodings is measured: between them it is read, and beyond them not by far. */
+/** Where the curve is sketched first. Then it is sketched where the answer is expected, so that it need not be straight. */
 const sketchedAt = [60, 90];
 
 /**
- * The highest quality whose file fits, the same answer as trying every quality, given the tolerance. A quick encoder and
- * a part of the picture tell where it is expected; full encodings settle it: a file that fits rules out everything below, a
+ * The highest quality whose file fits, the same answer as trying every quality, given the tolerance. Sketches and one
+ * estimate tell where it is expected; full encodings settle it: a file that fits rules out everything below, a
  * file too heavy by more than the tolerance rules out everything above, until nothing is left to try.
  */
 export async function highestQualityThatFits<Encoded extends { bytes: number }>(
@@ -69,16 +67,22 @@ export async function highestQualityThatFits<Encoded extends { bytes: number }>(
     return quality !== null && file ? { quality, encoded: file } : null;
   };
   if (search.highestFirst && (await attempt(highest)) === 'good') {
-    return { best: bestOf(highest), encodings: 1, sketches: 0, correction: null };
+    return { best: bestOf(highest), encodings: 1, sketches: 0 };
   }
 
-  const sketched = [...new Set(sketchedAt.map((quality) => nearest(qualities, quality)))];
-  const quick = await Promise.all(sketched.map(async (quality) => ({ quality, bytes: await search.sketch(quality) })));
-  const lastFitting = (estimate: BytesEstimate) =>
-    qualities.findLast((quality) => estimate.at(quality) <= budget) ?? lowest;
-  const correction = await search.correction?.(lastFitting(new BytesEstimate(quick, 1)));
-  const estimate = new BytesEstimate(quick, correction ?? 1);
+  const estimate = new BytesEstimate();
+  const sketch = async (quality: number) => {
+    if (!estimate.isSketchedAt(quality)) estimate.sketch(quality, await search.sketch(quality));
+  };
+  const expected = () => qualities.findLast((quality) => estimate.at(quality) <= budget) ?? lowest;
+  await Promise.all([...new Set(sketchedAt.map((quality) => nearest(qualities, quality)))].map(sketch));
   for (const [quality, { bytes }] of encoded) estimate.learn(quality, bytes);
+  await sketch(expected());
+  if (search.estimate) {
+    const quality = expected();
+    estimate.suppose(quality, await search.estimate(quality));
+    await sketch(expected());
+  }
   const found = await lastGood({
     candidates: search.highestFirst ? qualities.slice(0, -1) : qualities,
     attempt: async (quality) => {
@@ -86,8 +90,8 @@ export async function highestQualityThatFits<Encoded extends { bytes: number }>(
       estimate.learn(quality, (encoded.get(quality) as Encoded).bytes);
       return verdict;
     },
-    expected: () => lastFitting(estimate),
+    expected,
     atOnce: search.atOnce ?? (() => 2),
   });
-  return { best: bestOf(found), encodings: encoded.size, sketches: sketched.length, correction: estimate.last };
+  return { best: bestOf(found), encodings: encoded.size, sketches: estimate.sketches };
 }

@@ -8,8 +8,9 @@ const ladder: Ladder = {
   qualities,
   tolerance: 0,
   slack: 0,
+  inPairs: true,
   sketch: async () => 0,
-  correction: async () => 1,
+  estimate: async () => 0,
 };
 const highest = 50;
 

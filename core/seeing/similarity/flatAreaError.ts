@@ -1,5 +1,5 @@
 import type { Rect } from '../../geometry/index.ts';
-import { calmRange, findCalmBlocks, type PlaneMemory } from '../../planes/index.ts';
+import { calmRange, findCalmBlocks, PlaneMemory } from '../../planes/index.ts';
 import { mapMeans } from './ssimMap.ts';
 
 /** Blocks of so many pixels each way are looked at. */
@@ -21,11 +21,12 @@ export function flatAreaErrors(
   const [columns, rows] = [Math.floor(width / block), Math.floor(height / block)];
   const blocks = { width: columns, height: rows };
   const [moved, calm] = [arena.reservePlane(blocks), arena.reservePlane(blocks)];
-  const place = { scale: block, first: 0, step: 1 };
+  const place = { scale: block, across: 1, first: 0, step: 1 };
+  const line = arena.reserve(3 * PlaneMemory.lengthOf({ width, height: 1 }) + 12);
   const [mapMoved, mapCalm] = [mapMeans(arena, columns, rows, place), mapMeans(arena, columns, rows, place)];
   return () => {
     if (columns === 0 || rows === 0) return () => 0;
-    findCalmBlocks(arena, [{ at: before, width, height }, after], { range: calmRange, moved, calm });
+    findCalmBlocks(arena, [{ at: before, width, height }, after], { range: calmRange, line, moved, calm });
     const [movedMap, calmMap] = [mapMoved(moved), mapCalm(calm)];
     return (rect) => {
       const share = calmMap.mean(rect);

@@ -2,12 +2,14 @@ import type { Rect } from '../../geometry/index.ts';
 import type { Similarity, Spot } from '../../model/index.ts';
 import {
   coloursOf,
+  comparedRadius,
   fillSsimMap,
   inPlaneMemory,
   type Plane,
-  PlaneMemory,
+  type PlaneMemory,
   type Raster,
   rowsOf,
+  ssimLineLength,
 } from '../../planes/index.ts';
 import { lookForBlockError } from './blockError.ts';
 import { flatAreaErrors } from './flatAreaError.ts';
@@ -19,16 +21,15 @@ import { mapMeans, type SsimMap } from './ssimMap.ts';
  */
 const scaleWeights = [0.0448, 0.2856, 0.3001, 0.2363, 0.1333];
 /** Rows that are looked at, at each scale: surroundings are eleven rows high, so that every pixel has its say. */
-const scaleSteps = [4, 4, 2, 1, 1];
+const scaleSteps = [8, 4, 2, 1, 1];
 const chromaStep = 8;
 /** What luminance and the two colour differences count (Wang, Lu and Bovik 2004, for pictures in Y, Cb and Cr). */
 const channelWeights = { luminance: 0.8, each: 0.1 };
 
 /** The surroundings of a pixel: a Gaussian of 1.5 pixels over eleven pixels each way (Wang et al. 2004). */
-const kernelRadius = 5;
 const surroundings = halfOf(1.5);
 function halfOf(deviation: number): Float32Array {
-  const half = Float32Array.from({ length: kernelRadius + 1 }, (_, at) => Math.exp(-((at / deviation) ** 2) / 2));
+  const half = Float32Array.from({ length: comparedRadius + 1 }, (_, at) => Math.exp(-((at / deviation) ** 2) / 2));
   const sum = half.reduce((total, weight, at) => total + (at === 0 ? weight : 2 * weight), 0);
   return half.map((weight) => weight / sum);
 }
@@ -140,10 +141,9 @@ function compare(
     arena.octets(pixels, raster.data.length).set(raster.data);
     const at = index as 0 | 1;
     const first = planes[0]?.[at] as number;
-    arena.kernels.luminance(pixels, raster.channels, size.width, size.height, first);
-    if (blue && red) {
-      arena.kernels.colourDifferences(pixels, raster.channels, size.width, size.height, blue[at], red[at]);
-    }
+    const from = [pixels, raster.channels, size.width, size.height] as const;
+    if (blue && red) arena.kernels.lightAndColours(...from, first, blue[at], red[at]);
+    else arena.kernels.luminance(...from, first);
     for (const [level, scale] of scales.entries()) {
       const next = planes[level + 1]?.[at];
       if (next !== undefined) arena.kernels.halve(planes[level]?.[at] as number, scale.width, scale.height, next);
@@ -184,7 +184,7 @@ function scaleSizes({ width, height }: { width: number; height: number }) {
       width: Math.max(1, Math.floor(width / 2 ** sizes.length)),
       height: Math.max(1, Math.floor(height / 2 ** sizes.length)),
     };
-    if (Math.min(next.width, next.height) < 2 * kernelRadius + 1) break;
+    if (Math.min(next.width, next.height) < 2 * comparedRadius + 1) break;
     sizes.push(next);
   }
   return sizes;
@@ -201,15 +201,15 @@ function look(
   const first = Math.min(height - 1, step >> 1);
   const rows = Math.ceil((height - first) / step);
   const half = arena.reserve(surroundings.length);
-  const stride = PlaneMemory.lengthOf({ width, height: 1 });
-  const line = arena.reserve(5 * (stride + 2 * kernelRadius + 8));
-  const alike = arena.reserve(stride * rows);
-  const map = mapMeans(arena, width, rows, { scale, first, step });
+  const line = arena.reserve(ssimLineLength(width));
+  // Every second pixel of a row is looked at.
+  const columns = (width + 1) >> 1;
+  const alike = arena.reservePlane({ width: columns, height: rows });
+  const map = mapMeans(arena, columns, rows, { scale, across: 2, first, step });
   return (kind: 'structure' | 'both'): SsimMap => {
     arena.floats(half, surroundings.length).set(surroundings);
-    const kernel = { weights: half, radius: kernelRadius };
     const sampled = { first, step, count: rows };
-    fillSsimMap(arena, [{ at: a, width, height }, b], { half: kernel, rows: sampled, line, kind, to: alike });
+    fillSsimMap(arena, [{ at: a, width, height }, b], { half, rows: sampled, line, kind, to: alike });
     return map(alike);
   };
 }

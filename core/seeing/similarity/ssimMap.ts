@@ -5,6 +5,8 @@ import type { PlaneMemory } from '../../planes/index.ts';
 export interface MapPlace {
   /** Pixels of the whole picture to one value, each way. */
   scale: number;
+  /** The map has every `across`th column, from the first on. */
+  across: number;
   /** Of the rows that the map has, then every `step`th, both in rows of the scaled picture. */
   first: number;
   step: number;
@@ -38,9 +40,9 @@ export class SsimMap {
 
   /** The mean of the values in a rectangle of the whole picture, in pixels; of the nearest where it holds none. */
   mean({ left, top, width, height }: Rect): number {
-    const { scale, first, step } = this.place;
-    const from = begin(left / scale, this.width);
-    const to = end((left + width) / scale, from, this.width);
+    const { scale, across: apart, first, step } = this.place;
+    const from = begin(left / (scale * apart), this.width);
+    const to = end((left + width) / (scale * apart), from, this.width);
     const above = begin((top / scale - first) / step, this.rows);
     const below = end(((top + height) / scale - first) / step, above, this.rows);
     const across = this.width + 1;

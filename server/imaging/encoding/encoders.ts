@@ -1,7 +1,7 @@
 import type { Chroma, ImageFormat } from '@inkwell/core/model';
 import type { EncodingPlan } from '@inkwell/core/planning';
 import type { Sharp } from 'sharp';
-import { fromPixels, type Pixels, sampled } from '../stages/pixels.ts';
+import { fromPixels, type Pixels } from '../stages/pixels.ts';
 import { withMetadata } from './writtenMetadata.ts';
 
 /** All that decides about the bytes of a file beside its pixels and its quality. */
@@ -24,10 +24,18 @@ export interface Ladder {
    * grows as the root of their number.
    */
   slack: number;
-  /** Bytes of a quick encoding. */
-  sketch(pixels: Pixels, quality: number): Promise<number>;
-  /** About what a full encoding weighs of a quick one: as it usually is, or as it is in a part of the picture. */
-  correction(pixels: Pixels, quality: number): Promise<number>;
+  /** True where the encoder keeps step so well that the answer and the next quality are worth trying together. */
+  inPairs: boolean;
+  /** Rough bytes of the whole, by encoding a part of it quickly. */
+  sketch(picture: Parted, quality: number): Promise<number>;
+  /** About what a full encoding of the whole weighs, by its part. */
+  estimate(picture: Parted, quality: number): Promise<number>;
+}
+
+/** A picture, and the rows of it that stand for all of them. */
+export interface Parted {
+  whole: Pixels;
+  part: Pixels;
 }
 
 /** One way to turn pixels into bytes. */
@@ -58,11 +66,10 @@ const paletteStep = 5;
 const paletteEffort = 5;
 
 /** How one format is written at a quality, with full effort and quickly. */
-interface Recipe extends Pick<Ladder, 'qualities' | 'tolerance' | 'slack'> {
+interface Recipe extends Pick<Ladder, 'qualities' | 'tolerance' | 'slack' | 'inPairs'> {
   full: (picture: Sharp, quality: number) => Sharp;
-  quick: (picture: Sharp, quality: number) => Sharp;
-  /** What a full encoding usually weighs of a quick one; null where a part of the picture tells it better. */
-  usual: number | null;
+  /** Null where nothing quicker comes out alike. */
+  quick: ((picture: Sharp, quality: number) => Sharp) | null;
 }
 
 /** Null where a format has no qualities. */
@@ -73,7 +80,7 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
       qualities: upTo(highest),
       tolerance: 0.002,
       slack: 0.1,
-      usual: null,
+      inPairs: true,
       full: (picture, quality) => picture.jpeg({ quality, mozjpeg: true, chromaSubsampling }),
       // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
       quick: (picture, quality) => picture.jpeg({ quality, quantisationTable: 3, chromaSubsampling }),
@@ -84,9 +91,10 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
       qualities: upTo(highest),
       tolerance: 0.002,
       slack: 0.5,
-      usual: 0.85,
+      inPairs: false,
       full: (picture, quality) => picture.webp({ quality, effort: webpEffort }),
-      quick: (picture, quality) => picture.webp({ quality, effort: 0 }),
+      // Less effort is quicker still, and leads the search to the wrong qualities.
+      quick: (picture, quality) => picture.webp({ quality, effort: 2 }),
     };
   }
   if (format === 'avif') {
@@ -94,7 +102,7 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
       qualities: avifQualities.filter((quality) => quality <= highest),
       tolerance: 0.002,
       slack: 0.6,
-      usual: null,
+      inPairs: true,
       full: (picture, quality) => picture.avif({ quality, effort: avifEffort, chromaSubsampling }),
       quick: (picture, quality) => picture.avif({ quality, effort: 0, chromaSubsampling }),
     };
@@ -105,26 +113,26 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
     qualities: upTo(highest, paletteStep),
     tolerance: 0.12,
     slack: 0,
-    usual: 0.75,
+    inPairs: true,
     full: (picture, quality) => picture.png({ ...palette, quality, effort: paletteEffort, compressionLevel: 9 }),
-    quick: (picture, quality) => picture.png({ ...palette, quality, effort: 1, compressionLevel: 1 }),
+    quick: null,
   };
 }
 
 const weigh = async (picture: Sharp) => (await picture.toBuffer()).length;
 
-async function ratioInPart(
-  full: Recipe['full'],
-  quick: Recipe['quick'],
-  pixels: Pixels,
-  quality: number,
-): Promise<number> {
-  const part = sampled(pixels);
-  const [slow, fast] = await Promise.all([
+/** What the whole weighs of its part, as far as their rows tell. */
+const ofRows = ({ whole, part }: Parted) => whole.height / part.height;
+
+/** What the whole weighs of its part is told by quick encodings of both, and by their rows where there is none. */
+async function estimateOf({ full, quick }: Recipe, picture: Parted, quality: number): Promise<number> {
+  const { whole, part } = picture;
+  const [own, ofWhole, ofPart] = await Promise.all([
     weigh(full(fromPixels(part), quality)),
-    weigh(quick(fromPixels(part), quality)),
+    quick && weigh(quick(fromPixels(whole), quality)),
+    quick && weigh(quick(fromPixels(part), quality)),
   ]);
-  return slow / fast;
+  return ofWhole && ofPart ? (own * ofWhole) / ofPart : own * ofRows(picture);
 }
 
 /** The encoder for some settings; its qualities reach up to `highest`. */
@@ -136,13 +144,14 @@ export function encoderOf(settings: EncoderSettings, highest: number): Encoder {
       finished(fromPixels(pixels).png({ compressionLevel: 9, adaptiveFiltering: true }));
     return { encode, ladder: null };
   }
-  const { full, quick, usual, ...ladder } = recipe;
+  const { full, quick, ...ladder } = recipe;
   return {
     encode: (pixels, quality) => finished(full(fromPixels(pixels), quality ?? highest)),
     ladder: {
       ...ladder,
-      sketch: (pixels, quality) => weigh(quick(fromPixels(pixels), quality)),
-      correction: async (pixels, quality) => usual ?? ratioInPart(full, quick, pixels, quality),
+      sketch: async (picture, quality) =>
+        (await weigh((quick ?? full)(fromPixels(picture.part), quality))) * ofRows(picture),
+      estimate: (picture, quality) => estimateOf(recipe, picture, quality),
     },
   };
 }

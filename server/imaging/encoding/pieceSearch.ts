@@ -9,7 +9,7 @@ import {
   marginOver,
 } from '@inkwell/core/weighing';
 import { judged } from '../measuring/judging.ts';
-import type { Pixels } from '../stages/pixels.ts';
+import { type Pixels, sampled } from '../stages/pixels.ts';
 import type { Encoder, Ladder } from './encoders.ts';
 import { strayingOf } from './straying.ts';
 
@@ -18,6 +18,9 @@ import { strayingOf } from './straying.ts';
  * ended: the same plan has to give the same bytes, whatever was rendered before.
  */
 const usualQuality = 84;
+
+/** How many searches for what fits are running in this process. It decides how quick they are, never what they find. */
+let searching = 0;
 
 /** The search for the file of one piece. Every quality is encoded and judged once, however often it is looked at. */
 export class PieceSearch {
@@ -103,24 +106,31 @@ export class PieceSearch {
     const top = qualities.at(-1);
     if (top === undefined) return null;
     const pixelCount = this.pixels.width * this.pixels.height;
-    const found = await highestQualityThatFits({
-      qualities,
-      budget: budgetBytes,
-      tolerance: ladder.tolerance,
-      slack: ladder.slack * Math.sqrt(pixelCount),
-      encode: async (quality) => ({ bytes: (await this.encode(quality)).length }),
-      sketch: (quality) => {
-        this.sketches += 1;
-        return ladder.sketch(this.pixels, quality);
-      },
-      correction: (quality) => ladder.correction(this.pixels, quality),
-      // More than four bits a pixel are rare even for noise at a high quality: trying the highest first saves the
-      // sketches. So is what was encoded already, and what another search has had to go down to.
-      highestFirst: this.made.has(top) || highest < usual || budgetBytes >= pixelCount / 2,
-      // The pieces of one picture are searched two at a time already.
-      atOnce: () => (this.plan.grid ? 1 : 2),
-    });
-    return found.best?.quality ?? null;
+    const picture = { whole: this.pixels, part: sampled(this.pixels) };
+    searching += 1;
+    try {
+      const found = await highestQualityThatFits({
+        qualities,
+        budget: budgetBytes,
+        tolerance: ladder.tolerance,
+        slack: ladder.slack * Math.sqrt(pixelCount),
+        encode: async (quality) => ({ bytes: await this.bytes(quality) }),
+        sketch: (quality) => {
+          this.sketches += 1;
+          return ladder.sketch(picture, quality);
+        },
+        // A small picture is its own part: then the full encoding itself says it, and counts.
+        estimate: (quality) => (picture.part === this.pixels ? this.bytes(quality) : ladder.estimate(picture, quality)),
+        // More than four bits a pixel are rare even for noise at a high quality: trying the highest first saves the
+        // sketches. So is what was encoded already, and what another search has had to go down to.
+        highestFirst: this.made.has(top) || highest < usual || budgetBytes >= pixelCount / 2,
+        // Where others search as well, all cores have enough to do.
+        atOnce: () => (ladder.inPairs && searching === 1 ? 2 : 1),
+      });
+      return found.best?.quality ?? null;
+    } finally {
+      searching -= 1;
+    }
   }
 
   private async encode(quality: number | null): Promise<Buffer> {

@@ -1,7 +1,7 @@
 import type { Rect } from '@inkwell/core/geometry';
 import type { PictureNature, Similarity } from '@inkwell/core/model';
 import sharp from 'sharp';
-import { type Pixels, toPixels } from '../stages/pixels.ts';
+import { type Pixels, shared, toPixels } from '../stages/pixels.ts';
 import { inThread } from '../threads.ts';
 import type { JudgeTask } from './judgeTask.ts';
 
@@ -13,7 +13,7 @@ export const decoded = (data: Buffer): Promise<Pixels> =>
 
 /** How alike a file and the uncompressed picture are, measured on the file's own bytes. */
 export const judged = async (picture: Pixels, data: Buffer, regions: readonly Rect[]): Promise<Similarity> =>
-  alike(picture, await decoded(data), regions);
+  alike(picture, shared(await decoded(data)), regions);
 
 /** How alike two pictures of the same dimensions are. */
 export const alike = (picture: Pixels, other: Pixels, regions: readonly Rect[]): Promise<Similarity> =>

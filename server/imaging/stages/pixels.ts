@@ -32,3 +32,10 @@ export function sampled(pixels: Pixels): Pixels {
   }
   return { ...pixels, data: Buffer.concat(bands), height: bands.length * bandRows };
 }
+
+/** The same pixels in memory that threads look at without copying it: for pictures that are measured more than once. */
+export function shared(pixels: Pixels): Pixels {
+  const data = Buffer.from(new SharedArrayBuffer(pixels.data.length));
+  pixels.data.copy(data);
+  return { ...pixels, data };
+}

@@ -8,7 +8,7 @@ import {
   WeighedWaySchema,
   type Weight,
 } from '@inkwell/core/model';
-import { useQuery } from '@tanstack/react-query';
+import { type QueryClient, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { z } from 'zod';
 import { api, ask, tell } from '../client.ts';
@@ -48,6 +48,23 @@ export const tryEncoding = (subject: EncodingSubject, encoding: Encoding, simila
     `/frames/${subject.frameId}/trial?${query(subject, encoding)}&similarity=${similarity ? 'yes' : 'no'}`,
   );
 
+/** Says of a query that somebody waits for it, so that what is only prepared gives way. */
+const isWaitedFor = { isWaitedFor: true };
+const waitedFor = (client: QueryClient) =>
+  client.isFetching({ predicate: ({ meta }) => meta?.isWaitedFor === true }) > 0;
+
+/** Comes back once no encoding is on its way that somebody waits for. */
+export async function givenWay(client: QueryClient): Promise<void> {
+  if (!waitedFor(client)) return;
+  await new Promise<void>((resolve) => {
+    const stop = client.getQueryCache().subscribe(() => {
+      if (waitedFor(client)) return;
+      stop();
+      resolve();
+    });
+  });
+}
+
 /** One encoding as it was measured: its bytes at once, its similarity a moment later. */
 export function useTrial(
   subject: EncodingSubject | null,
@@ -58,6 +75,7 @@ export function useTrial(
     queryFn: () => tryEncoding(subject as EncodingSubject, encoding as Encoding, similarity),
     enabled: subject !== null && encoding !== null,
     staleTime: Number.POSITIVE_INFINITY,
+    meta: isWaitedFor,
   });
   const bytes = useQuery(asked(false));
   const whole = useQuery({ ...asked(true), enabled: bytes.data !== undefined });

@@ -51,11 +51,39 @@ export function colourDifferences(
   toBlue: usize,
   toRed: usize,
 ): void {
+  parted(from, channels, width, height, 0, toBlue, toRed);
+}
+
+/** Both of these at once. */
+export function lightAndColours(
+  from: usize,
+  channels: i32,
+  width: i32,
+  height: i32,
+  toLight: usize,
+  toBlue: usize,
+  toRed: usize,
+): void {
+  parted(from, channels, width, height, toLight, toBlue, toRed);
+}
+
+/** @param toLight 0 where nobody wants the luminance */
+function parted(
+  from: usize,
+  channels: i32,
+  width: i32,
+  height: i32,
+  toLight: usize,
+  toBlue: usize,
+  toRed: usize,
+): void {
   const stride = strideOf(width);
   const red = places(channels, 0);
   const green = places(channels, 1);
   const blue = places(channels, 2);
   const middle = f32x4.splat(128);
+  const ofBlue = f32x4.splat(<f32>(1 / 1.8556));
+  const ofRed = f32x4.splat(<f32>(1 / 1.5748));
   for (let y = 0; y < height; y++) {
     let pixel = from + y * width * channels;
     const row = y * stride;
@@ -65,8 +93,9 @@ export function colourDifferences(
       const b = picked(pixels, blue);
       const light = lightOf(r, picked(pixels, green), b);
       const at = row + x * bytes;
-      v128.store(toBlue + at, f32x4.add(middle, f32x4.div(f32x4.sub(b, light), f32x4.splat(1.8556))));
-      v128.store(toRed + at, f32x4.add(middle, f32x4.div(f32x4.sub(r, light), f32x4.splat(1.5748))));
+      if (toLight !== 0) v128.store(toLight + at, light);
+      v128.store(toBlue + at, f32x4.add(middle, f32x4.mul(f32x4.sub(b, light), ofBlue)));
+      v128.store(toRed + at, f32x4.add(middle, f32x4.mul(f32x4.sub(r, light), ofRed)));
       pixel += lane * channels;
     }
   }

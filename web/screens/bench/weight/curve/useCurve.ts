@@ -1,7 +1,7 @@
 import type { Trial } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
-import { type EncodingSubject, tryEncoding } from '../../../../api/files/encodings.ts';
+import { type EncodingSubject, givenWay, tryEncoding } from '../../../../api/files/encodings.ts';
 import { bisecting, type Series } from './series.ts';
 
 /** A point of the curve. */
@@ -55,6 +55,9 @@ export function useCurve(subject: EncodingSubject | null, all: readonly Series[]
     const lane = async () => {
       for (let next = work.shift(); next && !gone; next = work.shift()) {
         const { series, quality, similarity } = next;
+        // What a hand asks for comes first.
+        await givenWay(client);
+        if (gone) return;
         const trial = await measure(series, quality, similarity);
         const seen = trial.similarity?.overall;
         if (gone || seen === undefined) continue;

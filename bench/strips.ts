@@ -1,6 +1,3 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { plainTreatment } from '@inkwell/core/finishing';
 import { frameDimensions, largestWindow, piecesOf, wholeOf } from '@inkwell/core/geometry';
 import { keepNothing, plainSettings } from '@inkwell/core/model';
@@ -14,7 +11,7 @@ import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';
 import { mapTwoAtATime } from '@inkwell/server/mapTwoAtATime.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
-import { asBaseline, jpeg, median, type Time, timed } from './inProcess.ts';
+import { asBaseline, inFolder, jpeg, median, type Time, timed } from './inProcess.ts';
 
 const panels = 10;
 const repeats = 7;
@@ -50,15 +47,8 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
   const plan = { ...planned, encoding: { ...planned.encoding, ...asBaseline } };
   const { grid } = plan;
   if (!grid) throw new Error('The strip is not cut.');
-  const ours = async () => {
-    const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
-    try {
-      return await renderFiles(plan, await makeWorkingCopy(await inspect(picture), folder));
-    } finally {
-      await rm(folder, { recursive: true, force: true });
-    }
-  };
-  const made = await ours();
+  const ours = async (folder: string) => renderFiles(plan, await makeWorkingCopy(await inspect(picture), folder));
+  const made = await inFolder(ours);
   const steps = [...(await made.seams()).values()].flat();
   const scale = window.span / output.width;
   const [left, top] = [window.centreX - window.span / 2, window.centreY - (output.height * scale) / 2];
@@ -76,10 +66,10 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
         .jpeg({ quality: made.pieces[index]?.quality ?? 90, mozjpeg: true })
         .toBuffer();
     });
-  const folder = await mkdtemp(join(tmpdir(), 'inkwell-bench-'));
-  const copy = await makeWorkingCopy(await inspect(picture), folder);
-  const cut = await cutPieces(await renderPixels(plan, copy), grid);
-  await rm(folder, { recursive: true, force: true });
+  const cut = await inFolder(async (folder) => {
+    const copy = await makeWorkingCopy(await inspect(picture), folder);
+    return cutPieces(await renderPixels(plan, copy), grid);
+  });
   const encodeAll = () =>
     mapTwoAtATime(cut, async (pixels, index) => {
       await jpeg.encode(pixels, made.pieces[index]?.quality ?? 90);
@@ -88,7 +78,7 @@ export async function compareStrip(picture: string): Promise<StripComparison> {
   for (let round = 0; round < repeats; round += 1) {
     // Measuring the seams belongs to a delivery.
     rounds.push({
-      ours: await timed(async () => (await ours()).seams()),
+      ours: await inFolder((folder) => timed(async () => (await ours(folder)).seams())),
       baseline: await timed(baseline),
       encoding: await timed(encodeAll),
     });

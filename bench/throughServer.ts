@@ -36,27 +36,43 @@ export async function proofTimes(client: Client, picture: string, changes: numbe
   return times;
 }
 
+/** Milliseconds until the true bytes of an encoding are there, over HTTP. */
 export interface TrialTimes {
-  /** Milliseconds until the true bytes of an encoding are there: of the first, of one not tried before, of one that was. */
+  /** Of the first, right after the frame was made, while a worker measures it and looks at its picture. */
+  atOnce: number;
+  /** Until the picture is there that the weight view shows as it opens, and of the first then. */
+  opened: number;
   first: number;
+  /** Of one not tried before, and of one that was. */
   fresh: number;
   again: number;
 }
 
-/** A hand drags the quality of a 1080 × 1350 file: over HTTP, forty qualities new and the same once more; medians. */
-export async function trialTimes(client: Client, picture: string): Promise<TrialTimes> {
-  const { original, frame, hash } = await oneFrame(client, picture);
-  await client.bytes(`/originals/${original.id}/preview?width=448`);
-  const time = async (quality: number) => {
+/**
+ * A hand drags the quality of a file of 1080 × 1350 px: in one picture at once; in the other as a person does, who opens the weight
+ * view first, forty qualities new and the same once more; medians.
+ */
+export async function trialTimes(client: Client, picture: string, another: string): Promise<TrialTimes> {
+  const timed = async (task: Promise<unknown>) => {
     const began = performance.now();
-    await client.ask('GET', `/frames/${frame.id}/trial?plan=${hash}&format=jpeg&quality=${quality}&similarity=no`);
+    await task;
     return performance.now() - began;
   };
-  const first = await time(95);
+  const trial = ({ frame, hash }: Awaited<ReturnType<typeof oneFrame>>, quality: number) =>
+    timed(client.ask('GET', `/frames/${frame.id}/trial?plan=${hash}&format=jpeg&quality=${quality}&similarity=no`));
+  const one = await oneFrame(client, another);
+  await client.bytes(`/originals/${one.original.id}/preview?width=448`);
+  const atOnce = await trial(one, 95);
+
+  const other = await oneFrame(client, picture);
+  await client.measured(other.frame.projectId);
+  await client.looked(other.frame.projectId);
+  const opened = await timed(client.bytes(`/frames/${other.frame.id}/uncompressed?plan=${other.hash}`));
+  const first = await trial(other, 95);
   const qualities = Array.from({ length: 40 }, (_, at) => 90 - at);
   const all = { fresh: [] as number[], again: [] as number[] };
-  for (const quality of qualities) all.fresh.push(await time(quality));
-  for (const quality of qualities) all.again.push(await time(quality));
+  for (const quality of qualities) all.fresh.push(await trial(other, quality));
+  for (const quality of qualities) all.again.push(await trial(other, quality));
   const middle = (times: number[]) => [...times].sort((a, b) => a - b)[times.length >> 1] ?? Number.NaN;
-  return { first, fresh: middle(all.fresh), again: middle(all.again) };
+  return { atOnce, opened, first, fresh: middle(all.fresh), again: middle(all.again) };
 }

@@ -10,7 +10,8 @@ import { PieceSearch } from '@inkwell/server/imaging/encoding/pieceSearch.ts';
 import { encoderFor } from '@inkwell/server/imaging/encoding/planEncoder.ts';
 import { encodeFiles } from '@inkwell/server/imaging/encoding/render.ts';
 import { settleAlone } from '@inkwell/server/imaging/encoding/settling.ts';
-import { decoded, judged, nature } from '@inkwell/server/imaging/measuring/judging.ts';
+import { judged, nature } from '@inkwell/server/imaging/measuring/judging.ts';
+import { decoded } from '@inkwell/server/imaging/measuring/measure.ts';
 import { fromPixels, type Pixels, toPixels } from '@inkwell/server/imaging/stages/pixels.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
@@ -78,13 +79,7 @@ export async function searchCosts(art: string): Promise<SearchCost[]> {
       const highest = plan(1e9).encoding.quality;
       const heaviest = (await encoder.encode(pixels, highest)).length;
       for (const part of limits) {
-        const search = new PieceSearch(
-          unknown(plan(Math.round(heaviest * part))),
-          pixels,
-          encoder,
-          [],
-          await nature(pixels),
-        );
+        const search = new PieceSearch(unknown(plan(Math.round(heaviest * part))), pixels, encoder, [], nature(pixels));
         const searching = await timed(() => settleAlone(search, ladder, highest));
         const once = await timed(() => encoder.encode(pixels, search.quality));
         counts.push(search.encodings);

@@ -3,8 +3,9 @@ import { expect, test } from 'vitest';
 import type { Raster } from '../planes/index.ts';
 import type { Histogram } from '../seeing/index.ts';
 import { steadyNoise } from '../testing/index.ts';
+import { oneIn } from './colouring/compensate.ts';
 import { tonePoints } from './colouring/tone.ts';
-import { meansOf, plainTreatment } from './index.ts';
+import { plainTreatment } from './index.ts';
 import { blurRadius } from './sharpening/blur.ts';
 import { sharpened, sharpeningRadius } from './sharpening/sharpen.ts';
 
@@ -18,7 +19,7 @@ const noisePicture = (width: number, height: number, channels: 1 | 3 | 4, seed: 
   };
 };
 
-test('means of one pixel in so many are those of a picture made of these pixels', () => {
+test('one pixel in so many is every so manieth, with its own luminance', () => {
   fc.assert(
     fc.property(
       fc.integer({ min: 1, max: 30 }),
@@ -27,12 +28,14 @@ test('means of one pixel in so many are those of a picture made of these pixels'
       fc.integer({ min: 1, max: 9 }),
       (width, height, channels, step) => {
         const picture = noisePicture(width, height, channels, width + height);
-        const picked = Array.from({ length: Math.ceil((width * height) / step) }, (_, index) =>
-          picture.data.subarray(index * step * channels, (index * step + 1) * channels),
+        const luminance = { data: Float32Array.from({ length: width * height }, (_, at) => at), width, height };
+        const { some, light } = oneIn(step, picture, luminance);
+        const picked = Array.from({ length: Math.ceil((width * height) / step) }, (_, index) => index * step);
+        expect([...light.data]).toEqual(picked);
+        expect([...some.data]).toEqual(
+          picked.flatMap((at) => [...picture.data.subarray(at * channels, (at + 1) * channels)]),
         );
-        const data = Uint8Array.from(picked.flatMap((pixel) => [...pixel]));
-        const few: Raster = { data, width: picked.length, height: 1, channels };
-        expect(meansOf(picture, null, step)).toEqual(meansOf(few));
+        expect([some.width, some.height, some.channels]).toEqual([picked.length, 1, channels]);
       },
     ),
   );

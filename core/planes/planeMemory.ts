@@ -68,6 +68,16 @@ export interface Kernels {
     toBlue: Pointer,
     toRed: Pointer,
   ): void;
+  recolour(
+    from: Pointer,
+    channels: number,
+    count: number,
+    luminance: Pointer,
+    lighter: number,
+    darker: number,
+    saturation: number,
+    to: Pointer,
+  ): void;
   calmBlocks(
     a: Pointer,
     b: Pointer,

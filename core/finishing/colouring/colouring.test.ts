@@ -5,6 +5,9 @@ import type { Tone } from '../../model/index.ts';
 import { steadyNoise } from '../../testing/index.ts';
 import { finishPixels, meansOf, plainTreatment } from '../index.ts';
 import { aRaster, lightOf, pixelsOf } from '../testRasters.ts';
+import { coloured } from './colouring.ts';
+import { noCorrection } from './correction.ts';
+import { noTone } from './tone.ts';
 
 test('midtones, points and saturation move every pixel as they are defined', () => {
   fc.assert(
@@ -75,5 +78,27 @@ test('means are those of all pixels that are seen, before and after their lumina
         expect(Math.abs(changed.chroma - mean(after.map(chromaOf)))).toBeLessThan(0.02 + 1 / seen.length);
       }
     }),
+  );
+});
+
+test('what only gets another luminance comes out as where all is set, to a level', () => {
+  fc.assert(
+    fc.property(
+      aRaster,
+      fc.double({ min: 0, max: 1, noNaN: true }),
+      fc.constantFrom(0.8, 1, 1.3),
+      (plain, lighter, saturation) => {
+        const random = steadyNoise(plain.width * 17 + plain.height);
+        const data = Float32Array.from(pixelsOf(plain), (pixel) => lightOf(pixel) + (random() > 0 ? 0 : 90 * random()));
+        const luminance = { data, width: plain.width, height: plain.height };
+        const how = { balance: { lighter, darker: 1 - lighter, saturation }, correction: noCorrection, points: noTone };
+        const quick = coloured(plain, luminance, { ...how, saturation: 1 });
+        // So little more saturation is not seen, but every pixel goes the long way.
+        const long = coloured(plain, luminance, { ...how, saturation: 1 + 1e-9 });
+        const apart = quick.data.map((value, at) => Math.abs(value - (long.data[at] ?? 0)));
+        expect(Math.max(...apart)).toBeLessThanOrEqual(1);
+        expect(apart.filter((one) => one > 0).length).toBeLessThanOrEqual(apart.length / 50);
+      },
+    ),
   );
 });

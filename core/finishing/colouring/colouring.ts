@@ -1,4 +1,4 @@
-import { coloursOf, luminanceOf, type Plane, type Raster } from '../../planes/index.ts';
+import { coloursOf, inPlaneMemory, luminanceOf, type Plane, type Raster } from '../../planes/index.ts';
 import { type Balance, balancedLevel, balancedSaturation } from './compensate.ts';
 import { type Correction, curveOf, lookUp } from './correction.ts';
 import type { TonePoints } from './tone.ts';
@@ -38,6 +38,10 @@ export function coloured(
 ): Raster {
   const { data, width, height, channels } = plain;
   const colours = coloursOf(plain);
+  const isPlain =
+    black.every((level) => level === 0) && white.every((level) => level === 255) && midtones === 1 && saturation === 1;
+  const isCorrected = correction.midtones !== 1 || correction.saturation !== 1;
+  if (colours === 3 && isPlain && !isCorrected) return recoloured(plain, luminance, balance);
   const out = new Uint8ClampedArray(data.length);
   const curve = curveOf(correction);
   if (colours === 1) {
@@ -76,6 +80,31 @@ export function coloured(
     out[at + 1] = newGreen;
     out[at + 2] = newBlue;
     if (channels === 4) out[at + 3] = data[at + 3] as number;
+  }
+  return { data: out, width, height, channels };
+}
+
+/** So many pixels are handed over at once: memory that was asked for is never given back. */
+const handedOver = 250_000;
+/** The kernel writes so many bytes past the last pixel. */
+const beyond = 32;
+
+/** The same where nothing but the luminance is set, as it is with most pictures: four pixels at a time. */
+function recoloured(plain: Raster, luminance: Plane, { lighter, darker, saturation }: Balance): Raster {
+  const { data, width, height, channels } = plain;
+  const out = new Uint8ClampedArray(data.length);
+  for (let first = 0; first < width * height; first += handedOver) {
+    const count = Math.min(handedOver, width * height - first);
+    const [begin, end] = [first * channels, (first + count) * channels];
+    inPlaneMemory((arena) => {
+      const octets = Math.ceil((end - begin + beyond) / Float32Array.BYTES_PER_ELEMENT);
+      const [from, light, to] = [arena.reserve(octets), arena.reserve(count), arena.reserve(octets)];
+      arena.commit();
+      arena.octets(from, end - begin).set(data.subarray(begin, end));
+      arena.floats(light, count).set(luminance.data.subarray(first, first + count));
+      arena.kernels.recolour(from, channels, count, light, lighter, darker, saturation, to);
+      out.set(arena.octets(to, end - begin), begin);
+    });
   }
   return { data: out, width, height, channels };
 }

@@ -50,10 +50,8 @@ export interface Changed {
 /**
  * Means of a picture, or of the same with another luminance as it will be once it is whole levels. This is gone through a
  * dozen times for every picture, hence the plain arithmetic.
- *
- * @param step looks at every pixel, or at one in so many
  */
-export function meansOf(plain: Raster, changed: Changed | null = null, step = 1): Means {
+export function meansOf(plain: Raster, changed: Changed | null = null): Means {
   const { data, channels } = plain;
   const colours = coloursOf(plain);
   const hasAlpha = channels !== colours;
@@ -62,7 +60,7 @@ export function meansOf(plain: Raster, changed: Changed | null = null, step = 1)
   let sum = 0;
   let chroma = 0;
   let count = 0;
-  for (let pixel = 0, at = 0; at < data.length; pixel += step, at = pixel * channels) {
+  for (let pixel = 0, at = 0; at < data.length; pixel += 1, at += channels) {
     if (hasAlpha && (data[at + colours] as number) < seenAlpha) continue;
     count += 1;
     const r = data[at] as number;
@@ -110,6 +108,20 @@ function stepFor({ width, height }: Raster): number {
   return step;
 }
 
+/** One pixel in so many, side by side: what is gone through again and again has to fit into a processor's cache. */
+export function oneIn(step: number, { data, channels }: Raster, luminance: Plane): { some: Raster; light: Plane } {
+  const width = Math.ceil(luminance.data.length / step);
+  const some: Raster = { data: new Uint8Array(width * channels), width, height: 1, channels };
+  const light: Plane = { data: new Float32Array(width), width, height: 1 };
+  for (let to = 0, from = 0; to < width; to += 1, from += step) {
+    light.data[to] = luminance.data[from] as number;
+    for (let channel = 0; channel < channels; channel += 1) {
+      some.data[to * channels + channel] = data[from * channels + channel] as number;
+    }
+  }
+  return { some, light };
+}
+
 /** The greatest whole number that divides both (Euclid). */
 const commonDivisor = (a: number, b: number): number => (b === 0 ? a : commonDivisor(b, a % b));
 
@@ -120,9 +132,9 @@ const commonDivisor = (a: number, b: number): number => (b === 0 ? a : commonDiv
  * sharpening has changed anything. Both by the secant method, and again until both are met.
  */
 export function solveBalance(plain: Raster, luminance: Plane): Balance {
-  const step = stepFor(plain);
-  const wanted = meansOf(plain, null, step);
-  const means = (balance: Balance) => meansOf(plain, { luminance, balance }, step);
+  const { some, light } = oneIn(stepFor(plain), plain, luminance);
+  const wanted = meansOf(some);
+  const means = (balance: Balance) => meansOf(some, { luminance: light, balance });
   let tilt = 0;
   let saturation = 1;
   for (let round = 0; round < rounds; round += 1) {

@@ -66,7 +66,8 @@ export function scaledPlane(
   const output = { width: across.first.length, height: down.first.length };
   // With the outermost pixels repeated, no tap has to look whether it is inside.
   const before = Math.max(0, -(across.first[0] ?? 0));
-  const after = Math.max(0, (across.first[output.width - 1] ?? 0) + across.taps - plane.width);
+  const inFours = withTapsInFours(across);
+  const after = Math.max(0, (across.first[output.width - 1] ?? 0) + inFours.taps - plane.width);
   return inPlaneMemory((arena) => {
     const [from, to] = [arena.reservePlane(plane), arena.reservePlane(output)];
     const reserved = (weights: Weights): ScalingAt => ({
@@ -75,7 +76,7 @@ export function scaledPlane(
       taps: weights.taps,
       count: weights.first.length,
     });
-    const [downAt, acrossAt] = [reserved(down), reserved(across)];
+    const [downAt, acrossAt] = [reserved(down), reserved(inFours)];
     const [lights, levels] = [arena.reserve(lightTable.length), arena.reserve(levelTable.length)];
     const line = arena.reserve(before + plane.width + after + 8);
     arena.commit();
@@ -85,7 +86,7 @@ export function scaledPlane(
       arena.floats(at.weights, weights.length).set(weights);
     };
     fill(downAt, down);
-    fill(acrossAt, across);
+    fill(acrossAt, inFours);
     if (isLevels) {
       arena.floats(lights, lightTable.length).set(lightTable);
       arena.kernels.lookUp(from, PlaneMemory.lengthOf(plane), lights, lightTable.length, lightSteps);
@@ -103,4 +104,12 @@ export function scaledPlane(
     }
     return arena.get(to, output);
   });
+}
+
+/** The same weights, with some of nothing after them: along a row four pixels are weighted at a time. */
+function withTapsInFours({ first, taps, weights }: Weights): Weights {
+  const padded = Math.ceil(taps / 4) * 4;
+  const filled = new Float32Array(first.length * padded);
+  for (let at = 0; at < first.length; at += 1) filled.set(weights.subarray(at * taps, (at + 1) * taps), at * padded);
+  return { first, taps: padded, weights: filled };
 }

@@ -35,7 +35,8 @@ export class PieceSearch {
     private readonly pixels: Pixels,
     private readonly encoder: Encoder,
     private readonly regions: readonly Rect[],
-    private readonly nature: PictureNature,
+    /** Of the whole picture; only who looks for the lowest quality waits for it. */
+    private readonly nature: Promise<PictureNature>,
   ) {}
 
   get encodings(): number {
@@ -73,7 +74,7 @@ export class PieceSearch {
   async needed(ladder: Ladder, from?: number): Promise<number | null> {
     const { enough } = this.plan.encoding;
     if (!enough) return null;
-    const straying = strayingOf(this.plan.encoding.format, this.nature, enough);
+    const straying = strayingOf(this.plan.encoding.format, await this.nature, enough);
     const { best } = await lowestQualityThatKeeps({
       qualities: ladder.qualities.filter((quality) => quality >= (from ?? 0)),
       encode: (quality) => this.similarity(quality),

@@ -6,11 +6,16 @@ import { type Encoder, encoderOf } from './encoders.ts';
 /** A spot that has kept less than this of its colours at 4:2:0 is seen to smear. */
 const smearing = 94;
 
-/** How finely the files of a plan keep colour; null where their format has no choice. */
-export function chromaFor({ encoding }: RenderPlan, { chromaKept }: PictureNature): Chroma | null {
+/**
+ * How finely the files of a plan keep colour; null where their format has no choice.
+ *
+ * @param nature of the picture, which is only waited for where it decides
+ */
+export async function chromaFor({ encoding }: RenderPlan, nature: Promise<PictureNature>): Promise<Chroma | null> {
   if (encoding.format === 'webp') return '4:2:0';
   if (encoding.format === 'png') return null;
   if (encoding.chroma !== 'measured') return encoding.chroma;
+  const { chromaKept } = await nature;
   return chromaKept < smearing ? '4:4:4' : '4:2:0';
 }
 

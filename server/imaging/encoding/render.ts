@@ -6,7 +6,7 @@ import { nature } from '../measuring/judging.ts';
 import { seamSteps } from '../measuring/seams.ts';
 import type { FinishWatch } from '../stages/finishing.ts';
 import { type FramePixels, framePixels } from '../stages/framePixels.ts';
-import type { Pixels } from '../stages/pixels.ts';
+import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
 import type { DrawnFrom } from '../stages/renderPixels.ts';
 import { paletteColours } from './encoders.ts';
 import { PieceSearch } from './pieceSearch.ts';
@@ -45,8 +45,8 @@ export const encodeFiles = (plan: RenderPlan, pixels: FramePixels): Promise<Rend
 
 async function encodeAll(plan: RenderPlan, pixels: FramePixels): Promise<Rendered> {
   const { encoding } = plan;
-  const natural = await nature(pixels.whole);
-  const chroma = chromaFor(plan, natural);
+  const natural = nature(pixels.whole);
+  const chroma = await chromaFor(plan, natural);
   const encoder = encoderFor(plan, chroma);
   const { ladder } = encoder;
   const searches = pixels.cut.map(
@@ -76,7 +76,7 @@ async function encodeAll(plan: RenderPlan, pixels: FramePixels): Promise<Rendere
       bytes <= encoding.budgetBytes &&
       files.reduce((sum, file) => sum + file.bytes, 0) <= (post ?? Number.POSITIVE_INFINITY),
     metadataBytes: await metadataBytes(plan, pixels.cut[0], pieces[0]),
-    nature: natural,
+    nature: await natural,
     files,
   };
   return {
@@ -95,11 +95,19 @@ const stepsOf = async (whole: Pixels, plan: RenderPlan, pieces: EncodedPiece[]) 
       )
     : new Map<number, SeamStep[]>();
 
-/** What metadata and profile take of every file, measured by encoding one without them. */
+/** A corner of so many pixels each way says what metadata takes: it is the same beside all pixels. */
+const cornerSide = 16;
+
+/** What metadata and profile take of every file, measured by encoding a corner with them and without. */
 async function metadataBytes(plan: RenderPlan, pixels?: Pixels, made?: EncodedPiece): Promise<number> {
   const { profile, words, origin } = plan.encoding;
   if (!pixels || !made || !(profile || words || origin.position || origin.device)) return 0;
-  return Math.max(0, made.data.length - (await bareEncoderFor(plan, made.chroma).encode(pixels, made.quality)).length);
+  const [width, height] = [Math.min(cornerSide, pixels.width), Math.min(cornerSide, pixels.height)];
+  const corner = await toPixels(fromPixels(pixels).extract({ left: 0, top: 0, width, height }));
+  const [whole, bare] = await Promise.all(
+    [encoderFor, bareEncoderFor].map((encoder) => encoder(plan, made.chroma).encode(corner, made.quality)),
+  );
+  return whole && bare ? Math.max(0, whole.length - bare.length) : 0;
 }
 
 /** A plan's files as they are known to come out: each at the quality and with the chroma that was found for it. */

@@ -69,7 +69,7 @@ export class Trials {
 
   private async make(plan: RenderPlan, asked: TrialAsked): Promise<Trial> {
     const pixels = await this.pixels(plan, asked);
-    const chroma = chromaFor(plan, await nature((await this.recent.get(plan)).whole));
+    const chroma = await chromaFor(plan, nature((await this.recent.get(plan)).whole));
     const { encode, ladder } = encoderFor(plan, chroma, highestQuality);
     const quality = ladder && nearest(ladder.qualities, asked.quality);
     return { data: await encode(pixels, quality), chroma, quality };

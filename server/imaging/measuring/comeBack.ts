@@ -9,8 +9,8 @@ import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
 import { inThread } from '../threads.ts';
 import { opaque, scaledTo } from './asSeen.ts';
 import { jpegQuality } from './jpegQuality.ts';
-import { decoded } from './judging.ts';
 import { measureLegibility } from './legibility.ts';
+import { decoded } from './measure.ts';
 import type { ShownFigures, ShownTask } from './shownTask.ts';
 
 const task = new URL('./shownTask.ts', import.meta.url);

@@ -1,15 +1,11 @@
 import type { Rect } from '@inkwell/core/geometry';
 import type { PictureNature, Similarity } from '@inkwell/core/model';
-import sharp from 'sharp';
-import { type Pixels, shared, toPixels } from '../stages/pixels.ts';
+import { type Pixels, shared } from '../stages/pixels.ts';
 import { inThread } from '../threads.ts';
 import type { JudgeTask } from './judgeTask.ts';
+import { decoded } from './measure.ts';
 
 const task = new URL('./judgeTask.ts', import.meta.url);
-
-/** What the bytes of a file look like once a program has opened them. */
-export const decoded = (data: Buffer): Promise<Pixels> =>
-  toPixels(sharp(data, { limitInputPixels: false, failOn: 'warning' }).toColourspace('srgb'));
 
 /** How alike a file and the uncompressed picture are, measured on the file's own bytes. */
 export const judged = async (picture: Pixels, data: Buffer, regions: readonly Rect[]): Promise<Similarity> =>

@@ -3,6 +3,8 @@ import type { SeamStep } from '@inkwell/core/model';
 import sharp from 'sharp';
 import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
 import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
+import { columnOf, type Edges, rowOf } from './edges.ts';
+import { openedEdges } from './measure.ts';
 
 /** A piece as it was encoded. */
 interface Encoded {
@@ -30,23 +32,19 @@ export async function seamSteps(
 ): Promise<Map<number, SeamStep[]>> {
   const found = new Map<number, SeamStep[]>();
   if (grid.bridge > 0 || pieces.some(({ quality }) => quality === null)) return found;
-  const decoded: Buffer[] = [];
+  const edges: Edges[] = [];
   await mapTwoAtATime(pieces, async ({ data }, index) => {
-    decoded[index] = await sharp(data).raw().toBuffer();
+    edges[index] = await openedEdges(data);
   });
   const { width, height } = grid.piece;
-  const { channels } = whole;
   await mapTwoAtATime(pieces, async (_, index) => {
     const [column, row] = [index % grid.columns, Math.floor(index / grid.columns)];
     const steps: SeamStep[] = [];
     for (const axis of ['x', 'y'] as const) {
       const next = axis === 'x' ? index + 1 : index + grid.columns;
       const hasNext = axis === 'x' ? column + 1 < grid.columns : row + 1 < grid.rows;
-      const [here, there] = [decoded[index], decoded[next]];
+      const [here, there] = [edges[index], edges[next]];
       if (!hasNext || !here || !there) continue;
-      const length = axis === 'x' ? height : width;
-      const before = edge(here, width, channels, axis, axis === 'x' ? width - 1 : height - 1);
-      const after = edge(there, width, channels, axis, 0);
       const seam = axis === 'x' ? (column + 1) * width : (row + 1) * height;
       const start = Math.max(0, Math.floor((seam - around) / block) * block);
       const band =
@@ -54,21 +52,14 @@ export async function seamSteps(
           ? { left: start, top: row * height, width: Math.min(whole.width, seam + around) - start, height }
           : { left: column * width, top: start, width, height: Math.min(whole.height, seam + around) - start };
       const quality = Math.min(pieces[index]?.quality ?? 0, pieces[next]?.quality ?? 0);
-      const pixels = await fromPixels(whole).extract(band).raw().toBuffer({ resolveWithObject: true });
-      const undivided = await sharp(
-        await encode({ data: pixels.data, width: band.width, height: band.height, channels }, quality),
-      )
-        .raw()
-        .toBuffer();
+      const pixels = await toPixels(fromPixels(whole).extract(band));
+      const undivided = await toPixels(sharp(await encode(pixels, quality)).toColourspace('srgb'));
+      const line = axis === 'x' ? columnOf : rowOf;
       const at = seam - start;
       steps.push({
         next,
-        step: mean(before, after, length * channels),
-        undivided: mean(
-          edge(undivided, band.width, channels, axis, at - 1),
-          edge(undivided, band.width, channels, axis, at),
-          length * channels,
-        ),
+        step: axis === 'x' ? apart(here.right, there.left) : apart(here.bottom, there.top),
+        undivided: apart(line(undivided, at - 1), line(undivided, at)),
       });
     }
     if (steps.length > 0) found.set(index, steps);
@@ -96,30 +87,20 @@ export async function stepsBetween(
         const next = axis === 'x' ? index + 1 : index + columns;
         const there = (axis === 'x' ? column + 1 < columns : row + 1 < rows) ? pieces[next] : undefined;
         if (!there || there.width !== here.width || there.height !== here.height) return [];
-        const { width, height, channels } = here;
-        const before = edge(here.data, width, channels, axis, axis === 'x' ? width - 1 : height - 1);
-        const after = edge(there.data, width, channels, axis, 0);
-        return [{ next, step: mean(before, after, (axis === 'x' ? height : width) * channels) }];
+        const step =
+          axis === 'x'
+            ? apart(columnOf(here, here.width - 1), columnOf(there, 0))
+            : apart(rowOf(here, here.height - 1), rowOf(there, 0));
+        return [{ next, step }];
       });
       return [index, seams];
     }),
   );
 }
 
-/** A column (axis x) or row (axis y) of pixels, one after the other. */
-function edge(data: Buffer, width: number, channels: number, axis: 'x' | 'y', at: number): Uint8Array {
-  if (axis === 'y') return data.subarray(at * width * channels, (at + 1) * width * channels);
-  const height = data.length / (width * channels);
-  const column = new Uint8Array(height * channels);
-  for (let y = 0; y < height; y += 1) {
-    const from = (y * width + at) * channels;
-    column.set(data.subarray(from, from + channels), y * channels);
-  }
-  return column;
-}
-
-function mean(a: Uint8Array, b: Uint8Array, count: number): number {
+/** How far two lines of pixels are apart: the mean over their values, in levels of 255. */
+function apart(a: Uint8Array, b: Uint8Array): number {
   let sum = 0;
-  for (let at = 0; at < count; at += 1) sum += Math.abs((a[at] ?? 0) - (b[at] ?? 0));
-  return Math.round((sum / count) * 100) / 100;
+  for (let at = 0; at < a.length; at += 1) sum += Math.abs((a[at] as number) - (b[at] ?? 0));
+  return Math.round((sum / a.length) * 100) / 100;
 }

@@ -2,7 +2,7 @@ import type { FinishFigures } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { inThread } from '../threads.ts';
 import type { FinishResult, FinishTask } from './finishTask.ts';
-import type { Pixels } from './pixels.ts';
+import { type Pixels, shared } from './pixels.ts';
 
 /** A picture as plain scaling makes it, and the same enlarged for sharpening. */
 export interface Unfinished {
@@ -26,8 +26,8 @@ export async function finished(
   const ratio = enlarged ? { x: enlarged.width / plain.width, y: enlarged.height / plain.height } : { x: 1, y: 1 };
   const { raster, figures } = await inThread<FinishTask, FinishResult>(task, {
     picture: {
-      plain,
-      enlarged: enlarged && { raster: enlarged, left: 0, top: 0 },
+      plain: shared(plain),
+      enlarged: enlarged && { raster: shared(enlarged), left: 0, top: 0 },
       ratio,
       at: { left: 0, top: 0 },
       scale,

@@ -5,7 +5,8 @@ import { isRescaled, scoreAt } from '@inkwell/core/surviving';
 import type { RecentPixels } from '../../imaging/copies/recentPixels.ts';
 import { encoderFor } from '../../imaging/encoding/planEncoder.ts';
 import { opaque, scaledTo } from '../../imaging/measuring/asSeen.ts';
-import { alike, decoded } from '../../imaging/measuring/judging.ts';
+import { alike } from '../../imaging/measuring/judging.ts';
+import { decoded } from '../../imaging/measuring/measure.ts';
 import type { Pixels } from '../../imaging/stages/pixels.ts';
 import { processed } from '../../standins/processing/processing.ts';
 

@@ -100,3 +100,54 @@ function parted(
     }
   }
 }
+
+/** A change of luminance below this, in levels, is arithmetic noise. */
+const leastChange: f32 = 0.01;
+
+/**
+ * Gives 8-bit pixels of three or four channels another luminance, and leaves them their colours: so much is kept of what became
+ * lighter and of what became darker, and colour is multiplied where anything changed. Alpha stays.
+ *
+ * @param luminance one value for each of `count` pixels
+ * @param to room for as many bytes as there are, and thirty-two more
+ */
+export function recolour(
+  from: usize,
+  channels: i32,
+  count: i32,
+  luminance: usize,
+  lighter: f32,
+  darker: f32,
+  saturation: f32,
+  to: usize,
+): void {
+  const red = places(channels, 0);
+  const green = places(channels, 1);
+  const blue = places(channels, 2);
+  const opacity = i32x4.splat(0xff000000);
+  const none = f32x4.splat(0);
+  for (let pixel = 0; pixel < count; pixel += lane) {
+    const pixels = v128.load(from + pixel * channels);
+    const r = picked(pixels, red);
+    const g = picked(pixels, green);
+    const b = picked(pixels, blue);
+    const light = lightOf(r, g, b);
+    const change = f32x4.sub(v128.load(luminance + pixel * bytes), light);
+    const share = v128.bitselect(f32x4.splat(lighter), f32x4.splat(darker), f32x4.gt(change, none));
+    const lifted = f32x4.max(none, f32x4.min(f32x4.splat(255), f32x4.add(light, f32x4.mul(share, change))));
+    const isChanged = f32x4.ge(f32x4.abs(change), f32x4.splat(leastChange));
+    const own = v128.bitselect(f32x4.splat(saturation), f32x4.splat(1), isChanged);
+    const newRed = asByte(f32x4.add(lifted, f32x4.mul(own, f32x4.sub(r, light))));
+    const newGreen = asByte(f32x4.add(lifted, f32x4.mul(own, f32x4.sub(g, light))));
+    const newBlue = asByte(f32x4.add(lifted, f32x4.mul(own, f32x4.sub(b, light))));
+    const colour = v128.or(newRed, v128.or(i32x4.shl(newGreen, 8), i32x4.shl(newBlue, 16)));
+    if (channels === 4) v128.store(to + pixel * 4, v128.or(colour, v128.and(pixels, opacity)));
+    else
+      v128.store(to + pixel * 3, i8x16.swizzle(colour, i8x16(0, 1, 2, 4, 5, 6, 8, 9, 10, 12, 13, 14, -1, -1, -1, -1)));
+  }
+}
+
+/** The nearest whole level, 0..255. */
+function asByte(levels: v128): v128 {
+  return i32x4.trunc_sat_f32x4_u(f32x4.nearest(f32x4.min(f32x4.splat(255), f32x4.max(f32x4.splat(0), levels))));
+}

@@ -42,14 +42,15 @@ export function sharpen(
   const times = f32x4.splat(strength);
   for (let y = 0; y < height; y++) {
     const row = across + y * stride;
+    rowsAround(across, height, stride, y, radius, line);
     for (let x = 0; x < width; x += lane) {
       const column = x * bytes;
       let sum = f32x4.mul(middle, v128.load(row + column));
       for (let by = 1; by <= radius; by++) {
-        const weight = f32x4.splat(load<f32>(half + by * bytes));
-        const above = v128.load(across + clampTo(height, y - by) * stride + column);
-        const below = v128.load(across + clampTo(height, y + by) * stride + column);
-        sum = f32x4.add(sum, f32x4.mul(weight, f32x4.add(above, below)));
+        const pair = line + 2 * (by - 1) * bytes;
+        const above = v128.load(load<usize>(pair) + column);
+        const below = v128.load(load<usize>(pair, 4) + column);
+        sum = f32x4.add(sum, f32x4.mul(v128.load32_splat(half + by * bytes), f32x4.add(above, below)));
       }
       const at = y * stride + column;
       const value = v128.load(plane + at);
@@ -60,6 +61,15 @@ export function sharpen(
       );
       v128.store(to + at, f32x4.add(value, f32x4.mul(times, beyond)));
     }
+  }
+}
+
+/** Notes where the rows of a plane lie that are up to `radius` above a row and below it, in pairs, the nearest first. */
+function rowsAround(plane: usize, height: i32, stride: i32, y: i32, radius: i32, to: usize): void {
+  for (let by = 1; by <= radius; by++) {
+    const pair = to + 2 * (by - 1) * bytes;
+    store<usize>(pair, plane + clampTo(height, y - by) * stride);
+    store<usize>(pair, plane + clampTo(height, y + by) * stride, 4);
   }
 }
 
@@ -75,7 +85,8 @@ export function lookUp(plane: usize, count: i32, table: usize, entries: i32, tim
 /**
  * Scales a plane: columns first, then rows.
  *
- * @param downFirst of each output row its first source row; `downTaps` weights to each in `downWeights`; across alike
+ * @param downFirst of each output row its first source row; `downTaps` weights to each in `downWeights`; across alike, where the
+ *   number of taps is a multiple of four
  * @param before pixels by which the first source pixels of the output reach over the left edge, and `after` over the right
  * @param line room for a row with `before` and `after` pixels more, and four
  */
@@ -100,31 +111,50 @@ export function scale(
   for (let y = 0; y < outHeight; y++) {
     const first = load<i32>(downFirst + y * bytes);
     const weights = downWeights + y * downTaps * bytes;
-    for (let x = 0; x < width; x += lane) {
-      const column = x * bytes;
+    // Eight pixels at a time; what comes past the last one is written over afterwards.
+    for (let x = 0; x < width; x += 2 * lane) {
+      const column = plane + x * bytes;
       let sum = f32x4.splat(0);
+      let next = sum;
       for (let tap = 0; tap < downTaps; tap++) {
         const weight = v128.load32_splat(weights + tap * bytes);
-        const pixels = v128.load(plane + clampTo(height, first + tap) * stride + column);
-        sum = f32x4.add(sum, f32x4.mul(weight, pixels));
+        const at = column + clampTo(height, first + tap) * stride;
+        sum = f32x4.add(sum, f32x4.mul(weight, v128.load(at)));
+        next = f32x4.add(next, f32x4.mul(weight, v128.load(at, 16)));
       }
       v128.store(line + (before + x) * bytes, sum);
+      v128.store(line + (before + x) * bytes, next, 16);
     }
     const begin = load<f32>(line + before * bytes);
     const end = load<f32>(line + (before + width - 1) * bytes);
     for (let at = 0; at < before; at++) store<f32>(line + at * bytes, begin);
     for (let at = 0; at < after; at++) store<f32>(line + (before + width + at) * bytes, end);
     const row = to + y * strideOf(outWidth);
-    for (let x = 0; x < outWidth; x++) {
-      const from = line + (load<i32>(acrossFirst + x * bytes) + before) * bytes;
-      const own = acrossWeights + x * acrossTaps * bytes;
-      let sum: f32 = 0;
-      for (let tap = 0; tap < acrossTaps; tap++) {
-        sum += load<f32>(own + tap * bytes) * load<f32>(from + tap * bytes);
-      }
-      store<f32>(row + x * bytes, sum);
+    const own = line + before * bytes;
+    for (let x = 0; x < outWidth; x += lane) {
+      // What comes of pixels past the last one is never looked at; they are its like, so that all that is read is there.
+      const last = outWidth - 1;
+      const one = productsAcross(own, acrossFirst, acrossWeights, acrossTaps, x);
+      const two = productsAcross(own, acrossFirst, acrossWeights, acrossTaps, min(x + 1, last));
+      const three = productsAcross(own, acrossFirst, acrossWeights, acrossTaps, min(x + 2, last));
+      const four = productsAcross(own, acrossFirst, acrossWeights, acrossTaps, min(x + 3, last));
+      const begins = f32x4.add(v128.shuffle<f32>(one, two, 0, 2, 4, 6), v128.shuffle<f32>(one, two, 1, 3, 5, 7));
+      const ends = f32x4.add(v128.shuffle<f32>(three, four, 0, 2, 4, 6), v128.shuffle<f32>(three, four, 1, 3, 5, 7));
+      const sums = f32x4.add(v128.shuffle<f32>(begins, ends, 0, 2, 4, 6), v128.shuffle<f32>(begins, ends, 1, 3, 5, 7));
+      v128.store(row + x * bytes, sums);
     }
   }
+}
+
+/** What pixels of a line have a say in an output pixel with, in four parts that are still to be added. */
+function productsAcross(line: usize, firsts: usize, weights: usize, taps: i32, x: i32): v128 {
+  const from = line + load<i32>(firsts + x * bytes) * bytes;
+  const own = weights + x * taps * bytes;
+  let sum = f32x4.mul(v128.load(own), v128.load(from));
+  for (let tap = lane; tap < taps; tap += lane) {
+    sum = f32x4.add(sum, f32x4.mul(v128.load(own + tap * bytes), v128.load(from + tap * bytes)));
+  }
+  return sum;
 }
 
 /**
@@ -168,13 +198,15 @@ export function limit(
   const calmest = f32x4.splat(calm);
   const leastMove = f32x4.splat(0.5);
   for (let y = 0; y < height; y++) {
+    rowsAround(0, height, stride, y, radius, line);
     for (let x = 0; x < width; x += lane) {
       const column = x * bytes;
       let lowest = v128.load(low + y * stride + column);
       let highest = v128.load(high + y * stride + column);
       for (let by = 1; by <= radius; by++) {
-        const above = clampTo(height, y - by) * stride + column;
-        const below = clampTo(height, y + by) * stride + column;
+        const pair = line + 2 * (by - 1) * bytes;
+        const above = load<usize>(pair) + column;
+        const below = load<usize>(pair, 4) + column;
         lowest = f32x4.min(lowest, f32x4.min(v128.load(low + above), v128.load(low + below)));
         highest = f32x4.max(highest, f32x4.max(v128.load(high + above), v128.load(high + below)));
       }

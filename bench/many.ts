@@ -9,7 +9,7 @@ import sharp from 'sharp';
 import { z } from 'zod';
 import { memoryOf } from './program.ts';
 
-const count = Number(process.env.ZZ ?? 100);
+const count = 100;
 /** Ten places of a week. */
 const places = [
   'sunpane/portrait-post',

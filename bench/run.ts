@@ -3,18 +3,20 @@ import { cpus, tmpdir, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
 import { bookSection } from './book.ts';
-import { compareSharpness, type FinishCost, finishCost, plotData } from './finishing.ts';
+import { finishingSection } from './finishingSection.ts';
 import { compareFraming, composeTimes, type FramingComparison } from './framing.ts';
 import { dragging } from './inBrowser.ts';
-import { type Comparison, compareDelivery, median } from './inProcess.ts';
+import { median } from './inProcess.ts';
 import { largeSection } from './large.ts';
 import { letteringSection } from './lettering.ts';
+import { manySection } from './many.ts';
 import { Program } from './program.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
-import { compareStrip } from './strips.ts';
+import { stripSection } from './strips.ts';
 import { survivingSection } from './survivingSection.ts';
 import { proofTimes } from './throughServer.ts';
+import { twelveSection } from './twelveSection.ts';
 import { vastSection } from './vast.ts';
 import { weighingSection } from './weighingSection.ts';
 import { workersSection } from './workers.ts';
@@ -23,12 +25,11 @@ const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
 const picture = await madePicture('flyers', art);
 
 console.log('Twelve places from one picture …');
-const { free, binding } = await compareDelivery(picture);
+const twelve = await twelveSection(picture);
 console.log('Ten panels from one panorama …');
-const strip = await compareStrip(await madePicture('panorama', art));
+const strip = await stripSection(await madePicture('panorama', art));
 console.log('Finishing …');
-const finishing = await finishCost(picture);
-const sharpness = await compareSharpness(art);
+const finishing = await finishingSection(picture, art);
 console.log('Weighing …');
 const weighing = await weighingSection(art, picture);
 console.log('Composed windows …');
@@ -57,58 +58,23 @@ console.log('A large project …');
 const large = await largeSection();
 console.log('Workers …');
 const workers = await workersSection();
+console.log('Many pictures …');
+const many = await manySection(picture);
 console.log('Serving …');
 const serving = await serviceSection(picture);
 
-const seconds = (value: number) => `${value.toFixed(2)} s`;
-const row = (name: string, one: Comparison, aim: string) =>
-  `| ${name} | ${seconds(one.ours.wall)} | ${seconds(one.baseline.wall)} | **${one.ratio.wall.toFixed(2)}** | ${seconds(one.ours.cpu)} / ${seconds(one.baseline.cpu)} = **${one.ratio.cpu.toFixed(2)}** | ${aim} | ${one.encodings.toFixed(1)} full, ${one.sketches.toFixed(1)} quick | ${one.encodingShare.wall.toFixed(2)}, ${one.encodingShare.cpu.toFixed(2)} |`;
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 const framingRow = (name: string, one: FramingComparison, way: keyof FramingComparison['kept']) =>
   `| ${name} | **${percent(one.kept[way] / one.possible)}** | ${percent(one.keepShown[way])} | ${percent(one.avoidShown[way])} |`;
-const finishRow = (name: string, one: FinishCost) =>
-  `| ${name} | ${seconds(one.finished.wall)} | ${seconds(one.plain.wall)} | **${one.ratio.wall.toFixed(2)}** | ${one.ratio.cpu.toFixed(2)} |`;
 const p95 = times[Math.floor(times.length * 0.95)] ?? Number.NaN;
 const text = `# Measured
 
 With \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}, on ${cpus().length} cores of ${cpus()[0]?.model.trim()}, ${Math.round(totalmem() / 1e9)} GB, Node.js ${process.version}.
 Medians of seven rounds in which the two sides took turns; ratios are medians of the rounds' ratios.
 
-## One 24-megapixel JPEG into 12 places
-Ours: decode once into a working copy, render, find the quality, encode. Baseline: 12 separate one-shot sharp pipelines
-(decode, extract, resize, encode) with the same settings, already told the right quality. Two pictures at a time on both sides, the largest first.
-Ours also measures what kind of picture each frame is and how similar its file is to the uncompressed picture; the baseline does not.
-"Encoding alone" is the part of the baseline's time (by the clock, by the processor) that one encoding a file takes, which
-both sides do alike: the least that any way of reading the picture could reach.
-
-| case | ours | baseline | ratio | processor time, ratio | aim | encodings a file | encoding alone |
-|---|---|---|---|---|---|---|---|
-${row('no limit binds', free, 'at most 0.65')}
-${row('every limit binds (60 % of the weight at quality 90)', binding, 'at most 1.3')}
-
-## Ten panels from one panorama
-36 megapixels into 10 portrait panels of 1080 × 1350 px, where no limit binds: one working copy, rendered as a whole, cut, encoded, and the step at
-every seam and the similarity of every file measured; against ten separate sharp pipelines at the same qualities, two at a time on both sides.
-
-| ours | baseline | ratio | processor time, ratio | aim | encoding alone | largest step that cutting added at a seam |
-|---|---|---|---|---|---|---|
-| ${seconds(strip.ours.wall)} | ${seconds(strip.baseline.wall)} | **${strip.ratio.wall.toFixed(2)}** | ${seconds(strip.ours.cpu)} / ${seconds(strip.baseline.cpu)} = **${strip.ratio.cpu.toFixed(2)}** | at most 0.6 | ${strip.encodingShare.wall.toFixed(2)}, ${strip.encodingShare.cpu.toFixed(2)} | ${strip.worstSeam.toFixed(1)} of 255 levels |
-
-## Finishing
-One frame of 1080 × 1350 px from 24 megapixels, finished with Crisp against the same left plain, both encoded at quality 90 or what fits.
-
-| from | finished | plain | ratio (aim: at most 1.6) | processor time, ratio |
-|---|---|---|---|---|
-${finishRow('the file of the original, as on its first day', finishing.fromFile)}
-${finishRow('its working copy, as ever after', finishing.fromCopy)}
-
-Acutance (energy of edges, levels a pixel) at equal halo (mean overshoot at edges): Crisp against a plain resize followed by sharp's own
-\`sharpen()\` of the same radius, as strong as gives the same halo. Aim: higher at every picture. Both at several strengths: [sharpness.csv](sharpness.csv).
-
-| picture | plain | sharp's own | ours | halo, sharp's and ours |
-|---|---|---|---|---|
-${sharpness.map((one) => `| ${one.picture} | ${one.plain.toFixed(2)} | ${one.theirs.toFixed(2)} | **${one.ours.toFixed(2)}** | ${percent(one.theirHalo)}, ${percent(one.halo)} |`).join('\n')}
-
+${twelve}
+${strip}
+${finishing}
 ${weighing}
 ## Composing
 Nine keep and three avoid marks into ${composing.places} places: **${composing.all.toFixed(0)} ms** in all (aim: under 100), the slowest place ${composing.slowest.toFixed(1)} ms (aim: under 5).
@@ -148,7 +114,7 @@ ${surviving}
 ${book}
 ${large}
 ${workers}
+${many}
 ${serving}`;
 await writeFile(join(import.meta.dirname, 'RESULTS.md'), text);
-await writeFile(join(import.meta.dirname, 'sharpness.csv'), plotData(sharpness));
 console.log(text);

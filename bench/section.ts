@@ -3,12 +3,15 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
 import { bookSection } from './book.ts';
+import { finishingSection } from './finishingSection.ts';
 import { largeSection } from './large.ts';
 import { letteringSection } from './lettering.ts';
 import { manySection } from './many.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
+import { stripSection } from './strips.ts';
 import { survivingSection } from './survivingSection.ts';
+import { twelveSection } from './twelveSection.ts';
 import { vastSection } from './vast.ts';
 import { weighingSection } from './weighingSection.ts';
 import { workersSection } from './workers.ts';
@@ -16,6 +19,9 @@ import { workersSection } from './workers.ts';
 // Measures one section anew, `npm run section -w bench -- serving`, and leaves the others as they were measured last.
 const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
 const sections: Record<string, () => Promise<string>> = {
+  twelve: async () => twelveSection(await madePicture('flyers', art)),
+  strip: async () => stripSection(await madePicture('panorama', art)),
+  finishing: async () => finishingSection(await madePicture('flyers', art), art),
   weighing: async () => weighingSection(art, await madePicture('flyers', art)),
   seeing: async () => seeingSection(await madePicture('flyers', art), art),
   lettering: async () => letteringSection(await madePicture('flyers', art), art),

@@ -30,7 +30,7 @@ The lightest JPEG that holds Flick against sharp's default JPEG settings at the 
 |---|---|---|---|---|
 ${lighter.map((one) => `| ${one.picture} | ${one.similarity.toFixed(1)} | ${(one.ours / 1000).toFixed(0)} kB | ${(one.theirs / 1000).toFixed(0)} kB | **${percent(1 - one.ours / one.theirs)}** |`).join('\n')}
 
-Dragging the quality of a JPEG of 1080 × 1350 px by hand, until its true bytes are there, over HTTP: the first **${trial.first.toFixed(0)} ms** (aim: at most 300) once
+Dragging the quality of a JPEG of 1080 × 1350 px by hand, until its true bytes are there, over HTTP: the first, beside the file's own quality, **${trial.first.toFixed(0)} ms** (aim: at most 300) once
 the weight view has opened, which takes ${trial.opened.toFixed(0)} ms for its uncompressed picture; a quality that was not tried before ${trial.fresh.toFixed(0)} ms; one that was
 (the weight view tries them all as soon as it opens) **${trial.again.toFixed(0)} ms** (aim: under 150 after the first). The first without the view, right after the frame was
 made, while a worker looks at its picture: ${trial.atOnce.toFixed(0)} ms.

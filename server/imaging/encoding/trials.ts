@@ -1,4 +1,4 @@
-import type { Chroma, EncodedFile, Trial as MeasuredTrial } from '@inkwell/core/model';
+import type { Chroma, EncodedFile, Trial as MeasuredTrial, PictureNature } from '@inkwell/core/model';
 import type { RenderPlan } from '@inkwell/core/planning';
 import { nearest } from '@inkwell/core/weighing';
 import { LRUCache } from 'lru-cache';
@@ -13,6 +13,8 @@ export interface TrialAsked {
   quality: number;
   /** In reading order, from 0. */
   piece: number;
+  /** What the picture is, where that was measured already; it is the same for every encoding of its pixels. */
+  nature: PictureNature | null;
 }
 
 interface Trial {
@@ -69,7 +71,8 @@ export class Trials {
 
   private async make(plan: RenderPlan, asked: TrialAsked): Promise<Trial> {
     const pixels = await this.pixels(plan, asked);
-    const chroma = await chromaFor(plan, nature((await this.recent.get(plan)).whole));
+    const { whole } = await this.recent.get(plan);
+    const chroma = await chromaFor(plan, asked.nature ? Promise.resolve(asked.nature) : nature(whole));
     const { encode, ladder } = encoderFor(plan, chroma, highestQuality);
     const quality = ladder && nearest(ladder.qualities, asked.quality);
     return { data: await encode(pixels, quality), chroma, quality };

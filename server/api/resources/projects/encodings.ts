@@ -12,6 +12,7 @@ import { z } from 'zod';
 import type { TrialAsked } from '../../../imaging/encoding/trials.ts';
 import { fromPixels } from '../../../imaging/stages/pixels.ts';
 import type { Services } from '../../../services.ts';
+import { knownWeights } from '../../../store/measured/weights.ts';
 import { askedFrame, forEver } from '../../../tasks/plans/askedFrame.ts';
 import { changed, measureWays, waysToEncode } from '../../../tasks/plans/waysToEncode.ts';
 import { askSurvival, survivalSoFar } from '../../../tasks/surviving/askSurvival.ts';
@@ -55,7 +56,8 @@ export function encodings(services: Services): Resource {
     const { format, colours, chroma } = asked;
     const change = { format, weighing: { ...framed.frame.weighing, colours, chroma } };
     const plan = orNotFound(planning.planOf(changed(framed, change)), 'The place of this frame');
-    const trial: TrialAsked = { quality: asked.quality, piece: pieceOf(plan, asked.piece) };
+    const nature = (await knownWeights(services.db, [asked.plan])).get(asked.plan)?.nature ?? null;
+    const trial: TrialAsked = { quality: asked.quality, piece: pieceOf(plan, asked.piece), nature };
     return { plan, trial };
   };
 

@@ -8,7 +8,6 @@ const ladder: Ladder = {
   qualities,
   tolerance: 0,
   slack: 0,
-  inPairs: true,
   sketch: async () => 0,
   estimate: async () => 0,
 };

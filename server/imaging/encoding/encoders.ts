@@ -24,8 +24,6 @@ export interface Ladder {
    * grows as the root of their number.
    */
   slack: number;
-  /** True where the encoder keeps step so well that the answer and the next quality are worth trying together. */
-  inPairs: boolean;
   /** Rough bytes of the whole, by encoding a part of it quickly. */
   sketch(picture: Parted, quality: number): Promise<number>;
   /** About what a full encoding of the whole weighs, by its part. */
@@ -66,10 +64,12 @@ const paletteStep = 5;
 const paletteEffort = 5;
 
 /** How one format is written at a quality, with full effort and quickly. */
-interface Recipe extends Pick<Ladder, 'qualities' | 'tolerance' | 'slack' | 'inPairs'> {
+interface Recipe extends Pick<Ladder, 'qualities' | 'tolerance' | 'slack'> {
   full: (picture: Sharp, quality: number) => Sharp;
   /** Null where nothing quicker comes out alike. */
   quick: ((picture: Sharp, quality: number) => Sharp) | null;
+  /** Bytes that a full encoding has in tables more than a quick one, however large the picture is: measured as `tolerance` is. */
+  tables: number;
 }
 
 /** Null where a format has no qualities. */
@@ -80,10 +80,10 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
       qualities: upTo(highest),
       tolerance: 0.002,
       slack: 0.1,
-      inPairs: true,
       full: (picture, quality) => picture.jpeg({ quality, mozjpeg: true, chromaSubsampling }),
       // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
       quick: (picture, quality) => picture.jpeg({ quality, quantisationTable: 3, chromaSubsampling }),
+      tables: 170,
     };
   }
   if (format === 'webp') {
@@ -91,10 +91,10 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
       qualities: upTo(highest),
       tolerance: 0.002,
       slack: 0.5,
-      inPairs: false,
       full: (picture, quality) => picture.webp({ quality, effort: webpEffort }),
       // Less effort is quicker still, and leads the search to the wrong qualities.
       quick: (picture, quality) => picture.webp({ quality, effort: 2 }),
+      tables: 0,
     };
   }
   if (format === 'avif') {
@@ -102,9 +102,9 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
       qualities: avifQualities.filter((quality) => quality <= highest),
       tolerance: 0.002,
       slack: 0.6,
-      inPairs: true,
       full: (picture, quality) => picture.avif({ quality, effort: avifEffort, chromaSubsampling }),
       quick: (picture, quality) => picture.avif({ quality, effort: 0, chromaSubsampling }),
+      tables: 100,
     };
   }
   if (colours === 'full') return null;
@@ -113,9 +113,9 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
     qualities: upTo(highest, paletteStep),
     tolerance: 0.12,
     slack: 0,
-    inPairs: true,
     full: (picture, quality) => picture.png({ ...palette, quality, effort: paletteEffort, compressionLevel: 9 }),
     quick: null,
+    tables: 0,
   };
 }
 
@@ -125,14 +125,14 @@ const weigh = async (picture: Sharp) => (await picture.toBuffer()).length;
 const ofRows = ({ whole, part }: Parted) => whole.height / part.height;
 
 /** What the whole weighs of its part is told by quick encodings of both, and by their rows where there is none. */
-async function estimateOf({ full, quick }: Recipe, picture: Parted, quality: number): Promise<number> {
+async function estimateOf({ full, quick, tables }: Recipe, picture: Parted, quality: number): Promise<number> {
   const { whole, part } = picture;
   const [own, ofWhole, ofPart] = await Promise.all([
     weigh(full(fromPixels(part), quality)),
     quick && weigh(quick(fromPixels(whole), quality)),
     quick && weigh(quick(fromPixels(part), quality)),
   ]);
-  return ofWhole && ofPart ? (own * ofWhole) / ofPart : own * ofRows(picture);
+  return tables + (own - tables) * (ofWhole && ofPart ? ofWhole / ofPart : ofRows(picture));
 }
 
 /** The encoder for some settings; its qualities reach up to `highest`. */
@@ -144,7 +144,7 @@ export function encoderOf(settings: EncoderSettings, highest: number): Encoder {
       finished(fromPixels(pixels).png({ compressionLevel: 9, adaptiveFiltering: true }));
     return { encode, ladder: null };
   }
-  const { full, quick, ...ladder } = recipe;
+  const { full, quick, tables: _, ...ladder } = recipe;
   return {
     encode: (pixels, quality) => finished(full(fromPixels(pixels), quality ?? highest)),
     ladder: {

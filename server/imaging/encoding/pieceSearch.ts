@@ -126,7 +126,7 @@ export class PieceSearch {
         // sketches. So is what was encoded already, and what another search has had to go down to.
         highestFirst: this.made.has(top) || highest < usual || budgetBytes >= pixelCount / 2,
         // Where others search as well, all cores have enough to do.
-        atOnce: () => (ladder.inPairs && searching === 1 ? 2 : 1),
+        atOnce: () => (searching === 1 ? 2 : 1),
       });
       return found.best?.quality ?? null;
     } finally {

@@ -51,14 +51,6 @@ export interface Kernels {
     low: Pointer,
     high: Pointer,
   ): void;
-  colourDifferences(
-    from: Pointer,
-    channels: number,
-    width: number,
-    height: number,
-    toBlue: Pointer,
-    toRed: Pointer,
-  ): void;
   lightAndColours(
     from: Pointer,
     channels: number,

@@ -32,7 +32,7 @@ function bandKept(raster: Raster): number {
     ]);
     arena.commit();
     arena.octets(pixels, data.length).set(data);
-    arena.kernels.colourDifferences(pixels, channels, width, height, fine[0], fine[1]);
+    arena.kernels.lightAndColours(pixels, channels, width, height, 0, fine[0], fine[1]);
     for (const at of [0, 1] as const) arena.kernels.coarsen(fine[at], width, height, coarse[at]);
     return measure();
   });

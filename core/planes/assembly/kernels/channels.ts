@@ -42,33 +42,12 @@ export function luminance(from: usize, channels: i32, width: i32, height: i32, t
   }
 }
 
-/** The colour differences (ITU-R BT.709, blue and red) of 8-bit pixels as they are encoded, round 128. */
-export function colourDifferences(
-  from: usize,
-  channels: i32,
-  width: i32,
-  height: i32,
-  toBlue: usize,
-  toRed: usize,
-): void {
-  parted(from, channels, width, height, 0, toBlue, toRed);
-}
-
-/** Both of these at once. */
+/**
+ * The luminance and the colour differences (ITU-R BT.709, blue and red, round 128) of 8-bit pixels as they are encoded.
+ *
+ * @param toLight 0 where nobody wants the luminance
+ */
 export function lightAndColours(
-  from: usize,
-  channels: i32,
-  width: i32,
-  height: i32,
-  toLight: usize,
-  toBlue: usize,
-  toRed: usize,
-): void {
-  parted(from, channels, width, height, toLight, toBlue, toRed);
-}
-
-/** @param toLight 0 where nobody wants the luminance */
-function parted(
   from: usize,
   channels: i32,
   width: i32,

@@ -5,7 +5,7 @@ import { byHand } from '@inkwell/core/testing';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
-import { addDelivery, findDelivery } from '../store/projects/deliveries.ts';
+import { addDelivery, storedDelivery } from '../store/projects/deliveries.ts';
 import { blobChunks } from '../store/schema/index.ts';
 import { queueDelivery } from '../tasks/delivering/queueDelivery.ts';
 import { chart, difference, noise } from '../testing/pictures.ts';
@@ -108,7 +108,7 @@ test('what another version of the program planned is left out of a delivery, in 
   const places = ['sunpane/square-post', 'pipwire/profile-picture', 'guildrow/profile-picture'];
   const project = await client.project('From before', [original], places);
   const { db } = services;
-  const { stored } = orNotFound(await findDelivery(db, (await client.deliver(project.id)).id), 'The delivery');
+  const stored = orNotFound(await storedDelivery(db, (await client.deliver(project.id)).id), 'The delivery');
   const old = { engine: 1, picture: 'planned in a way that nobody knows any more' };
   const items = stored.items.map((item, index) => {
     if (index === 0) return { ...item, plan: old, blocked: ['It was blocked then.'] };

@@ -245,6 +245,7 @@ test('bytes go only when nothing needs them: no original, no copy, no delivery t
       projectName: 'x',
       pattern: 'x',
       items: [{ plan }] as never,
+      fileCount: 1,
     })
     .returning();
   await client.ask('DELETE', `/originals/${copy.id}`);

@@ -6,7 +6,7 @@ import type { Delivery, OpenProject } from '@inkwell/core/model';
 import { kitFiles, postingKit } from '@inkwell/core/posting';
 import type { Services } from '../../services.ts';
 import { readBlob } from '../../store/blobs/blobs.ts';
-import { findDelivery } from '../../store/projects/deliveries.ts';
+import { deliveryProgress, findDelivery } from '../../store/projects/deliveries.ts';
 import { framesOfProject } from '../../store/projects/frames.ts';
 import { kitTextsOf } from '../../tasks/delivering/archive.ts';
 import { requestDelivery } from '../../tasks/delivering/requestDelivery.ts';
@@ -33,14 +33,15 @@ export async function delivered(
   });
   const asked = await requestDelivery(services, { projectId, pattern, only: only ?? undefined, seen });
   const progress = new Progress('Delivering', asked.frameCount, isQuiet);
-  const delivery = await untilDone(
-    async () => orNotFound(await findDelivery(db, asked.id), 'The delivery').delivery,
+  await untilDone(
+    async () => orNotFound(await deliveryProgress(db, asked.id), 'The delivery'),
     ({ doneCount, state }) => {
       progress.at(doneCount);
       return state !== 'waiting' && state !== 'working';
     },
   );
   progress.end();
+  const { delivery } = orNotFound(await findDelivery(db, asked.id), 'The delivery');
   if (delivery.state === 'done') return delivery;
   // It says nothing against the pictures: the program could not finish.
   throw new UserError(delivery.failure ?? 'The delivery was ended before it was finished.', 503);

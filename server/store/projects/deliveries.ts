@@ -1,12 +1,17 @@
 import type { Delivery, LeftOut, ManifestFile } from '@inkwell/core/model';
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, getTableColumns, inArray, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
 import { type DeliveryItem, deliveries, deliveryFiles } from '../schema/index.ts';
 
-type Row = typeof deliveries.$inferSelect;
-export type StoredDelivery = Row;
+/** A delivery with all that is to be in it. */
+export type WholeDelivery = typeof deliveries.$inferSelect;
+/** The same without its items. */
+export type StoredDelivery = Omit<WholeDelivery, 'items'>;
 
-async function toDelivery(db: Queryable, row: Row): Promise<Delivery> {
+// A thousand items are megabytes: they are only read where they are needed.
+const { items: _, ...withoutItems } = getTableColumns(deliveries);
+
+async function toDelivery(db: Queryable, row: StoredDelivery): Promise<Delivery> {
   const results = await db
     .select()
     .from(deliveryFiles)
@@ -20,7 +25,7 @@ async function toDelivery(db: Queryable, row: Row): Promise<Delivery> {
     state: row.state,
     failure: row.failure,
     createdAt: row.createdAt.toISOString(),
-    frameCount: row.items.length,
+    frameCount: row.fileCount,
     doneCount: results.length,
     bytes: files.reduce((sum, file) => sum + file.bytes, 0),
     files,
@@ -31,8 +36,11 @@ async function toDelivery(db: Queryable, row: Row): Promise<Delivery> {
 export async function addDelivery(
   db: Queryable,
   values: { projectId: string; projectName: string; pattern: string; items: DeliveryItem[] },
-): Promise<{ stored: StoredDelivery; delivery: Delivery }> {
-  const [row] = await db.insert(deliveries).values(values).returning();
+): Promise<{ stored: WholeDelivery; delivery: Delivery }> {
+  const [row] = await db
+    .insert(deliveries)
+    .values({ ...values, fileCount: values.items.length })
+    .returning();
   if (!row) throw new Error('The delivery was not stored.');
   return { stored: row, delivery: await toDelivery(db, row) };
 }
@@ -40,7 +48,7 @@ export async function addDelivery(
 /** Newest first. */
 export async function deliveriesOfProject(db: Queryable, projectId: string): Promise<Delivery[]> {
   const rows = await db
-    .select()
+    .select(withoutItems)
     .from(deliveries)
     .where(eq(deliveries.projectId, projectId))
     .orderBy(desc(deliveries.createdAt));
@@ -51,12 +59,22 @@ export async function findDelivery(
   db: Queryable,
   id: string,
 ): Promise<{ stored: StoredDelivery; delivery: Delivery } | null> {
-  const [row] = await db.select().from(deliveries).where(eq(deliveries.id, id));
+  const [row] = await db.select(withoutItems).from(deliveries).where(eq(deliveries.id, id));
   return row ? { stored: row, delivery: await toDelivery(db, row) } : null;
 }
 
+/** How far a delivery is: its state, and how many of its files are settled. Null where it is not there. */
+export async function deliveryProgress(
+  db: Queryable,
+  id: string,
+): Promise<Pick<Delivery, 'state' | 'doneCount'> | null> {
+  const [row] = await db.select({ state: deliveries.state }).from(deliveries).where(eq(deliveries.id, id));
+  const [settled] = await db.select({ all: count() }).from(deliveryFiles).where(eq(deliveryFiles.deliveryId, id));
+  return row ? { ...row, doneCount: settled?.all ?? 0 } : null;
+}
+
 /** A delivery as it is stored, without what came of it. */
-export async function storedDelivery(db: Queryable, id: string): Promise<StoredDelivery | null> {
+export async function storedDelivery(db: Queryable, id: string): Promise<WholeDelivery | null> {
   const [row] = await db.select().from(deliveries).where(eq(deliveries.id, id));
   return row ?? null;
 }
@@ -79,7 +97,7 @@ export async function finishDelivery(db: Queryable, id: string): Promise<boolean
     .where(
       and(
         isOpen(id),
-        sql`jsonb_array_length(${deliveries.items}) =
+        sql`${deliveries.fileCount} =
           (select count(*) from ${deliveryFiles} where ${deliveryFiles.deliveryId} = ${deliveries.id})`,
       ),
     )
@@ -142,7 +160,7 @@ export async function keepSettled(db: Queryable, deliveryId: string, files: read
 }
 
 /** Deliveries that are not over. */
-export async function openDeliveries(db: Queryable): Promise<StoredDelivery[]> {
+export async function openDeliveries(db: Queryable): Promise<WholeDelivery[]> {
   return db
     .select()
     .from(deliveries)

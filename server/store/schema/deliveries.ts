@@ -40,6 +40,8 @@ export const deliveries = pgTable('deliveries', {
   pattern: text('pattern').notNull(),
   state: text('state').$type<Delivery['state']>().notNull().default('waiting'),
   items: jsonb('items').$type<DeliveryItem[]>().notNull(),
+  /** How many items there are: a thousand of them are megabytes, which nobody unpacks to count them. */
+  fileCount: integer('file_count').notNull(),
   failure: text('failure'),
   createdAt: moment('created_at').notNull().defaultNow(),
 });

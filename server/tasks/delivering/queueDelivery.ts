@@ -2,7 +2,7 @@ import { planHash, type RenderPlan, readPlan } from '@inkwell/core/planning';
 import type { Database, Queryable } from '../../store/database.ts';
 import { plansWithEncodings } from '../../store/measured/encodings.ts';
 import { knownWeights } from '../../store/measured/weights.ts';
-import { openDeliveries, type StoredDelivery } from '../../store/projects/deliveries.ts';
+import { openDeliveries, type WholeDelivery } from '../../store/projects/deliveries.ts';
 import type { DeliveryItem } from '../../store/schema/index.ts';
 import { addWork, type NewWork, priorities } from '../../store/work.ts';
 import { planKey } from '../plans/measuredFrames.ts';
@@ -39,7 +39,7 @@ const pixelsOf = ({ output }: RenderPlan) => output.width * output.height;
  */
 export async function queueDelivery(
   db: Queryable,
-  delivery: Pick<StoredDelivery, 'id' | 'projectId' | 'items' | 'createdAt'>,
+  delivery: Pick<WholeDelivery, 'id' | 'projectId' | 'items' | 'createdAt'>,
 ): Promise<void> {
   const began = delivery.createdAt.getTime() / 1000;
   const runs = byPlan(delivery.items);

@@ -1,7 +1,7 @@
 import { type Delivery, isLeftOut } from '@inkwell/core/model';
 import { patternProblem } from '@inkwell/core/naming';
 import type { Services } from '../../services.ts';
-import { addDelivery, cancelDelivery, findDelivery, storedDelivery } from '../../store/projects/deliveries.ts';
+import { addDelivery, cancelDelivery, deliveryProgress, findDelivery } from '../../store/projects/deliveries.ts';
 import { framesOfProject } from '../../store/projects/frames.ts';
 import { projectName } from '../../store/projects/projects.ts';
 import { dropDeliveryWork } from '../../store/work.ts';
@@ -81,7 +81,7 @@ export async function requestDelivery(
 
 /** Ends a delivery. The files that are made already stay listed; there is no archive of them. @throws UserError where it is over */
 export async function endDelivery({ db }: Pick<Services, 'db'>, id: string): Promise<Delivery> {
-  orNotFound(await storedDelivery(db, id), 'This delivery');
+  orNotFound(await deliveryProgress(db, id), 'This delivery');
   const isCancelled = await db.transaction(async (tx) => {
     const cancelled = await cancelDelivery(tx, id);
     if (cancelled) await dropDeliveryWork(tx, id);

@@ -3,7 +3,7 @@ import type { NetworkAccount } from '../../networkAccounts.ts';
 import { blobBytes, keepBytes } from '../../store/blobs/blobs.ts';
 import type { Database, Queryable } from '../../store/database.ts';
 import { keepSheetFindings } from '../../store/library/sheetFindings.ts';
-import { findDelivery } from '../../store/projects/deliveries.ts';
+import { deliveryProgress, findDelivery, storedDelivery } from '../../store/projects/deliveries.ts';
 import {
   beginDryRun,
   endDryRun,
@@ -64,10 +64,10 @@ export async function runDryRun(
 async function begin(db: Database, run: StoredDryRun): Promise<Keep | Later> {
   let { items } = run;
   if (run.deliveryId !== null && items.length === 0) {
-    const found = await findDelivery(db, run.deliveryId);
-    const state = found?.delivery.state ?? 'failed';
+    const state = (await deliveryProgress(db, run.deliveryId))?.state ?? 'failed';
     if (state === 'waiting' || state === 'working') return { laterMs: deliveryMs };
-    items = found && state === 'done' ? dryRunItems(found.delivery.files, found.stored.items) : [];
+    const [found, whole] = [await findDelivery(db, run.deliveryId), await storedDelivery(db, run.deliveryId)];
+    items = found && whole && state === 'done' ? dryRunItems(found.delivery.files, whole.items) : [];
   }
   if (items.length === 0) {
     const why =

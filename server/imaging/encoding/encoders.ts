@@ -68,6 +68,8 @@ interface Recipe extends Pick<Ladder, 'qualities' | 'tolerance' | 'slack'> {
   full: (picture: Sharp, quality: number) => Sharp;
   /** Null where nothing quicker comes out alike. */
   quick: ((picture: Sharp, quality: number) => Sharp) | null;
+  /** About what a full encoding weighs of a quick one. */
+  usual: number;
   /** Bytes that a full encoding has in tables more than a quick one, however large the picture is: measured as `tolerance` is. */
   tables: number;
 }
@@ -83,6 +85,7 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
       full: (picture, quality) => picture.jpeg({ quality, mozjpeg: true, chromaSubsampling }),
       // With the same quantisation table as the full encoding, or the two would not keep step over the qualities.
       quick: (picture, quality) => picture.jpeg({ quality, quantisationTable: 3, chromaSubsampling }),
+      usual: 0.8,
       tables: 170,
     };
   }
@@ -94,7 +97,8 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
       full: (picture, quality) => picture.webp({ quality, effort: webpEffort }),
       // Less effort is quicker still, and leads the search to the wrong qualities.
       quick: (picture, quality) => picture.webp({ quality, effort: 2 }),
-      tables: 0,
+      usual: 0.9,
+      tables: 100,
     };
   }
   if (format === 'avif') {
@@ -104,6 +108,7 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
       slack: 0.6,
       full: (picture, quality) => picture.avif({ quality, effort: avifEffort, chromaSubsampling }),
       quick: (picture, quality) => picture.avif({ quality, effort: 0, chromaSubsampling }),
+      usual: 0.8,
       tables: 100,
     };
   }
@@ -115,6 +120,7 @@ function recipeOf({ format, colours, chroma }: EncoderSettings, highest: number)
     slack: 0,
     full: (picture, quality) => picture.png({ ...palette, quality, effort: paletteEffort, compressionLevel: 9 }),
     quick: null,
+    usual: 1,
     tables: 0,
   };
 }
@@ -144,13 +150,13 @@ export function encoderOf(settings: EncoderSettings, highest: number): Encoder {
       finished(fromPixels(pixels).png({ compressionLevel: 9, adaptiveFiltering: true }));
     return { encode, ladder: null };
   }
-  const { full, quick, tables: _, ...ladder } = recipe;
+  const { full, quick, usual, tables: _, ...ladder } = recipe;
   return {
     encode: (pixels, quality) => finished(full(fromPixels(pixels), quality ?? highest)),
     ladder: {
       ...ladder,
       sketch: async (picture, quality) =>
-        (await weigh((quick ?? full)(fromPixels(picture.part), quality))) * ofRows(picture),
+        usual * (await weigh((quick ?? full)(fromPixels(picture.part), quality))) * ofRows(picture),
       estimate: (picture, quality) => estimateOf(recipe, picture, quality),
     },
   };

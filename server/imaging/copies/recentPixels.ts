@@ -4,7 +4,7 @@ import { type FramePixels, framePixels } from '../stages/framePixels.ts';
 import type { DrawnFrom } from '../stages/renderPixels.ts';
 
 /** Pictures of so many bytes are kept at most: a strip of twenty panels just so. */
-const bound = 256_000_000;
+const bound = 512_000_000;
 
 /**
  * The pixels of the frames whose encodings somebody is looking at: many encodings of one picture are tried, and it is
@@ -16,7 +16,8 @@ export class RecentPixels {
   constructor(copies: { forPlan(plan: RenderPlan): Promise<DrawnFrom> }) {
     this.kept = new LRUCache({
       maxSize: bound,
-      sizeCalculation: ({ whole, cut }) => cut.reduce((sum, { data }) => sum + data.length, whole.data.length),
+      // What is measured of them lies in memory a second time.
+      sizeCalculation: ({ whole, cut }) => 2 * cut.reduce((sum, { data }) => sum + data.length, whole.data.length),
       fetchMethod: async (_key, _stale, { context: plan }) => framePixels(plan, await copies.forPlan(plan)),
     });
   }

@@ -2,7 +2,7 @@ import type { RenderPlan } from '@inkwell/core/planning';
 import { timed } from '../../counting.ts';
 import { cutPieces } from './cutting.ts';
 import type { FinishWatch } from './finishing.ts';
-import { type Pixels, shared } from './pixels.ts';
+import type { Pixels } from './pixels.ts';
 import { type DrawnFrom, renderPixels } from './renderPixels.ts';
 
 /** The pixels of a plan: the whole, and what of it goes into each file, in reading order. */
@@ -13,7 +13,7 @@ export interface FramePixels {
 
 export async function framePixels(plan: RenderPlan, copy: DrawnFrom, watch?: FinishWatch): Promise<FramePixels> {
   return timed('draw', async () => {
-    const whole = shared(await renderPixels(plan, copy, watch));
-    return { whole, cut: plan.grid ? (await cutPieces(whole, plan.grid)).map(shared) : [whole] };
+    const whole = await renderPixels(plan, copy, watch);
+    return { whole, cut: plan.grid ? await cutPieces(whole, plan.grid) : [whole] };
   });
 }

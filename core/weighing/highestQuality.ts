@@ -15,7 +15,7 @@ export interface QualitySearch<Encoded extends { bytes: number }> {
    * Better than a sketch: about what a full encoding weighs. Asked once, for the quality at which the answer is expected
    * without it. It only saves encodings. @default the sketch
    */
-  estimate?: (quality: number) => Promise<number>;
+  estimate?: ((quality: number) => Promise<number>) | null;
   /**
    * How many full encodings may run at a time, asked before every round: two are quicker where nobody else needs the
    * processor, one after the other are fewer. The answer is the same. @default 2

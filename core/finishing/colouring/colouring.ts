@@ -38,13 +38,9 @@ export function coloured(
 ): Raster {
   const { data, width, height, channels } = plain;
   const colours = coloursOf(plain);
-  const isPlain =
-    black.every((level) => level === 0) && white.every((level) => level === 255) && midtones === 1 && saturation === 1;
-  const isCorrected = correction.midtones !== 1 || correction.saturation !== 1;
-  if (colours === 3 && isPlain && !isCorrected) return recoloured(plain, luminance, balance);
-  const out = new Uint8ClampedArray(data.length);
   const curve = curveOf(correction);
   if (colours === 1) {
+    const out = new Uint8ClampedArray(data.length);
     // A grey picture has no colour cast to take out.
     const table = toneTable(black[0], Math.max(...white), midtones);
     for (let at = 0, pixel = 0; at < out.length; at += channels, pixel += 1) {
@@ -59,6 +55,9 @@ export function coloured(
   const reds = toneTable(black[0], white[0], midtones);
   const greens = toneTable(black[1], white[1], midtones);
   const blues = toneTable(black[2], white[2], midtones);
+  const isCorrected = correction.midtones !== 1 || correction.saturation !== 1;
+  if (!reds && !greens && !blues && saturation === 1 && !isCorrected) return recoloured(plain, luminance, balance);
+  const out = new Uint8ClampedArray(data.length);
   for (let at = 0, pixel = 0; at < out.length; at += channels, pixel += 1) {
     const r = data[at] as number;
     const g = data[at + 1] as number;

@@ -11,7 +11,7 @@ import { encoderFor } from '@inkwell/server/imaging/encoding/planEncoder.ts';
 import { encodeFiles } from '@inkwell/server/imaging/encoding/render.ts';
 import { settleAlone } from '@inkwell/server/imaging/encoding/settling.ts';
 import { judged, nature } from '@inkwell/server/imaging/measuring/judging.ts';
-import { decoded } from '@inkwell/server/imaging/measuring/measure.ts';
+import { decoded } from '@inkwell/server/imaging/measuring/opening.ts';
 import { fromPixels, type Pixels, toPixels } from '@inkwell/server/imaging/stages/pixels.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';

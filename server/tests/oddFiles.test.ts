@@ -4,7 +4,7 @@ import { similarityOf } from '@inkwell/core/seeing';
 import sharp, { type Sharp } from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { decoded } from '../imaging/measuring/measure.ts';
+import { decoded } from '../imaging/measuring/opening.ts';
 import { chart, noise } from '../testing/pictures.ts';
 import { startProgram } from '../testing/program.ts';
 import { unzip } from '../testing/unzip.ts';

@@ -11,7 +11,7 @@ import { verified } from '@inkwell/core/posting';
 import { isSetAs, scoreOf } from '@inkwell/core/surviving';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { measureFile } from '../imaging/measuring/measure.ts';
+import { measureFile } from '../imaging/measuring/opening.ts';
 import { shippedPlaces } from '../standins/shippedSheets.ts';
 import { keepSheetFindings, listSheetFindings, setFindingState } from '../store/library/sheetFindings.ts';
 import { until } from '../testing/client.ts';

@@ -2,7 +2,7 @@ import { readFile, stat } from 'node:fs/promises';
 import { formatWeight, type MeasuredFile, originalLimits, sidesWords } from '@inkwell/core/model';
 import { placeReasons } from '@inkwell/core/posting';
 import { Command } from 'commander';
-import { measureFile } from '../../imaging/measuring/measure.ts';
+import { measureFile } from '../../imaging/measuring/opening.ts';
 import { type Code, codes } from '../codes.ts';
 import { type Context, type Run, shown, withServices } from '../context.ts';
 import { fileProblem } from '../failures.ts';

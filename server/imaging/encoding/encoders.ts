@@ -26,8 +26,8 @@ export interface Ladder {
   slack: number;
   /** Rough bytes of the whole, by encoding a part of it quickly. */
   sketch(picture: Parted, quality: number): Promise<number>;
-  /** About what a full encoding of the whole weighs, by its part. */
-  estimate(picture: Parted, quality: number): Promise<number>;
+  /** About what a full encoding of the whole weighs, by its part; null where that says no more than a sketch. */
+  estimate: ((picture: Parted, quality: number) => Promise<number>) | null;
 }
 
 /** A picture, and the rows of it that stand for all of them. */
@@ -130,15 +130,19 @@ const weigh = async (picture: Sharp) => (await picture.toBuffer()).length;
 /** What the whole weighs of its part, as far as their rows tell. */
 const ofRows = ({ whole, part }: Parted) => whole.height / part.height;
 
-/** What the whole weighs of its part is told by quick encodings of both, and by their rows where there is none. */
-async function estimateOf({ full, quick, tables }: Recipe, picture: Parted, quality: number): Promise<number> {
-  const { whole, part } = picture;
+/** What the whole weighs of its part is told by quick encodings of both. */
+async function estimateOf(
+  { full, tables }: Recipe,
+  quick: NonNullable<Recipe['quick']>,
+  { whole, part }: Parted,
+  quality: number,
+): Promise<number> {
   const [own, ofWhole, ofPart] = await Promise.all([
     weigh(full(fromPixels(part), quality)),
-    quick && weigh(quick(fromPixels(whole), quality)),
-    quick && weigh(quick(fromPixels(part), quality)),
+    weigh(quick(fromPixels(whole), quality)),
+    weigh(quick(fromPixels(part), quality)),
   ]);
-  return tables + (own - tables) * (ofWhole && ofPart ? ofWhole / ofPart : ofRows(picture));
+  return tables + ((own - tables) * ofWhole) / ofPart;
 }
 
 /** The encoder for some settings; its qualities reach up to `highest`. */
@@ -157,7 +161,7 @@ export function encoderOf(settings: EncoderSettings, highest: number): Encoder {
       ...ladder,
       sketch: async (picture, quality) =>
         usual * (await weigh((quick ?? full)(fromPixels(picture.part), quality))) * ofRows(picture),
-      estimate: (picture, quality) => estimateOf(recipe, picture, quality),
+      estimate: quick && ((picture, quality) => estimateOf(recipe, quick, picture, quality)),
     },
   };
 }

@@ -108,6 +108,11 @@ export class PieceSearch {
     if (top === undefined) return null;
     const pixelCount = this.pixels.width * this.pixels.height;
     const picture = { whole: this.pixels, part: sampled(this.pixels) };
+    // A small picture is its own part: then the full encoding itself says it, and counts.
+    const estimate =
+      picture.part === this.pixels
+        ? (quality: number) => this.bytes(quality)
+        : (ladder.estimate?.bind(null, picture) ?? null);
     searching += 1;
     try {
       const found = await highestQualityThatFits({
@@ -120,8 +125,7 @@ export class PieceSearch {
           this.sketches += 1;
           return ladder.sketch(picture, quality);
         },
-        // A small picture is its own part: then the full encoding itself says it, and counts.
-        estimate: (quality) => (picture.part === this.pixels ? this.bytes(quality) : ladder.estimate(picture, quality)),
+        estimate,
         // More than four bits a pixel are rare even for noise at a high quality: trying the highest first saves the
         // sketches. So is what was encoded already, and what another search has had to go down to.
         highestFirst: this.made.has(top) || highest < usual || budgetBytes >= pixelCount / 2,

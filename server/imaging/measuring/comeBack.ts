@@ -10,7 +10,7 @@ import { inThread } from '../threads.ts';
 import { opaque, scaledTo } from './asSeen.ts';
 import { jpegQuality } from './jpegQuality.ts';
 import { measureLegibility } from './legibility.ts';
-import { decoded } from './measure.ts';
+import { decoded } from './opening.ts';
 import type { ShownFigures, ShownTask } from './shownTask.ts';
 
 const task = new URL('./shownTask.ts', import.meta.url);

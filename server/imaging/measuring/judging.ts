@@ -3,7 +3,7 @@ import type { PictureNature, Similarity } from '@inkwell/core/model';
 import { type Pixels, shared } from '../stages/pixels.ts';
 import { inThread } from '../threads.ts';
 import type { JudgeTask } from './judgeTask.ts';
-import { decoded } from './measure.ts';
+import { decoded } from './opening.ts';
 
 const task = new URL('./judgeTask.ts', import.meta.url);
 

@@ -4,7 +4,7 @@ import type { Legibility, LetteredItem, LetterLayer } from '@inkwell/core/model'
 import type { RenderPlan } from '@inkwell/core/planning';
 import { painted } from '../stages/outlines.ts';
 import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
-import { decoded } from './measure.ts';
+import { decoded } from './opening.ts';
 
 /** So much round an item is looked at, in its em. */
 const round = 0.6;

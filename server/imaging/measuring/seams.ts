@@ -4,7 +4,7 @@ import sharp from 'sharp';
 import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
 import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
 import { columnOf, type Edges, rowOf } from './edges.ts';
-import { openedEdges } from './measure.ts';
+import { openedEdges } from './opening.ts';
 
 /** A piece as it was encoded. */
 interface Encoded {

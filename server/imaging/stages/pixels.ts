@@ -33,7 +33,7 @@ export function sampled(pixels: Pixels): Pixels {
   return { ...pixels, data: Buffer.concat(bands), height: bands.length * bandRows };
 }
 
-/** The same pixels in memory that threads look at without copying it: for pictures that are measured more than once. */
+/** The same pixels in memory that threads look at without copying it. */
 export function shared(pixels: Pixels): Pixels {
   const data = Buffer.from(new SharedArrayBuffer(pixels.data.length));
   pixels.data.copy(data);

@@ -4,7 +4,7 @@ import { piecesOf } from '@inkwell/core/geometry';
 import type { ComeBack, NetworkPost, ShownSeam } from '@inkwell/core/model';
 import { readPlan } from '@inkwell/core/planning';
 import { type MeasuredBack, measureComeBack, type SentBack } from '../../imaging/measuring/comeBack.ts';
-import { measureFile } from '../../imaging/measuring/measure.ts';
+import { measureFile } from '../../imaging/measuring/opening.ts';
 import { stepsBetween } from '../../imaging/measuring/seams.ts';
 import { blobBytes } from '../../store/blobs/blobs.ts';
 import type { Database } from '../../store/database.ts';

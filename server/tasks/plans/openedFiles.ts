@@ -1,5 +1,5 @@
 import type { Rendered } from '../../imaging/encoding/render.ts';
-import { measureFile } from '../../imaging/measuring/measure.ts';
+import { measureFile } from '../../imaging/measuring/opening.ts';
 import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
 import type { FinishedFile } from '../../store/measured/encodings.ts';
 

@@ -6,7 +6,7 @@ import type { RecentPixels } from '../../imaging/copies/recentPixels.ts';
 import { encoderFor } from '../../imaging/encoding/planEncoder.ts';
 import { opaque, scaledTo } from '../../imaging/measuring/asSeen.ts';
 import { alike } from '../../imaging/measuring/judging.ts';
-import { decoded } from '../../imaging/measuring/measure.ts';
+import { decoded } from '../../imaging/measuring/opening.ts';
 import type { Pixels } from '../../imaging/stages/pixels.ts';
 import { processed } from '../../standins/processing/processing.ts';
 

@@ -3,7 +3,7 @@ import type { Readable } from 'node:stream';
 import { type Manifest, ManifestSchema } from '@inkwell/core/model';
 import { type FoundFile, kitTexts, type Observation, verified } from '@inkwell/core/posting';
 import yauzl from 'yauzl';
-import { measureFile } from '../../imaging/measuring/measure.ts';
+import { measureFile } from '../../imaging/measuring/opening.ts';
 import { shippedPlaces } from '../../standins/shippedSheets.ts';
 import { UserError } from '../../userError.ts';
 

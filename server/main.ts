@@ -1,5 +1,6 @@
 import { parseArgs } from 'node:util';
 import { giveWay } from './giveWay.ts';
+import { collectRarely } from './rareCollections.ts';
 import { readSettings, readWorkerSettings } from './settings.ts';
 import { startNetworks, startServer, startWorker } from './start.ts';
 
@@ -55,6 +56,7 @@ async function run(): Promise<{ stop(): Promise<void> }> {
   throw new Error('Say which part of the program this is to be: serve, worker or standins.');
 }
 
+collectRarely();
 try {
   const running = await run();
   const stop = () => {

@@ -1,4 +1,7 @@
+import { collectRarely } from '../rareCollections.ts';
 import { runCommand } from './commands/index.ts';
+
+collectRarely();
 
 process.exitCode = await runCommand(process.argv.slice(2), {
   caller: process.env.INKWELL_CALLER ?? process.cwd(),

@@ -45,6 +45,8 @@ async function run(): Promise<{ stop(): Promise<void> }> {
     await giveWay(niceness.drawing, false);
     const running = await startServer(readSettings(process.env));
     console.log(`\n  Inkwell Frame is at ${running.address}\n  Ctrl-C stops it.\n`);
+    if (running.firstLink)
+      console.log(`  Nobody has an account yet. Make the first within a day at\n  ${running.firstLink}\n`);
     return running;
   }
   if (role === 'standins') {

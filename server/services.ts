@@ -8,6 +8,7 @@ import type { Pages } from './imaging/intake/pages.ts';
 import type { Decoders } from './imaging/intake/processes/decoders.ts';
 import type { NetworkAccount } from './networkAccounts.ts';
 import type { Database } from './store/database.ts';
+import type { Access } from './tasks/access/access.ts';
 import type { Importing } from './tasks/library/importing.ts';
 import type { Planner } from './tasks/plans/planner.ts';
 
@@ -23,6 +24,8 @@ export interface Services {
   pages: Pages;
   recent: RecentPixels;
   trials: Trials;
+  /** Null where people need no accounts: on a machine with one person. */
+  access: Access | null;
   /** Whether pictures are looked at for what matters in them. */
   isLooking: boolean;
   /** The accounts at the simulated networks, as they are now. */

@@ -2,8 +2,11 @@ import { chmod, mkdir } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
+import type pg from 'pg';
 import type { Logger } from 'pino';
+import { type AccessSettings, accessSettings, mailingOf } from './accessSettings.ts';
 import { makeApp } from './api/app.ts';
+import { openSessions } from './api/sessions.ts';
 import { Fonts } from './fonts/fonts.ts';
 import { BoundedFolder } from './imaging/copies/boundedFolder.ts';
 import { Proofs } from './imaging/copies/proofs.ts';
@@ -23,6 +26,8 @@ import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts
 import { blobToFile } from './store/blobs/blobs.ts';
 import { nameObjects, ObjectsAway } from './store/blobs/objects.ts';
 import { openDatabase } from './store/database.ts';
+import { firstLink } from './tasks/access/invitations.ts';
+import { Throttling } from './tasks/access/throttling.ts';
 import { Importing } from './tasks/library/importing.ts';
 import { Planner } from './tasks/plans/planner.ts';
 
@@ -37,7 +42,7 @@ async function openGround(settings: Settings) {
   await mkdir(settings.INKWELL_DATA, { recursive: true });
   const log = openLog(join(settings.INKWELL_DATA, 'inkwell.log'), settings.LOG_LEVEL);
   await openObjects(settings, log);
-  const { db, close } = await openDatabase(settings.DATABASE_URL, (error) =>
+  const { db, pool, close } = await openDatabase(settings.DATABASE_URL, (error) =>
     log.warn({ error: error.message }, 'a connection to the database broke'),
   );
   const cache = join(settings.INKWELL_DATA, 'cache');
@@ -54,7 +59,7 @@ async function openGround(settings: Settings) {
   // No cache: words are planned from these files at any time, and none of them may vanish.
   const fonts = new Fonts(join(settings.INKWELL_DATA, 'fonts'));
   const planner = new Planner(db, fonts);
-  return { log, db, close, cache, fetchBlob, decoders, copies, fonts, planner, recent: new RecentPixels(copies) };
+  return { log, db, pool, close, cache, fetchBlob, decoders, copies, fonts, planner, recent: new RecentPixels(copies) };
 }
 
 /** Names the store of bytes beside the database, where there is one. @throws Error where it refuses what is asked of it */
@@ -73,12 +78,17 @@ async function openObjects(settings: Settings, log: Logger): Promise<void> {
 
 export interface OpenServices {
   services: Services;
+  pool: pg.Pool;
   stop(): Promise<void>;
 }
 
-/** Opens what the API and the command line work with. */
-export async function openServices(settings: Settings): Promise<OpenServices> {
-  const { log, db, close, cache, fetchBlob, decoders, copies, fonts, planner, recent } = await openGround(settings);
+/** Opens what the API and the command line work with. @param at the door of a server; the command line has none */
+export async function openServices(
+  settings: Settings,
+  at: Pick<AccessSettings, 'hasAccounts' | 'mailing'> | null = null,
+): Promise<OpenServices> {
+  const { log, db, pool, close, cache, fetchBlob, decoders, copies, fonts, planner, recent } =
+    await openGround(settings);
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 500), copies);
   const isLooking = settings.INKWELL_LOOK === 'on';
   const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders, isLooking);
@@ -95,6 +105,7 @@ export async function openServices(settings: Settings): Promise<OpenServices> {
     pages,
     recent,
     trials,
+    access: at?.hasAccounts ? { db, throttling: new Throttling(pool), mailing: at.mailing } : null,
     isLooking,
     hookHosts: hookHosts(settings),
     accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
@@ -102,6 +113,7 @@ export async function openServices(settings: Settings): Promise<OpenServices> {
   };
   return {
     services,
+    pool,
     async stop() {
       decoders.end();
       await close();
@@ -111,21 +123,31 @@ export async function openServices(settings: Settings): Promise<OpenServices> {
 
 export interface RunningServer extends OpenServices {
   address: string;
+  port: number;
+  /** Where the first account is made, as long as there is none and one is needed. */
+  firstLink: string | null;
 }
 
-/** Starts the web server on 127.0.0.1. It measures and delivers nothing: that is a worker's. */
+/** Starts the web server. It measures and delivers nothing: that is a worker's. @throws Error where it would be open to others */
 export async function startServer(settings: Settings): Promise<RunningServer> {
-  const { services, stop } = await openServices(settings);
-  const server = createServer(makeApp(services, settings));
+  const at = accessSettings(settings);
+  const { services, pool, stop } = await openServices(settings, at);
+  const sessions = at.hasAccounts ? await openSessions(services.db, pool, at.isSecure, services.log) : null;
+  const server = createServer(makeApp(services, settings, at, sessions?.handler ?? null));
   // Longer than any browser waits before it asks again: a connection that closes just then would lose what is asked.
   server.keepAliveTimeout = 75_000;
-  const port = await listen(server, settings.PORT);
+  const port = await listen(server, at.host, settings.PORT);
+  const address = at.origin ?? `http://127.0.0.1:${port}`;
   return {
-    address: `http://127.0.0.1:${port}`,
+    address,
+    port,
+    firstLink: at.hasAccounts ? await firstLink(services.db, address) : null,
     services,
+    pool,
     async stop() {
       server.closeAllConnections();
       await new Promise((closed) => server.close(closed));
+      sessions?.stop();
       await stop();
     },
   };
@@ -151,6 +173,7 @@ export async function startWorker(
       planner,
       isLooking: settings.INKWELL_LOOK === 'on',
       hookHosts: hookHosts(settings),
+      mailing: mailingOf(settings),
       accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
       log,
     },
@@ -190,13 +213,13 @@ export async function start(settings: Settings): Promise<RunningServer & Pick<Ru
   };
 }
 
-/** Listens on the first free port from `wanted` on, on 127.0.0.1 only. */
-async function listen(server: Server, wanted: number): Promise<number> {
+/** Listens at an address, on the first free port from `wanted` on. */
+async function listen(server: Server, host: string, wanted: number): Promise<number> {
   for (let port = wanted; port < wanted + portsTried; port += 1) {
     try {
       await new Promise<void>((resolve, reject) => {
         server.once('error', reject);
-        server.listen(port, '127.0.0.1', () => {
+        server.listen(port, host, () => {
           server.off('error', reject);
           resolve();
         });

@@ -3,7 +3,7 @@ export class UserError extends Error {
   constructor(
     message: string,
     /** HTTP status. */
-    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 503 | 507 = 422,
+    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429 | 503 | 507 = 422,
     /** What helps the interface, such as the other person's values. */
     readonly details?: Record<string, unknown>,
   ) {

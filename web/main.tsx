@@ -1,17 +1,22 @@
 import '@fontsource-variable/public-sans';
 import '@fontsource-variable/source-serif-4';
 import './theme/base.css';
-import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MutationCache, notifyManager, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter } from 'react-router';
 // Of the two providers only this one can show a change at once, which the bench asks for.
 import { RouterProvider } from 'react-router/dom';
+import { doorKey } from './api/access/door.ts';
 import { ApiError } from './api/client.ts';
 import { Shell } from './parts/shell/Shell.tsx';
+import { AccountScreen } from './screens/account/AccountScreen.tsx';
 import { ApiScreen } from './screens/apiDocs/ApiScreen.tsx';
 import { BenchScreen } from './screens/bench/BenchScreen.tsx';
 import { ChooseScreen } from './screens/choose/ChooseScreen.tsx';
 import { DeliveryScreen } from './screens/delivery/DeliveryScreen.tsx';
+import { ForgottenScreen } from './screens/door/ForgottenScreen.tsx';
+import { InvitationScreen } from './screens/door/InvitationScreen.tsx';
+import { NewPasswordScreen } from './screens/door/NewPasswordScreen.tsx';
 import { DryRunScreen } from './screens/dryRun/DryRunScreen.tsx';
 import { FilesScreen } from './screens/files/FilesScreen.tsx';
 import { KitScreen } from './screens/kit/KitScreen.tsx';
@@ -19,6 +24,7 @@ import { LostScreen } from './screens/LostScreen.tsx';
 import { LookOverScreen } from './screens/lookOver/LookOverScreen.tsx';
 import { OriginalsScreen } from './screens/originals/OriginalsScreen.tsx';
 import { ProjectLayout } from './screens/ProjectLayout.tsx';
+import { PeopleScreen } from './screens/people/PeopleScreen.tsx';
 import { ProgramsScreen } from './screens/programs/ProgramsScreen.tsx';
 import { ProjectsScreen } from './screens/projects/ProjectsScreen.tsx';
 import { SeriesScreen } from './screens/series/SeriesScreen.tsx';
@@ -34,7 +40,14 @@ import { Themed } from './theme/Themed.tsx';
 // What is known is told before the browser paints again: a box that follows what was asked never falls back between.
 notifyManager.setScheduler(queueMicrotask);
 
-const client = new QueryClient({
+/** Whoever was signed out elsewhere is asked to sign in again. */
+const onError = (error: Error) => {
+  if (error instanceof ApiError && error.isAtDoor) void client.invalidateQueries({ queryKey: doorKey });
+};
+
+const client: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError }),
   defaultOptions: {
     queries: {
       staleTime: 2000,
@@ -45,6 +58,9 @@ const client = new QueryClient({
 });
 
 const router = createBrowserRouter([
+  { path: '/invitation', element: <InvitationScreen />, errorElement: <LostScreen /> },
+  { path: '/forgotten', element: <ForgottenScreen />, errorElement: <LostScreen /> },
+  { path: '/new-password', element: <NewPasswordScreen />, errorElement: <LostScreen /> },
   {
     element: <Shell />,
     errorElement: <LostScreen />,
@@ -52,6 +68,8 @@ const router = createBrowserRouter([
       { path: '/', element: <ProjectsScreen /> },
       { path: '/originals', element: <OriginalsScreen /> },
       { path: '/programs', element: <ProgramsScreen /> },
+      { path: '/people', element: <PeopleScreen /> },
+      { path: '/account', element: <AccountScreen /> },
       { path: '/api/docs', element: <ApiScreen /> },
       { path: '/spec-book', element: <SpecBookScreen /> },
       { path: '/spec-book/new', element: <SheetEditor /> },

@@ -1,8 +1,9 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import express, { type Express } from 'express';
+import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import { pinoHttp } from 'pino-http';
+import type { AccessSettings } from '../accessSettings.ts';
 import type { Services } from '../services.ts';
 import type { Settings } from '../settings.ts';
 import { notFound } from '../userError.ts';
@@ -13,12 +14,40 @@ import { openApi } from './openApi.ts';
 import { resources } from './resources/index.ts';
 import { watching } from './watching.ts';
 
-/** The whole application: the API under `/api`, the built interface under everything else. */
-export function makeApp(services: Services, settings: Pick<Settings, 'INKWELL_WEB' | 'INKWELL_TOKENS'>): Express {
+/** Where the program has to know who asks. */
+const asked = ['/api/v1', '/metrics'];
+/** Tells a browser for half a year that the program is reached through TLS alone. */
+const throughTls = { maxAge: 15_552_000 };
+
+/**
+ * The whole application: the API under `/api`, the built interface under everything else.
+ *
+ * @param sessions what keeps people signed in; null without accounts
+ */
+export function makeApp(
+  services: Services,
+  settings: Pick<Settings, 'INKWELL_WEB' | 'INKWELL_TOKENS'>,
+  { origin, isSecure, proxies }: Pick<AccessSettings, 'origin' | 'isSecure' | 'proxies'>,
+  sessions: RequestHandler | null,
+): Express {
   const app = express();
   const webFolder = settings.INKWELL_WEB;
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: services.log, autoLogging: { ignore: (request) => request.method === 'GET' } }));
+  // Who is no proxy may say of itself what it likes.
+  app.set('trust proxy', proxies.length > 0 ? proxies : false);
+  app.use(
+    pinoHttp({
+      logger: services.log,
+      autoLogging: { ignore: (request) => request.method === 'GET' },
+      // What opens doors stands in no log.
+      redact: [
+        'req.headers.authorization',
+        'req.headers.cookie',
+        'req.headers["x-inkwell-page"]',
+        'res.headers["set-cookie"]',
+      ],
+    }),
+  );
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -32,16 +61,17 @@ export function makeApp(services: Services, settings: Pick<Settings, 'INKWELL_WE
           upgradeInsecureRequests: null,
         },
       },
-      strictTransportSecurity: false,
+      strictTransportSecurity: isSecure ? throughTls : false,
     }),
   );
-  app.use(ownHostOnly);
+  app.use(ownHostOnly(origin));
   // What the API answers is about now; the few answers that hold for ever say so themselves.
   app.use('/api', (_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use(['/api/v1', '/metrics'], findAsking(services, settings.INKWELL_TOKENS));
+  if (sessions) app.use(asked, sessions);
+  app.use(asked, findAsking(services, settings.INKWELL_TOKENS));
   app.use(watching(services));
   const served = resources(services);
   const described = openApi(served.flatMap(({ routes }) => routes));

@@ -1,3 +1,4 @@
+import type { Role } from '@inkwell/core/model';
 import type { Request, Response } from 'express';
 import type { z } from 'zod';
 
@@ -29,6 +30,10 @@ export interface Contract {
   changesNothing?: true;
   /** Only pages of the program may ask it, never a token. */
   pagesOnly?: true;
+  /** Strangers may ask it: it is a way in. */
+  isOpen?: true;
+  /** What whoever asks has to be in the workspace. @default 'editor' for what changes something, 'viewer' for all else */
+  needs?: Role;
 }
 
 /** A request that was checked. */

@@ -25,6 +25,8 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
     const cause = error instanceof UserError ? error.cause : error;
     if (cause && refusal.status !== 404) log.info({ cause: String(cause), url: request.url }, refusal.message);
     if (refusal.status === 401) response.setHeader('WWW-Authenticate', 'Bearer');
+    if (refusal.status === 429)
+      response.setHeader('Retry-After', String(refusal.details?.retryAfterSeconds ?? retryAfter));
     if (refusal.status === 503) response.setHeader('Retry-After', retryAfter);
     response.status(refusal.status).json({ message: refusal.message, ...refusal.details });
   };

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import { Router } from 'express';
 import { metricsText, metricsType, workMetrics } from '../metrics.ts';
 import type { Services } from '../services.ts';
+import { allowed } from './access.ts';
 
 /** How the program is: for whoever watches it. */
 export function watching({ db }: Pick<Services, 'db'>): Router {
@@ -14,7 +15,7 @@ export function watching({ db }: Pick<Services, 'db'>): Router {
     response.json({ database: 'answers' });
   });
 
-  router.get('/metrics', async (_request, response) => {
+  router.get('/metrics', allowed({ does: 'Tells figures about the program.' }, 'get'), async (_request, response) => {
     response.type(metricsType).send(await metricsText([work]));
   });
 

@@ -23,6 +23,8 @@ import {
   signOn,
   workChannel,
 } from '../store/work.ts';
+import { type Mailing, resumeMails, sendMail } from '../tasks/access/mailing.ts';
+import { writeReset } from '../tasks/access/newPassword.ts';
 import { makeCall } from '../tasks/calling/makeCall.ts';
 import { resumeCalls } from '../tasks/calling/queueCalls.ts';
 import { deliverPlan, leaveOutFailed } from '../tasks/delivering/deliverPlan.ts';
@@ -43,6 +45,8 @@ export interface Tools extends Measures, Pick<Uploading, 'accounts'> {
   isLooking: boolean;
   /** Hosts that webhooks may call beside this machine. */
   hookHosts: readonly string[];
+  /** Null where mails stay on a page of the program. */
+  mailing: Mailing | null;
   log: Logger;
 }
 
@@ -219,6 +223,7 @@ export class Worker {
     this.number = number;
     await resumeDeliveries(this.tools.db);
     await resumeCalls(this.tools.db);
+    await resumeMails(this.tools.db);
     if (this.tools.isLooking) await queueUnseen(this.tools.db);
     await this.queueUnmeasured();
     this.wakeAll();
@@ -284,6 +289,8 @@ export class Worker {
     if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
     if (task.kind === 'dry run') return runDryRun(this.tools, task);
     if (task.kind === 'call') return makeCall(this.tools.db, task, this.tools.hookHosts);
+    if (task.kind === 'mail') return sendMail(this.tools.db, task.mailId, this.tools.mailing);
+    if (task.kind === 'forgotten') return writeReset(this.tools.db, task, this.tools.mailing);
     if (task.kind === 'analyse') return lookAt(this.tools, task.picture);
     if (task.kind === 'survival') return findSurvival(this.tools, task);
     const plan = readPlan(task.plan);

@@ -16,6 +16,11 @@ export class ApiError extends Error {
     super(message);
   }
 
+  /** Whether nobody is signed in who would have to be. */
+  get isAtDoor(): boolean {
+    return this.status === 401;
+  }
+
   get offline(): boolean {
     return this.status === 0 || this.status === 503;
   }
@@ -23,6 +28,16 @@ export class ApiError extends Error {
 
 export const notConnected =
   'The program does not answer. It may have been stopped. Start it again, and this page continues.';
+
+let pageToken: string | null = null;
+
+/** What a page shows with all that it asks from now on; null where nobody is signed in. */
+export const showPageToken = (token: string | null): void => {
+  pageToken = token;
+};
+
+/** Headers of every request that is sent by hand. */
+export const pageHeaders = (): Record<string, string> => (pageToken === null ? {} : { 'X-Inkwell-Page': pageToken });
 
 /** Asks the API and checks that the answer is what the domain's schema says. @throws ApiError */
 export async function ask<Schema extends z.ZodType>(
@@ -47,7 +62,10 @@ export async function sendFile<Schema extends z.ZodType>(
 }
 
 /** The same where nothing is answered. */
-export async function tell(path: string, options: { method: 'POST' | 'DELETE'; body?: unknown }): Promise<void> {
+export async function tell(
+  path: string,
+  options: { method: 'POST' | 'PATCH' | 'DELETE'; body?: unknown },
+): Promise<void> {
   await send(path, options);
 }
 
@@ -86,8 +104,9 @@ const send = (path: string, { method = 'GET', body }: { method?: string; body?: 
     ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
   });
 
-async function answered(path: string, request: RequestInit): Promise<Response> {
-  const response = await fetch(`${api}${path}`, request).catch(() => {
+async function answered(path: string, request: RequestInit & { headers?: Record<string, string> }): Promise<Response> {
+  const headers = { ...request.headers, ...pageHeaders() };
+  const response = await fetch(`${api}${path}`, { ...request, headers }).catch(() => {
     throw new ApiError(notConnected, 0);
   });
   if (response.ok) return response;

@@ -1,5 +1,10 @@
 import type { Services } from '../../services.ts';
 import type { Resource } from '../resource.ts';
+import { door } from './access/door.ts';
+import { invitations } from './access/invitations.ts';
+import { mails } from './access/mails.ts';
+import { me } from './access/me.ts';
+import { people } from './access/people.ts';
 import { placeSets } from './book/placeSets.ts';
 import { sheetFindings } from './book/sheetFindings.ts';
 import { sheets } from './book/sheets.ts';
@@ -38,4 +43,9 @@ export const resources = (services: Services): Resource[] =>
     learnedUploads,
     webhooks,
     tokens,
+    door,
+    me,
+    people,
+    invitations,
+    mails,
   ].map((resource) => resource(services));

@@ -15,16 +15,22 @@ const toToken = ({ id, name, may, beginning, createdAt, endsAt, lastUsedAt }: Ro
   lastUsedAt: lastUsedAt?.toISOString() ?? null,
 });
 
-/** All tokens that were not withdrawn, also those that have ended; the newest first. */
-export async function listTokens(db: Queryable): Promise<Token[]> {
-  const rows = await db.select().from(tokens).where(isNull(tokens.withdrawnAt)).orderBy(desc(tokens.createdAt));
+const isOf = (personId: string | null) => (personId === null ? isNull(tokens.personId) : eq(tokens.personId, personId));
+
+/** Somebody's tokens that were not withdrawn, also those that have ended; the newest first. @param personId null without accounts */
+export async function listTokens(db: Queryable, personId: string | null): Promise<Token[]> {
+  const rows = await db
+    .select()
+    .from(tokens)
+    .where(and(isOf(personId), isNull(tokens.withdrawnAt)))
+    .orderBy(desc(tokens.createdAt));
   return rows.map(toToken);
 }
 
 /** @param days for which it holds; null for ever */
 export async function addToken(
   db: Queryable,
-  { days, ...values }: Pick<Row, 'name' | 'may' | 'hash' | 'beginning'> & { days: number | null },
+  { days, ...values }: Pick<Row, 'personId' | 'name' | 'may' | 'hash' | 'beginning'> & { days: number | null },
 ): Promise<Token> {
   const endsAt = days === null ? null : sql`now() + make_interval(days => ${days})`;
   const [row] = await db
@@ -35,15 +41,20 @@ export async function addToken(
   return toToken(row);
 }
 
-/** The token with this hash, where it holds; null where it does not. */
-export async function holdingToken(db: Queryable, hash: string): Promise<Token | null> {
+export interface HeldToken {
+  token: Token;
+  personId: string | null;
+}
+
+/** The token with this hash, where it holds, and whose it is; null where it does not. */
+export async function holdingToken(db: Queryable, hash: string): Promise<HeldToken | null> {
   const [row] = await db
     .select()
     .from(tokens)
     .where(
       and(eq(tokens.hash, hash), isNull(tokens.withdrawnAt), or(isNull(tokens.endsAt), gt(tokens.endsAt, sql`now()`))),
     );
-  return row ? toToken(row) : null;
+  return row ? { token: toToken(row), personId: row.personId } : null;
 }
 
 /** Notes that a token was used: once a minute is enough. */
@@ -55,12 +66,12 @@ export async function noteUse(db: Queryable, id: string): Promise<void> {
     .where(and(eq(tokens.id, id), isOld));
 }
 
-/** Withdraws a token for good. False where it is not there. */
-export async function withdrawToken(db: Queryable, id: string): Promise<boolean> {
+/** Withdraws a token for good. False where it is not there, or is another's. */
+export async function withdrawToken(db: Queryable, id: string, personId: string | null): Promise<boolean> {
   const rows = await db
     .update(tokens)
     .set({ withdrawnAt: sql`now()` })
-    .where(and(eq(tokens.id, id), isNull(tokens.withdrawnAt)))
+    .where(and(eq(tokens.id, id), isOf(personId), isNull(tokens.withdrawnAt)))
     .returning({ id: tokens.id });
   return rows.length > 0;
 }

@@ -1,4 +1,5 @@
 import { and, isNotNull, lt, sql } from 'drizzle-orm';
+import { clearMails } from '../access/mails.ts';
 import { clearCalls } from '../access/webhooks.ts';
 import type { Database } from '../database.ts';
 import { boundEncodings } from '../measured/encodings.ts';
@@ -25,6 +26,7 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
     await tx.delete(webhooks).where(and(isNotNull(webhooks.deletedAt), lt(webhooks.deletedAt, before)));
     await tx.delete(turns).where(lt(turns.at, before));
     await clearCalls(tx);
+    await clearMails(tx);
     await boundEncodings(tx, encodingsBound);
     const gone = await tx.execute<{ sha256: string; place: BlobPlace }>(sql`
       delete from blobs

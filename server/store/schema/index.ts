@@ -5,6 +5,7 @@ export * from './deliveries.ts';
 export * from './dryRuns.ts';
 export * from './library.ts';
 export * from './measured.ts';
+export * from './people.ts';
 export * from './projects.ts';
 export * from './webhooks.ts';
 export * from './work.ts';

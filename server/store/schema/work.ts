@@ -27,7 +27,11 @@ export type WorkTask =
   /** Uploads what a dry run has for one network, in its order; without a network, finds out what there is to upload. */
   | { kind: 'dry run'; dryRunId: string; network: string | null }
   /** Tells a webhook something. */
-  | { kind: 'call'; callId: string };
+  | { kind: 'call'; callId: string }
+  /** Sends a mail. */
+  | { kind: 'mail'; mailId: string }
+  /** Writes to whoever has forgotten a password, if there is an account with the address. @see newPassword.ts */
+  | { kind: 'forgotten'; email: string; origin: string };
 
 /** Who does what: pictures on the cores of a machine; uploads and calls, which mostly wait for others. */
 export type WorkLane = 'cores' | 'uploads' | 'calls';
@@ -51,7 +55,8 @@ export const work = pgTable(
       .$type<WorkLane>()
       .notNull()
       .generatedAlwaysAs(
-        (): SQL => sql`case task ->> 'kind' when 'dry run' then 'uploads' when 'call' then 'calls' else 'cores' end`,
+        (): SQL =>
+          sql`case task ->> 'kind' when 'dry run' then 'uploads' when 'call' then 'calls' when 'mail' then 'calls' when 'forgotten' then 'calls' else 'cores' end`,
       ),
     /** The project that waits for it, or `libraryTurn`: projects take turns. */
     turn: uuid('turn').notNull().default(libraryTurn),

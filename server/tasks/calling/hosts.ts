@@ -1,11 +1,5 @@
-import { isIP } from 'node:net';
+import { isLoopback } from '../../loopback.ts';
 import { UserError } from '../../userError.ts';
-
-/** Whether a host is this machine, by its own name or number. */
-function isLoopback(host: string): boolean {
-  if (host === 'localhost' || host === '[::1]') return true;
-  return isIP(host) === 4 && host.startsWith('127.');
-}
 
 /**
  * Refuses addresses that webhooks may not have: they are called from where the program runs, which may see more than whoever

@@ -9,7 +9,7 @@ import {
 } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { ask, tell } from './client.ts';
+import { ask, tell } from '../client.ts';
 
 const tokensKey = ['tokens'];
 const webhooksKey = ['webhooks'];

@@ -1,6 +1,6 @@
 import { type Original, OriginalSchema } from '@inkwell/core/model';
 import { create } from 'zustand';
-import { api, notConnected } from '../client.ts';
+import { api, notConnected, pageHeaders } from '../client.ts';
 
 /** One file on its way in. */
 export interface Upload {
@@ -69,6 +69,7 @@ export const useUploads = create<Uploads>()((set, get) => {
       startNext();
     };
     request.open('POST', `${api}/originals`);
+    for (const [name, value] of Object.entries(pageHeaders())) request.setRequestHeader(name, value);
     change(id, { state: 'sending', sent: 0, cancel: () => request.abort() });
     request.send(form);
   };

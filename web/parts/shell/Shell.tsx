@@ -1,9 +1,16 @@
 import './Shell.css';
 import { NavLink, Outlet, ScrollRestoration } from 'react-router';
+import { useDoor } from '../../api/access/door.ts';
+import { SignInScreen } from '../../screens/door/SignInScreen.tsx';
+import { PersonMenu } from './PersonMenu.tsx';
 import { UploadDock } from './UploadDock.tsx';
 
 /** What stands round every screen: the name, the ways to the main screens, and the files on their way in. */
 export function Shell() {
+  const { data: door, isPending } = useDoor();
+  // Nothing is asked for that a stranger would be refused.
+  if (isPending) return null;
+  if (door?.hasAccounts && !door.person) return <SignInScreen />;
   return (
     <div className="shell">
       <header className="shell-head">
@@ -19,6 +26,7 @@ export function Shell() {
           <NavLink to="/spec-book">Spec book</NavLink>
           <NavLink to="/programs">Programs</NavLink>
         </nav>
+        {door?.person && <PersonMenu person={door.person} />}
       </header>
       <main className="shell-main">
         <Outlet />

@@ -1,7 +1,7 @@
 import type { Token, TokenScope } from '@inkwell/core/model';
 import { Button, Input, Popconfirm, Select } from 'antd';
 import { useState } from 'react';
-import { useTokens } from '../../api/access.ts';
+import { useTokens } from '../../api/access/programs.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { Listed } from './Listed.tsx';
 import { Making } from './Making.tsx';

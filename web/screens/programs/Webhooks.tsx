@@ -1,7 +1,7 @@
 import type { Webhook, WebhookCall } from '@inkwell/core/model';
 import { Button, Input } from 'antd';
 import { useState } from 'react';
-import { useWebhooks } from '../../api/access.ts';
+import { useWebhooks } from '../../api/access/programs.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { Listed } from './Listed.tsx';
 import { Making } from './Making.tsx';

@@ -4,10 +4,11 @@ import type { Services } from '../../../services.ts';
 import { listTokens, withdrawToken } from '../../../store/access/tokens.ts';
 import { makeToken } from '../../../tasks/access/tokens.ts';
 import { orNotFound } from '../../../userError.ts';
+import { personAsking } from '../../access.ts';
 import { Resource } from '../../resource.ts';
 
-/** A token cannot make another, or withdraw one: that is done by people. */
-const pagesOnly = { pagesOnly: true } as const;
+/** A token cannot make another, or withdraw one: that is done by people. Who may only look may have one that only looks. */
+const pagesOnly = { pagesOnly: true, needs: 'viewer' } as const;
 
 /** What programs ask the API with. */
 export function tokens(services: Services): Resource {
@@ -16,8 +17,8 @@ export function tokens(services: Services): Resource {
 
   routes.get(
     '',
-    { does: 'Lists the tokens that were not withdrawn.', ...pagesOnly, answers: z.array(TokenSchema) },
-    () => listTokens(db),
+    { does: 'Lists your tokens that were not withdrawn.', ...pagesOnly, answers: z.array(TokenSchema) },
+    (_asked, response) => listTokens(db, personAsking(response)?.id ?? null),
   );
 
   routes.post(
@@ -29,11 +30,11 @@ export function tokens(services: Services): Resource {
       answers: MadeTokenSchema,
       status: 201,
     },
-    ({ body }) => makeToken(services, body),
+    ({ body }, response) => makeToken(services, body, personAsking(response)?.id ?? null),
   );
 
-  routes.delete('/:id', { does: 'Withdraws a token for good.', ...pagesOnly }, async ({ id }) => {
-    orNotFound(await withdrawToken(db, id), 'This token');
+  routes.delete('/:id', { does: 'Withdraws a token for good.', ...pagesOnly }, async ({ id }, response) => {
+    orNotFound(await withdrawToken(db, id, personAsking(response)?.id ?? null), 'This token');
   });
 
   return routes;

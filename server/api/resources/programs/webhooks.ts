@@ -8,6 +8,8 @@ import { orNotFound } from '../../../userError.ts';
 import { Resource } from '../../resource.ts';
 
 const what = 'This webhook';
+/** What happens here is told to others. */
+const owners = { needs: 'owner' } as const;
 
 /** Addresses that hear when a delivery is done. */
 export function webhooks(services: Services): Resource {
@@ -16,7 +18,7 @@ export function webhooks(services: Services): Resource {
 
   routes.get(
     '',
-    { does: 'Lists the webhooks, each with what it was told last.', answers: z.array(WebhookSchema) },
+    { does: 'Lists the webhooks, each with what it was told last.', ...owners, answers: z.array(WebhookSchema) },
     () => listWebhooks(db),
   );
 
@@ -24,6 +26,7 @@ export function webhooks(services: Services): Resource {
     '',
     {
       does: 'Makes a webhook: an address that is told when a delivery is done. The secret that its calls are signed by is told once.',
+      ...owners,
       takes: NewWebhookSchema,
       answers: MadeWebhookSchema,
       status: 201,
@@ -31,15 +34,17 @@ export function webhooks(services: Services): Resource {
     ({ body }) => makeWebhook(services, body),
   );
 
-  routes.post('/:id/try', { does: 'Sends a webhook something, to see whether it arrives.', status: 202 }, ({ id }) =>
-    db.transaction((tx) => tryWebhook(tx, id)),
+  routes.post(
+    '/:id/try',
+    { does: 'Sends a webhook something, to see whether it arrives.', ...owners, status: 202 },
+    ({ id }) => db.transaction((tx) => tryWebhook(tx, id)),
   );
 
-  routes.delete('/:id', { does: 'Takes a webhook away. It hears nothing any more.' }, async ({ id }) => {
+  routes.delete('/:id', { does: 'Takes a webhook away. It hears nothing any more.', ...owners }, async ({ id }) => {
     orNotFound(await setWebhookDeleted(db, id, true), what);
   });
 
-  routes.post('/:id/restore', { does: 'Takes a webhook back that was taken away.' }, async ({ id }) => {
+  routes.post('/:id/restore', { does: 'Takes a webhook back that was taken away.', ...owners }, async ({ id }) => {
     orNotFound(await setWebhookDeleted(db, id, false), what);
   });
 

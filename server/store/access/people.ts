@@ -1,0 +1,171 @@
+import type { Person, Role } from '@inkwell/core/model';
+import { and, asc, count, eq, lt, sql } from 'drizzle-orm';
+import type { Queryable } from '../database.ts';
+import { members, people, recoveryCodes, workspaces } from '../schema/index.ts';
+
+/** Any number that nothing else is locked under. */
+const peopleLock = 7_220_414;
+
+/** Waits until no other transaction changes who may do what; none does until this one ends. */
+export const lockPeople = async (tx: Queryable): Promise<void> => {
+  await tx.execute(sql`select pg_advisory_xact_lock(${peopleLock})`);
+};
+
+/** The workspace that everything belonged to before there were others. */
+export async function firstWorkspace(db: Queryable): Promise<string> {
+  const [row] = await db.select({ id: workspaces.id }).from(workspaces).orderBy(asc(workspaces.createdAt)).limit(1);
+  if (!row) throw new Error('There is no workspace.');
+  return row.id;
+}
+
+/** Somebody with what proves who it is. */
+export interface Account {
+  person: Person;
+  passwordHash: string;
+  /** Null where none is asked for. */
+  factorSecret: string | null;
+}
+
+const found = (db: Queryable) =>
+  db.select({ row: people, role: members.role }).from(people).innerJoin(members, eq(members.personId, people.id));
+
+type Found = Awaited<ReturnType<typeof found>>[number];
+
+const toPerson = ({ row: { id, name, email, factorSince, createdAt }, role }: Found): Person => ({
+  id,
+  name,
+  email,
+  role,
+  hasSecondFactor: factorSince !== null,
+  createdAt: createdAt.toISOString(),
+});
+
+const toAccount = (one: Found | undefined): Account | null =>
+  one
+    ? {
+        person: toPerson(one),
+        passwordHash: one.row.passwordHash,
+        factorSecret: one.row.factorSince ? one.row.factorSecret : null,
+      }
+    : null;
+
+export async function accountOf(db: Queryable, id: string): Promise<Account | null> {
+  const [row] = await found(db).where(eq(people.id, id));
+  return toAccount(row);
+}
+
+export async function accountByEmail(db: Queryable, email: string): Promise<Account | null> {
+  const [row] = await found(db).where(eq(people.email, email));
+  return toAccount(row);
+}
+
+/** Everybody, in the order in which they came. */
+export async function listPeople(db: Queryable): Promise<Person[]> {
+  return (await found(db).orderBy(asc(people.createdAt))).map(toPerson);
+}
+
+export async function isAnybodyThere(db: Queryable): Promise<boolean> {
+  const [row] = await db.select({ id: people.id }).from(people).limit(1);
+  return row !== undefined;
+}
+
+/** Null where somebody has this address already. */
+export async function addPerson(
+  db: Queryable,
+  {
+    workspaceId,
+    role,
+    ...values
+  }: { workspaceId: string; role: Role; email: string; name: string; passwordHash: string },
+): Promise<string | null> {
+  const [row] = await db.insert(people).values(values).onConflictDoNothing().returning({ id: people.id });
+  if (!row) return null;
+  await db.insert(members).values({ workspaceId, personId: row.id, role });
+  return row.id;
+}
+
+export async function renamePerson(db: Queryable, id: string, name: string): Promise<void> {
+  await db.update(people).set({ name }).where(eq(people.id, id));
+}
+
+export async function setPasswordHash(db: Queryable, id: string, passwordHash: string): Promise<void> {
+  await db.update(people).set({ passwordHash }).where(eq(people.id, id));
+}
+
+/** False where nobody has this id. */
+export async function setRole(db: Queryable, id: string, role: Role): Promise<boolean> {
+  const rows = await db.update(members).set({ role }).where(eq(members.personId, id)).returning();
+  return rows.length > 0;
+}
+
+/** Takes an account away for good, and with it what it is signed in to. False where nobody has this id. */
+export async function removePerson(db: Queryable, id: string): Promise<boolean> {
+  const rows = await db.delete(people).where(eq(people.id, id)).returning({ id: people.id });
+  return rows.length > 0;
+}
+
+export async function countOwners(db: Queryable): Promise<number> {
+  const [row] = await db.select({ owners: count() }).from(members).where(eq(members.role, 'owner'));
+  return row?.owners ?? 0;
+}
+
+/** Keeps the secret of a second factor that nobody is asked for yet. False where one is asked for already. */
+export async function offerFactor(db: Queryable, id: string, factorSecret: string): Promise<boolean> {
+  const rows = await db
+    .update(people)
+    .set({ factorSecret })
+    .where(and(eq(people.id, id), sql`${people.factorSince} is null`))
+    .returning({ id: people.id });
+  return rows.length > 0;
+}
+
+/** The secret of a second factor that is offered, and not asked for yet; null where there is none. */
+export async function offeredFactor(db: Queryable, id: string): Promise<string | null> {
+  const [row] = await db
+    .select({ secret: people.factorSecret })
+    .from(people)
+    .where(and(eq(people.id, id), sql`${people.factorSince} is null`));
+  return row?.secret ?? null;
+}
+
+/** Asks for the second factor from now on, as long as it is the one that was offered. False where it is not. */
+export async function takeFactor(
+  db: Queryable,
+  id: string,
+  secret: string,
+  hashes: readonly string[],
+): Promise<boolean> {
+  const rows = await db
+    .update(people)
+    .set({ factorSince: sql`now()` })
+    .where(and(eq(people.id, id), eq(people.factorSecret, secret), sql`${people.factorSince} is null`))
+    .returning({ id: people.id });
+  if (rows.length === 0) return false;
+  await db.delete(recoveryCodes).where(eq(recoveryCodes.personId, id));
+  await db.insert(recoveryCodes).values(hashes.map((hash) => ({ personId: id, hash })));
+  return true;
+}
+
+export async function dropFactor(db: Queryable, id: string): Promise<void> {
+  await db.update(people).set({ factorSecret: null, factorSince: null }).where(eq(people.id, id));
+  await db.delete(recoveryCodes).where(eq(recoveryCodes.personId, id));
+}
+
+/** Takes the code of a half minute. False where one of it, or of a later one, was taken before. */
+export async function takeStep(db: Queryable, id: string, step: number): Promise<boolean> {
+  const rows = await db
+    .update(people)
+    .set({ factorStep: step })
+    .where(and(eq(people.id, id), lt(people.factorStep, step)))
+    .returning({ id: people.id });
+  return rows.length > 0;
+}
+
+/** Uses up a recovery code. False where it is none, or was used before. */
+export async function useRecoveryCode(db: Queryable, personId: string, hash: string): Promise<boolean> {
+  const rows = await db
+    .delete(recoveryCodes)
+    .where(and(eq(recoveryCodes.personId, personId), eq(recoveryCodes.hash, hash)))
+    .returning();
+  return rows.length > 0;
+}

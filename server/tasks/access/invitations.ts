@@ -1,0 +1,92 @@
+import type { MadeInvitation, NewInvitation, OpenInvitation, Person, TakenInvitation } from '@inkwell/core/model';
+import {
+  addInvitation,
+  holdingInvitation,
+  listInvitations,
+  takeInvitation,
+  withdrawFirst,
+} from '../../store/access/invitations.ts';
+import { accountOf, addPerson, firstWorkspace, isAnybodyThere, lockPeople } from '../../store/access/people.ts';
+import type { Database } from '../../store/database.ts';
+import { UserError } from '../../userError.ts';
+import type { Access } from './access.ts';
+import { newLinkSecret, secretHash } from './linkSecrets.ts';
+import { writeMail } from './mailing.ts';
+import { newPasswordHash } from './passwords.ts';
+import { type Proved, proved } from './signIn.ts';
+
+const hoursOfFirst = 24;
+const hoursOfInvitation = 7 * 24;
+
+const over = () =>
+  new UserError('This invitation does not hold: it was taken, withdrawn, or has ended. Ask for another.', 404);
+
+const invitationLink = (origin: string, secret: string) => `${origin}/invitation#${secret}`;
+
+/** The link to the first account, as long as there is none: whoever starts the program sees it. Null where there are accounts. */
+export async function firstLink(db: Database, origin: string): Promise<string | null> {
+  const secret = newLinkSecret();
+  return db.transaction(async (tx) => {
+    await lockPeople(tx);
+    if (await isAnybodyThere(tx)) return null;
+    const workspaceId = await firstWorkspace(tx);
+    const hash = secretHash(secret);
+    await addInvitation(tx, { workspaceId, email: null, role: 'owner', hash, invitedBy: null, hours: hoursOfFirst });
+    return invitationLink(origin, secret);
+  });
+}
+
+/** Invites somebody by mail; whoever invites gets the link as well. @throws UserError where they are here already */
+export function invite(
+  { db, mailing }: Access,
+  by: Person,
+  { email, role }: NewInvitation,
+  origin: string,
+): Promise<MadeInvitation> {
+  const secret = newLinkSecret();
+  const link = invitationLink(origin, secret);
+  return db.transaction(async (tx) => {
+    await lockPeople(tx);
+    const workspaceId = await firstWorkspace(tx);
+    const hash = secretHash(secret);
+    const id = await addInvitation(tx, { workspaceId, email, role, hash, invitedBy: by.id, hours: hoursOfInvitation });
+    const text = `${by.name} invites you to Inkwell Frame.\n\nFollow this link within seven days and choose a password:\n${link}\n\nIf you do not know what this is about, do nothing.\n`;
+    await writeMail(tx, { to: email, subject: 'You are invited to Inkwell Frame', text }, mailing);
+    const invitation = (await listInvitations(tx)).find((one) => one.id === id);
+    if (!invitation) throw new Error('The invitation was not stored.');
+    return { invitation, link };
+  });
+}
+
+/** What a link invites to. @throws UserError where it does not hold */
+export async function openInvitation({ db }: Access, secret: string): Promise<OpenInvitation> {
+  const held = await holdingInvitation(db, secretHash(secret));
+  if (!held) throw over();
+  return { email: held.email, role: held.role };
+}
+
+/** Makes the account that a link invites to. @throws UserError where it does not hold, or something cannot be taken */
+export async function acceptInvitation({ db }: Access, taken: TakenInvitation): Promise<Proved> {
+  const hash = secretHash(taken.secret);
+  const held = await holdingInvitation(db, hash);
+  if (!held) throw over();
+  const email = held.email ?? taken.email;
+  if (email === undefined) throw new UserError('Say the e-mail address that you want to sign in with.', 400);
+  const { name } = taken;
+  const passwordHash = await newPasswordHash(taken.password, { email, name });
+  return db.transaction(async (tx) => {
+    await lockPeople(tx);
+    const mine = await takeInvitation(tx, hash);
+    if (!mine) throw over();
+    if (mine.email === null && (await isAnybodyThere(tx))) throw over();
+    await withdrawFirst(tx);
+    const { workspaceId, role } = mine;
+    const id = await addPerson(tx, { workspaceId, role, email, name, passwordHash });
+    if (id === null) {
+      throw new UserError('You have an account with this address already. Sign in, or ask for a new password.', 409);
+    }
+    const account = await accountOf(tx, id);
+    if (!account) throw new Error('The account was not stored.');
+    return proved(account);
+  });
+}

@@ -1,0 +1,71 @@
+import type pg from 'pg';
+import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import { UserError } from '../../userError.ts';
+import { secretHash } from './linkSecrets.ts';
+
+const minute = 60;
+const hour = 60 * minute;
+
+/** So many attempts in so many seconds. */
+const limits = {
+  /** From one address: a studio behind one line has several people. */
+  address: { points: 50, duration: 15 * minute },
+  /** For one account from one address. */
+  both: { points: 8, duration: 15 * minute },
+  /** For one account from anywhere: who is tried by many machines still gets in after a while. */
+  account: { points: 60, duration: hour },
+} as const;
+
+/**
+ * Counts attempts to get in, in the database: all servers count together, and a restart forgets nothing. An attempt counts before it is
+ * looked at, so that many at once are no more than one after the other.
+ */
+export class Throttling {
+  private readonly limiters: Record<keyof typeof limits, RateLimiterPostgres>;
+
+  constructor(pool: pg.Pool) {
+    const limiter = (name: keyof typeof limits) =>
+      new RateLimiterPostgres({
+        storeClient: pool,
+        tableName: 'throttles',
+        tableCreated: true,
+        keyPrefix: name,
+        ...limits[name],
+      });
+    this.limiters = { address: limiter('address'), both: limiter('both'), account: limiter('account') };
+  }
+
+  /**
+   * Counts an attempt for an account, which need not exist, from an address.
+   *
+   * @returns takes the attempt back, where it turns out to be of the person's own
+   * @throws UserError where there were too many
+   */
+  async attempt(account: string, address: string): Promise<() => Promise<void>> {
+    // Neither is kept as it is.
+    const keys = {
+      address: secretHash(address),
+      both: secretHash(`${account} ${address}`),
+      account: secretHash(account),
+    };
+    for (const name of ['address', 'both', 'account'] as const) {
+      await this.limiters[name].consume(keys[name]).catch((refused: unknown) => {
+        throw refused instanceof RateLimiterRes ? tooMany(refused) : refused;
+      });
+    }
+    return async () => {
+      await this.limiters.both.delete(keys.both);
+      await this.limiters.address.reward(keys.address);
+      await this.limiters.account.reward(keys.account);
+    };
+  }
+}
+
+function tooMany({ msBeforeNext }: RateLimiterRes): UserError {
+  const minutes = Math.max(1, Math.ceil(msBeforeNext / 60_000));
+  return new UserError(
+    `There were too many attempts. Wait ${minutes === 1 ? 'a minute' : `${minutes} minutes`}, then try again.`,
+    429,
+    { retryAfterSeconds: Math.ceil(msBeforeNext / 1000) },
+  );
+}

@@ -1,0 +1,29 @@
+import type { Person } from '@inkwell/core/model';
+import { Dropdown } from 'antd';
+import { useNavigate } from 'react-router';
+import { useThreshold } from '../../api/access/door.ts';
+import { useUndoNote } from '../useUndoNote.tsx';
+import { initialsOf } from './initials.ts';
+
+/** Who is signed in, and the ways to what is theirs. */
+export function PersonMenu({ person }: { person: Person }) {
+  const { signOut } = useThreshold();
+  const navigate = useNavigate();
+  const note = useUndoNote();
+  const items = [
+    { key: 'account', label: 'Your account', onClick: () => void navigate('/account') },
+    ...(person.role === 'owner' ? [{ key: 'people', label: 'People', onClick: () => void navigate('/people') }] : []),
+    { key: 'out', label: 'Sign out', onClick: () => void signOut.mutateAsync().catch(note.failed) },
+  ];
+  return (
+    <Dropdown menu={{ items }} trigger={['click']} placement="bottomRight">
+      <button
+        type="button"
+        className="plain-button person-button"
+        aria-label={`${person.name}: account and signing out`}
+      >
+        {initialsOf(person.name)}
+      </button>
+    </Dropdown>
+  );
+}

@@ -1,0 +1,39 @@
+import './AccountScreen.css';
+import { PersonNameSchema } from '@inkwell/core/model';
+import { useAccount } from '../../api/access/account.ts';
+import { useDoor } from '../../api/access/door.ts';
+import { NameField } from '../../parts/fields/NameField.tsx';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { LostScreen } from '../LostScreen.tsx';
+import { roleWords } from '../people/roleWords.ts';
+import { ChangePassword } from './ChangePassword.tsx';
+import { SecondFactor } from './SecondFactor.tsx';
+import { Sessions } from './Sessions.tsx';
+
+/** Somebody's own account. */
+export function AccountScreen() {
+  const { data } = useDoor();
+  const { rename } = useAccount();
+  const note = useUndoNote();
+  const person = data?.person;
+  if (!person) return <LostScreen />;
+  const { name, email, role } = person;
+  const renameTo = (typed: string) => {
+    const checked = PersonNameSchema.safeParse(typed);
+    if (checked.success) rename.mutateAsync(checked.data).catch(note.failed);
+    else note.warned('The name stays as it was', checked.error.issues[0]?.message ?? '');
+  };
+  return (
+    <div className="page account">
+      <h1>
+        <NameField name={name} what="your account" onRename={renameTo} />
+      </h1>
+      <p className="quiet">
+        {email}. You are {roleWords[role].as}: {roleWords[role].may}
+      </p>
+      <ChangePassword email={email} />
+      <SecondFactor hasOne={person.hasSecondFactor} />
+      <Sessions />
+    </div>
+  );
+}

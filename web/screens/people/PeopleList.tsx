@@ -1,0 +1,96 @@
+import { type Person, type Role, roles } from '@inkwell/core/model';
+import { Button, Popconfirm, Select } from 'antd';
+import { usePeople } from '../../api/access/people.ts';
+import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { Listed } from '../programs/Listed.tsx';
+import { dayOf } from '../programs/when.ts';
+import { roleWords } from './roleWords.ts';
+
+export const roleOptions = roles.map((value) => ({ value, label: roleWords[value].name }));
+
+/** Everybody with an account. */
+export function PeopleList({ myId }: { myId: string }) {
+  const { query, change, remove } = usePeople();
+  const note = useUndoNote();
+  const give = (person: Person, role: Role) =>
+    note.after(change.mutateAsync({ id: person.id, role }), `${person.name} is ${roleWords[role].as} now.`, () =>
+      change.mutateAsync({ id: person.id, role: person.role }),
+    );
+  return (
+    <section className="sheet people-part" aria-labelledby="people-title">
+      <h2 id="people-title">With an account</h2>
+      <Listed query={query} none="Nobody has an account.">
+        {(all) => (
+          <table className="people-table">
+            <thead>
+              <tr>
+                <th>Name</th>
+                <th>E-mail address</th>
+                <th>Second factor</th>
+                <th>Here since</th>
+                <th>Role</th>
+                <th>
+                  <span className="visually-hidden">What can be done</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {all.map((person) => (
+                <PersonRow
+                  key={person.id}
+                  person={person}
+                  isMe={person.id === myId}
+                  onGive={(role) => void give(person, role)}
+                  onRemove={() => remove.mutateAsync(person.id).catch(note.failed)}
+                />
+              ))}
+            </tbody>
+          </table>
+        )}
+      </Listed>
+    </section>
+  );
+}
+
+function PersonRow(props: {
+  person: Person;
+  isMe: boolean;
+  onGive: (role: Role) => void;
+  onRemove: () => Promise<unknown>;
+}) {
+  const { person, isMe, onGive, onRemove } = props;
+  const { name, email, role, hasSecondFactor, createdAt } = person;
+  return (
+    <tr>
+      <th scope="row">
+        {name} {isMe && <span className="quiet">(you)</span>}
+      </th>
+      <td>{email}</td>
+      <td>{hasSecondFactor ? 'Asked for' : 'None'}</td>
+      <td>{dayOf(createdAt)}</td>
+      <td>
+        <Select<Role>
+          size="small"
+          aria-label={`Role of ${name}`}
+          value={role}
+          options={roleOptions}
+          onChange={onGive}
+          style={{ width: 110 }}
+        />
+      </td>
+      <td>
+        <Popconfirm
+          title={`Take the account of ${name} away?`}
+          description="It cannot be undone. What the person made stays; tokens stop holding."
+          okText="Take it away"
+          cancelText="Keep it"
+          onConfirm={onRemove}
+        >
+          <Button size="small" aria-label={`Take the account of ${name} away`}>
+            Take away …
+          </Button>
+        </Popconfirm>
+      </td>
+    </tr>
+  );
+}

@@ -1,7 +1,8 @@
 import { join } from 'node:path';
 import { HookListener } from '@inkwell/server/testing/hookListener.ts';
 import { expect, type Page } from '@playwright/test';
-import { choose, openDemo, settled, networkTest as test, undoAll, wallFrame } from '../support/bench.ts';
+import { accountCommand, follow, makeAccount, startWithAccounts } from '../support/accounts.ts';
+import { choose, openDemo, settled, networkTest as test, undoAll } from '../support/bench.ts';
 
 const picture = (name: string) => ({
   path: join(import.meta.dirname, '..', '..', 'docs', 'screenshots', `${name}.png`),
@@ -123,11 +124,6 @@ test('the main views of the demo', async ({ page }) => {
   for (const id of ['sunpane/swipe-panels-portrait', 'sunpane/profile-quilt', 'pipwire/four-up-block'])
     await settled(page, id);
   await page.screenshot(picture('strip'));
-  await wallFrame(page, 'sunpane/profile-quilt').dblclick();
-  await expect(page.getByRole('region', { name: /^Close-up/ }).locator('[data-true="false"]')).toHaveCount(0);
-  await still(page);
-  await page.screenshot(picture('profile-page'));
-  await page.getByRole('button', { name: 'Back', exact: true }).click();
   await page.getByRole('link', { name: 'Pictures and places' }).click();
   for (const name of ['Five flyers', 'Kite maker', 'Festival poster', 'Kite plan', 'Snapshot'])
     await page.getByRole('checkbox', { name: `Give places to ${name}` }).uncheck();
@@ -195,4 +191,24 @@ test('the main views of the demo', async ({ page }) => {
   await page.waitForLoadState('networkidle');
   await still(page);
   await page.screenshot(picture('sheet-effects'));
+});
+
+test('people with an account', async ({ page }) => {
+  const program = await startWithAccounts('people');
+  try {
+    await follow(program, page, await accountCommand(program, 'invite', 'runa@saltmarsh.example', '--role', 'owner'));
+    await makeAccount(page, 'Runa Holm');
+    for (const [address, role] of [
+      ['ida@saltmarsh.example', 'editor'],
+      ['odd@kites.example', 'viewer'],
+    ] as const) {
+      await accountCommand(program, 'invite', address, '--role', role);
+    }
+    await page.goto(`${program.address}/people`);
+    await page.getByRole('rowheader', { name: 'odd@kites.example' }).waitFor();
+    await still(page);
+    await page.screenshot(picture('people'));
+  } finally {
+    await program.stop();
+  }
 });

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { databaseAt, databaseServer, dropDatabase, runSql } from '@inkwell/server/testing/databases.ts';
 import { startNetworksProcess, startProcesses } from '@inkwell/server/testing/processes.ts';
 
-const root = join(import.meta.dirname, '..', '..');
+export const root = join(import.meta.dirname, '..', '..');
 const home = join(process.env.INKWELL_CHECK ?? join(root, '.inkwell'), 'e2e');
 /** The first port that is tried. */
 const wantedPort = '4650';
@@ -57,15 +57,20 @@ export interface Program {
  *
  * @param name no other running one has
  * @param hasNetworks whether the simulated networks run beside it
+ * @param more settings
  */
-export async function startProgram(name: string, hasNetworks = false): Promise<Program> {
+export async function startProgram(
+  name: string,
+  hasNetworks = false,
+  more: Record<string, string> = {},
+): Promise<Program> {
   const database = databaseAt(databaseServer(), `${filledDatabase}_${name}`);
   const folder = join(home, name);
   await dropDatabase(database);
   await runSql(databaseServer(), `create database ${filledDatabase}_${name} template ${filledDatabase}`);
   await rm(folder, { recursive: true, force: true });
   await cp(filledFolder, folder, { recursive: true });
-  const env = { ...environment(database, folder), PORT: wantedPort };
+  const env = { ...environment(database, folder), PORT: wantedPort, ...more };
   const server = await startProcesses(env);
   const endNetworks = hasNetworks ? await startNetworksProcess(env) : async () => undefined;
   return {

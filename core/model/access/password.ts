@@ -18,7 +18,7 @@ export function passwordProblem(
   // Counted as people count: a letter with its accent is one.
   const { length } = [...new Intl.Segmenter('en').segment(password)];
   if (length < shortestPassword) {
-    return `A password needs at least ${shortestPassword} characters; this one has ${length}. Four words that have nothing to do with each other are good.`;
+    return `A password needs at least ${shortestPassword} characters; this one has ${length}.`;
   }
   if (password.length > longestPassword) return `A password can have at most ${longestPassword} characters.`;
   const plain = password.toLowerCase().normalize('NFKC');

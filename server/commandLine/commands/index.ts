@@ -3,6 +3,7 @@ import { UserError } from '../../userError.ts';
 import { type Code, codes, Misuse } from '../codes.ts';
 import type { Context, Run } from '../context.ts';
 import { failureWords } from '../failures.ts';
+import { accountCommand } from './account.ts';
 import { blobsCommand } from './blobs.ts';
 import { bookCommand } from './book.ts';
 import { checkFileCommand } from './checkFile.ts';
@@ -23,6 +24,7 @@ const commands = [
   bookCommand,
   projectCommand,
   blobsCommand,
+  accountCommand,
   completionCommand,
 ];
 

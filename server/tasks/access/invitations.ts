@@ -1,4 +1,4 @@
-import type { MadeInvitation, NewInvitation, OpenInvitation, Person, TakenInvitation } from '@inkwell/core/model';
+import type { MadeInvitation, NewInvitation, OpenInvitation, Person, Role, TakenInvitation } from '@inkwell/core/model';
 import {
   addInvitation,
   holdingInvitation,
@@ -7,7 +7,7 @@ import {
   withdrawFirst,
 } from '../../store/access/invitations.ts';
 import { accountOf, addPerson, firstWorkspace, isAnybodyThere, lockPeople } from '../../store/access/people.ts';
-import type { Database } from '../../store/database.ts';
+import type { Database, Queryable } from '../../store/database.ts';
 import { UserError } from '../../userError.ts';
 import type { Access } from './access.ts';
 import { newLinkSecret, secretHash } from './linkSecrets.ts';
@@ -36,20 +36,31 @@ export async function firstLink(db: Database, origin: string): Promise<string | 
   });
 }
 
-/** Invites somebody by mail; whoever invites gets the link as well. @throws UserError where they are here already */
+interface Inviting {
+  email: string;
+  role: Role;
+  /** Null where somebody does at the machine itself. */
+  invitedBy: string | null;
+  origin: string;
+}
+
+async function invitationOf(tx: Queryable, { origin, ...asked }: Inviting): Promise<{ id: string; link: string }> {
+  const secret = newLinkSecret();
+  await lockPeople(tx);
+  const workspaceId = await firstWorkspace(tx);
+  const id = await addInvitation(tx, { ...asked, workspaceId, hash: secretHash(secret), hours: hoursOfInvitation });
+  return { id, link: invitationLink(origin, secret) };
+}
+
+/** Invites somebody by mail; whoever invites gets the link as well. */
 export function invite(
   { db, mailing }: Access,
   by: Person,
   { email, role }: NewInvitation,
   origin: string,
 ): Promise<MadeInvitation> {
-  const secret = newLinkSecret();
-  const link = invitationLink(origin, secret);
   return db.transaction(async (tx) => {
-    await lockPeople(tx);
-    const workspaceId = await firstWorkspace(tx);
-    const hash = secretHash(secret);
-    const id = await addInvitation(tx, { workspaceId, email, role, hash, invitedBy: by.id, hours: hoursOfInvitation });
+    const { id, link } = await invitationOf(tx, { email, role, invitedBy: by.id, origin });
     const text = `${by.name} invites you to Inkwell Frame.\n\nFollow this link within seven days and choose a password:\n${link}\n\nIf you do not know what this is about, do nothing.\n`;
     await writeMail(tx, { to: email, subject: 'You are invited to Inkwell Frame', text }, mailing);
     const invitation = (await listInvitations(tx)).find((one) => one.id === id);
@@ -57,6 +68,10 @@ export function invite(
     return { invitation, link };
   });
 }
+
+/** The link of an invitation, as somebody at the machine itself asks for it. */
+export const inviteByHand = (db: Database, email: string, role: Role, origin: string): Promise<string> =>
+  db.transaction(async (tx) => (await invitationOf(tx, { email, role, invitedBy: null, origin })).link);
 
 /** What a link invites to. @throws UserError where it does not hold */
 export async function openInvitation({ db }: Access, secret: string): Promise<OpenInvitation> {

@@ -1,6 +1,6 @@
 import { addReset, takeReset } from '../../store/access/invitations.ts';
-import { accountByEmail, accountOf, setPasswordHash } from '../../store/access/people.ts';
-import type { Database } from '../../store/database.ts';
+import { accountByEmail, accountOf, dropFactor, setPasswordHash } from '../../store/access/people.ts';
+import type { Database, Queryable } from '../../store/database.ts';
 import type { WorkTask } from '../../store/schema/index.ts';
 import { addWork, priorities } from '../../store/work.ts';
 import { UserError } from '../../userError.ts';
@@ -43,12 +43,35 @@ export async function writeReset(
   const account = await accountByEmail(db, email);
   return async (tx) => {
     if (!account) return;
-    const secret = newLinkSecret();
-    await addReset(tx, account.person.id, secretHash(secret), hours);
-    const link = `${origin}/new-password#${secret}`;
+    const link = await resetLink(tx, account.person.id, origin);
     const text = `Somebody, probably you, asked for a new password for Inkwell Frame.\n\nFollow this link within ${hours} hours and choose one:\n${link}\n\nUntil then the old one holds. If it was not you, do nothing.\n`;
     await writeMail(tx, { to: email, subject: 'A new password for Inkwell Frame', text }, mailing);
   };
+}
+
+async function resetLink(tx: Queryable, personId: string, origin: string): Promise<string> {
+  const secret = newLinkSecret();
+  await addReset(tx, personId, secretHash(secret), hours);
+  return `${origin}/new-password#${secret}`;
+}
+
+/**
+ * The link to a new password for whoever has an account with an address, as somebody at the machine itself asks for it; null where nobody has.
+ *
+ * @param withoutFactor asks for no second factor any more
+ */
+export function resetByHand(
+  db: Database,
+  email: string,
+  withoutFactor: boolean,
+  origin: string,
+): Promise<string | null> {
+  return db.transaction(async (tx) => {
+    const account = await accountByEmail(tx, email);
+    if (!account) return null;
+    if (withoutFactor) await dropFactor(tx, account.person.id);
+    return resetLink(tx, account.person.id, origin);
+  });
 }
 
 /** Takes the password that somebody chooses by the link of a mail. All sessions end with the old one. @throws UserError */

@@ -30,6 +30,7 @@ export function WordField(props: {
         autoFocus={autoFocus}
         maxLength={maxLength}
         disabled={disabled}
+        required
         {...(filling === 'email' ? { type: 'email', inputMode: 'email' as const } : {})}
         {...(filling === 'one-time-code' ? { inputMode: 'text' as const, spellCheck: false } : {})}
         {...(help ? { 'aria-describedby': `${id}-help` } : {})}

@@ -16,14 +16,17 @@ export function PersonMenu({ person }: { person: Person }) {
     { key: 'out', label: 'Sign out', onClick: () => void signOut.mutateAsync().catch(note.failed) },
   ];
   return (
-    <Dropdown menu={{ items }} trigger={['click']} placement="bottomRight">
-      <button
-        type="button"
-        className="plain-button person-button"
-        aria-label={`${person.name}: account and signing out`}
-      >
-        {initialsOf(person.name)}
-      </button>
-    </Dropdown>
+    <div className="person">
+      {person.role === 'viewer' && <span className="quiet small">You look, and change nothing</span>}
+      <Dropdown menu={{ items }} trigger={['click']} placement="bottomRight">
+        <button
+          type="button"
+          className="plain-button person-button"
+          aria-label={`${person.name}: account and signing out`}
+        >
+          {initialsOf(person.name)}
+        </button>
+      </Dropdown>
+    </div>
   );
 }

@@ -29,7 +29,7 @@ export function AccountScreen() {
         <NameField name={name} what="your account" onRename={renameTo} />
       </h1>
       <p className="quiet">
-        {email}. You are {roleWords[role].as}: {roleWords[role].may}
+        {email}. You are {roleWords[role].as} here. {roleWords[role].may}
       </p>
       <ChangePassword email={email} />
       <SecondFactor hasOne={person.hasSecondFactor} />

@@ -25,7 +25,7 @@ export function ForgottenScreen() {
             help="The address with which you sign in. A link to choose a new password is sent to it."
             onChange={setEmail}
           />
-          <Button htmlType="submit" type="primary" disabled={email === ''} loading={forgotten.isPending}>
+          <Button htmlType="submit" type="primary" loading={forgotten.isPending}>
             Send the link
           </Button>
         </DoorForm>

@@ -47,12 +47,7 @@ export function InvitationScreen() {
               <WordField label="E-mail address" value={email} filling="email" onChange={setEmail} />
             )}
             <NewPassword value={password} onChange={setPassword} />
-            <Button
-              htmlType="submit"
-              type="primary"
-              disabled={name.trim() === '' || password === '' || (data.email === null && email === '')}
-              loading={accept.isPending}
-            >
+            <Button htmlType="submit" type="primary" loading={accept.isPending}>
               Make the account
             </Button>
           </DoorForm>

@@ -18,7 +18,7 @@ export function NewPasswordScreen() {
       ) : (
         <DoorForm error={reset.error} onSubmit={() => reset.mutate({ secret, password })}>
           <NewPassword label="New password" value={password} onChange={setPassword} />
-          <Button htmlType="submit" type="primary" disabled={password === ''} loading={reset.isPending}>
+          <Button htmlType="submit" type="primary" loading={reset.isPending}>
             Take this password
           </Button>
         </DoorForm>

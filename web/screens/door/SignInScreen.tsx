@@ -29,12 +29,7 @@ export function SignInScreen() {
             onChange={setCode}
           />
         )}
-        <Button
-          htmlType="submit"
-          type="primary"
-          disabled={email === '' || password === '' || (isCodeNeeded && code === '')}
-          loading={signIn.isPending}
-        >
+        <Button htmlType="submit" type="primary" loading={signIn.isPending}>
           Sign in
         </Button>
       </DoorForm>

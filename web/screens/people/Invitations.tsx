@@ -5,7 +5,7 @@ import { useInvitations } from '../../api/access/people.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { Listed } from '../programs/Listed.tsx';
 import { Making } from '../programs/Making.tsx';
-import { ago } from '../programs/when.ts';
+import { dayOf } from '../programs/when.ts';
 import { roleOptions } from './PeopleList.tsx';
 import { roleWords } from './roleWords.ts';
 
@@ -24,8 +24,7 @@ export function Invitations() {
     <section className="sheet people-part" aria-labelledby="invitations-title">
       <h2 id="invitations-title">Invitations</h2>
       <p className="quiet small">
-        Whoever follows the link of an invitation within seven days makes an account. {roleWords[role].name}:{' '}
-        {roleWords[role].may}
+        Whoever follows the link of an invitation within seven days makes an account. {roleWords[role].may}
       </p>
       <Making
         told="The mail is written. This is its link, for whoever the mail does not reach."
@@ -58,7 +57,7 @@ export function Invitations() {
                 <th>Invited</th>
                 <th>As</th>
                 <th>By</th>
-                <th>Holds</th>
+                <th>Holds until</th>
                 <th>
                   <span className="visually-hidden">What can be done</span>
                 </th>
@@ -70,7 +69,7 @@ export function Invitations() {
                   <th scope="row">{one.email}</th>
                   <td>{roleWords[one.role].name}</td>
                   <td>{one.invitedBy ?? 'Somebody who has gone'}</td>
-                  <td>Ends {ago(one.endsAt)}</td>
+                  <td>{dayOf(one.endsAt)}</td>
                   <td>
                     <Button
                       size="small"

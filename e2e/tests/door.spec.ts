@@ -1,0 +1,130 @@
+import { expect, type Page, test } from '@playwright/test';
+import { TOTP } from 'otpauth';
+import { accountCommand, follow, makeAccount, password, startWithAccounts } from '../support/accounts.ts';
+import { faults } from '../support/faults.ts';
+import type { Program } from '../support/program.ts';
+
+let program: Program;
+test.beforeAll(async () => {
+  program = await startWithAccounts('door');
+});
+test.afterAll(() => program.stop());
+
+/** Looks for faults in a large and in a small window; nothing is wider than either. */
+async function faultless(page: Page, what: string): Promise<void> {
+  for (const [width, height] of [
+    [390, 844],
+    [1280, 800],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    expect.soft(await faults(page), `${what}, ${width} px wide`).toEqual([]);
+    expect.soft(await page.evaluate(() => document.documentElement.scrollWidth), what).toBeLessThanOrEqual(width);
+  }
+}
+
+const menu = (page: Page, name: string, item: string) =>
+  page
+    .getByRole('button', { name: `${name}: account and signing out` })
+    .click()
+    .then(() => page.getByRole('menuitem', { name: item }).click());
+
+test('a studio comes in: the first account, an invitation, a second factor, and the way out', async ({
+  browser,
+  page,
+}) => {
+  // Whoever is nobody sees the door, wherever the address leads.
+  await page.goto(`${program.address}/originals`);
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await faultless(page, 'signing in');
+  await page.getByLabel('E-mail address').fill('runa@saltmarsh.example');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('a guess at a password');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('is not right');
+
+  await follow(program, page, await accountCommand(program, 'invite', 'runa@saltmarsh.example', '--role', 'owner'));
+  await expect(page.getByText('You are invited as an owner')).toBeVisible();
+  await page.getByLabel('Your name').fill('Runa Holm');
+  await page.getByLabel('Password', { exact: true }).fill('short');
+  await page.getByRole('button', { name: 'Make the account' }).click();
+  await expect(page.getByRole('alert')).toContainText('at least 12 characters');
+  await faultless(page, 'an invitation');
+  await makeAccount(page, 'Runa Holm');
+
+  await menu(page, 'Runa Holm', 'People');
+  await page.getByLabel('E-mail address of whom you invite').fill('ida@saltmarsh.example');
+  await page.getByLabel('Role of whom you invite').press('ArrowDown');
+  await page.getByRole('option', { name: 'Viewer' }).or(page.getByTitle('Viewer')).last().click();
+  await page.getByRole('button', { name: 'Invite', exact: true }).click();
+  const link = await page.getByRole('region', { name: 'The mail is written.' }).getByRole('code').innerText();
+  await expect(page.getByRole('rowheader', { name: 'ida@saltmarsh.example' })).toBeVisible();
+  await page.getByText('You are invited to Inkwell Frame, to ida@saltmarsh.example').click();
+  await expect(page.getByText(link).last()).toBeVisible();
+  await faultless(page, 'people');
+
+  const ida = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+  await follow(program, ida, link);
+  await makeAccount(ida, 'Ida Strand');
+  await expect(ida.getByText('You look, and change nothing')).toBeVisible();
+  await ida.getByRole('link', { name: 'Open Festival week', exact: true }).click();
+  await expect(ida.getByRole('region', { name: 'Wall' })).toBeVisible();
+  await ida.locator('[data-place="sunpane/square-post"]').first().click();
+  await ida.keyboard.press('ArrowRight');
+  await expect(ida.getByText('who looks and changes nothing').first()).toBeVisible();
+
+  // A second factor, by keyboard; then in again with a recovery code.
+  await menu(ida, 'Ida Strand', 'Your account');
+  const factor = ida.getByRole('region', { name: 'Second factor' });
+  await factor.getByLabel('Your password').fill(password);
+  await ida.keyboard.press('Enter');
+  const secret = (await factor.getByRole('code').innerText()).replaceAll(' ', '');
+  await faultless(ida, 'a second factor');
+  await factor.getByLabel('Code that it shows now').fill(new TOTP({ secret }).generate());
+  await ida.keyboard.press('Enter');
+  await expect(factor.getByRole('listitem')).toHaveCount(10);
+  const recovery = await factor.getByRole('listitem').first().innerText();
+  await factor.getByRole('button', { name: 'I have kept them' }).click();
+  await expect(factor).toContainText('Signing in asks for a code');
+  await faultless(ida, 'an account');
+  await menu(ida, 'Ida Strand', 'Sign out');
+  await ida.getByLabel('E-mail address').fill('ida@saltmarsh.example');
+  await ida.getByLabel('Password', { exact: true }).fill(password);
+  await ida.keyboard.press('Enter');
+  await ida.getByLabel('Code').fill(recovery);
+  await ida.keyboard.press('Enter');
+  await expect(ida.getByRole('heading', { name: 'Ida Strand' })).toBeVisible();
+
+  // Who is taken away stands before the door with the next step.
+  await page.getByRole('button', { name: 'Take the account of Ida Strand away' }).click();
+  await page.getByRole('button', { name: 'Take it away', exact: true }).click();
+  await expect(page.getByRole('rowheader', { name: 'Ida Strand' })).toHaveCount(0);
+  await ida.getByRole('link', { name: 'Originals' }).click();
+  await expect(ida.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+});
+
+test('who has forgotten the password chooses another by the link of a mail', async ({ browser, page }) => {
+  await follow(program, page, await accountCommand(program, 'invite', 'odd@saltmarsh.example', '--role', 'owner'));
+  await makeAccount(page, 'Odd Vik');
+  const other = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+  await other.goto(program.address);
+  await other.getByRole('link', { name: 'Password forgotten' }).click();
+  await faultless(other, 'a forgotten password');
+  await other.getByLabel('E-mail address').fill('odd@saltmarsh.example');
+  await other.keyboard.press('Enter');
+  await expect(other.getByRole('status')).toContainText('If odd@saltmarsh.example has an account here');
+  await menu(page, 'Odd Vik', 'People');
+  const mail = page.getByText('A new password for Inkwell Frame, to odd@saltmarsh.example');
+  await mail.click();
+  const link = /http\S+new-password\S+/.exec(await page.locator('.mail pre').first().innerText())?.[0] ?? '';
+  await follow(program, other, link);
+  await faultless(other, 'a new password');
+  await other.getByLabel('New password').fill('seven kites and a rope');
+  await other.keyboard.press('Enter');
+  await expect(other.getByRole('status')).toContainText('signed out everywhere');
+  // Whoever was in is out, and in again with the new one.
+  await page.getByRole('link', { name: 'Originals' }).click();
+  await page.getByLabel('E-mail address').fill('odd@saltmarsh.example');
+  await page.getByLabel('Password', { exact: true }).fill('seven kites and a rope');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Originals' })).toBeVisible();
+});

@@ -7,7 +7,7 @@ import type { AccessSettings } from '../accessSettings.ts';
 import type { Services } from '../services.ts';
 import type { Settings } from '../settings.ts';
 import { notFound } from '../userError.ts';
-import { findAsking } from './access.ts';
+import { allowed, findAsking } from './access.ts';
 import { answerErrors } from './errors.ts';
 import { ownHostOnly } from './guard.ts';
 import { openApi } from './openApi.ts';
@@ -75,7 +75,7 @@ export function makeApp(
   app.use(watching(services));
   const served = resources(services);
   const described = openApi(served.flatMap(({ routes }) => routes));
-  app.get('/api/v1/openapi.json', (_request, response) => {
+  app.get('/api/v1/openapi.json', allowed({ does: 'Describes the API.' }, 'get'), (_request, response) => {
     response.json(described);
   });
   for (const { path, router } of served) app.use(`/api/v1${path}`, router);

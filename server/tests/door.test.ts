@@ -50,7 +50,7 @@ test('a stranger gets nothing, and the first account is made once by its link', 
   const stranger = new Browser(address);
   expect(await stranger.person()).toBeNull();
   expect(await stranger.ask('GET', '/projects')).toMatchObject({ status: 401, body: refused('Sign in') });
-  expect((await fetch(`${address}/metrics`)).status).toBe(401);
+  for (const path of ['/metrics', '/api/v1/openapi.json']) expect((await fetch(`${address}${path}`)).status).toBe(401);
   expect((await fetch(`${address}/health`)).status).toBe(200);
 
   // Two who have the link, and both links of two servers that started: one account comes of it.

@@ -62,7 +62,7 @@ test('a studio comes in: the first account, an invitation, a second factor, and 
   await expect(page.getByText(link).last()).toBeVisible();
   await faultless(page, 'people');
 
-  const ida = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+  const ida = await (await browser.newContext({ reducedMotion: 'reduce', hasTouch: true })).newPage();
   await follow(program, ida, link);
   await makeAccount(ida, 'Ida Strand');
   await expect(ida.getByText('You look, and change nothing')).toBeVisible();

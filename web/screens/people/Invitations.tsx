@@ -67,9 +67,9 @@ export function Invitations() {
               {all.map((one) => (
                 <tr key={one.id}>
                   <th scope="row">{one.email}</th>
-                  <td>{roleWords[one.role].name}</td>
-                  <td>{one.invitedBy ?? 'Somebody who has gone'}</td>
-                  <td>{dayOf(one.endsAt)}</td>
+                  <td data-label="As">{roleWords[one.role].name}</td>
+                  <td data-label="By">{one.invitedBy ?? 'Somebody who has gone'}</td>
+                  <td data-label="Holds until">{dayOf(one.endsAt)}</td>
                   <td>
                     <Button
                       size="small"

@@ -66,8 +66,8 @@ function PersonRow(props: {
         {name} {isMe && <span className="quiet">(you)</span>}
       </th>
       <td>{email}</td>
-      <td>{hasSecondFactor ? 'Asked for' : 'None'}</td>
-      <td>{dayOf(createdAt)}</td>
+      <td data-label="Second factor">{hasSecondFactor ? 'Asked for' : 'None'}</td>
+      <td data-label="Here since">{dayOf(createdAt)}</td>
       <td>
         <Select<Role>
           size="small"

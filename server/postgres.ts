@@ -1,19 +1,13 @@
 import { setTimeout } from 'node:timers/promises';
-import { drizzle } from 'drizzle-orm/node-postgres';
-import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
+import { bringUpToDate, type Migrations } from './migrating.ts';
 import { isStarting } from './postgresFailures.ts';
-
-/** Held while migrating, so that two processes that start together do not migrate twice. Any fixed number does. */
-const migrationLock = 7_220_411;
 
 /** How long a request waits for a connection before it is told that the database does not answer. */
 const connectionTimeoutMs = 5000;
 
 /** A database that is starting, or recovering from a crash, is waited for this long. */
 const startingMs = 60_000;
-
-export type Migrations = Parameters<typeof migrate>[1];
 
 /** A first connection. @throws where there is no database, or where it does not get ready */
 async function connected(pool: pg.Pool): Promise<pg.PoolClient> {
@@ -33,6 +27,7 @@ async function connected(pool: pg.Pool): Promise<pg.PoolClient> {
  *
  * @param most connections that are held at a time
  * @param onLost hears of connections that break while nobody uses them
+ * @throws UnfitDatabase
  */
 export async function openPool(
   url: string,
@@ -43,15 +38,17 @@ export async function openPool(
   const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: connectionTimeoutMs });
   // Without a listener a broken connection would end the program. The next query opens another.
   pool.on('error', onLost);
-  const connection = await connected(pool);
-  connection.on('error', onLost);
+  let connection: pg.PoolClient | null = null;
   try {
-    await connection.query('select pg_advisory_lock($1)', [migrationLock]);
-    await migrate(drizzle(connection), migrations);
-    await connection.query('select pg_advisory_unlock($1)', [migrationLock]);
-  } finally {
-    connection.off('error', onLost);
-    connection.release();
+    connection = await connected(pool);
+    connection.on('error', onLost);
+    await bringUpToDate(connection, migrations);
+  } catch (error) {
+    connection?.release(true);
+    await pool.end();
+    throw error;
   }
+  connection.off('error', onLost);
+  connection.release();
   return pool;
 }

@@ -1,4 +1,5 @@
 import { diskFull, isAboutRoom } from '../diskFull.ts';
+import { UnfitDatabase } from '../migrating.ts';
 import { isDatabaseAway } from '../postgresFailures.ts';
 import { ObjectsAway } from '../store/blobs/objects.ts';
 import { UserError } from '../userError.ts';
@@ -31,7 +32,7 @@ export function fileProblem(error: unknown, file: string): string | null {
 
 /** What went wrong, in a sentence. */
 export function failureWords(error: unknown): string {
-  if (error instanceof UserError) return error.message;
+  if (error instanceof UserError || error instanceof UnfitDatabase) return error.message;
   if (isAboutRoom(error)) return diskFull().message;
   if (error instanceof ObjectsAway)
     return `${error.message} Start it, or look whether INKWELL_S3_ENDPOINT is right, and try again.`;

@@ -105,7 +105,7 @@ export async function openServices(
     pages,
     recent,
     trials,
-    access: at?.hasAccounts ? { db, throttling: new Throttling(pool), mailing: at.mailing } : null,
+    access: at?.hasAccounts ? { db, throttling: new Throttling(db, pool), mailing: at.mailing } : null,
     isLooking,
     hookHosts: hookHosts(settings),
     accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),

@@ -3,10 +3,12 @@ import type { Request, RequestHandler, Response } from 'express';
 import type { Services } from '../services.ts';
 import type { Settings } from '../settings.ts';
 import { accountOf } from '../store/access/people.ts';
+import type { Asker } from '../tasks/access/asker.ts';
 import { credentialOf } from '../tasks/access/passwords.ts';
 import { acceptedToken } from '../tasks/access/tokens.ts';
 import { UserError } from '../userError.ts';
 import type { Contract, Method } from './contract.ts';
+import { originOf } from './guard.ts';
 import { type HeldSession, isOfOwnPage, sessionOf } from './sessions.ts';
 
 /** Somebody who is signed in, in one browser. */
@@ -98,6 +100,13 @@ export function personAsking(response: Response): Person | null {
   const who = asking(response);
   return who.is === 'person' || who.is === 'token of' ? who.person : null;
 }
+
+/** Who asks for something at the door. */
+export const askerOf = (request: Request, response: Response): Asker => ({
+  person: personAsking(response),
+  address: request.ip ?? null,
+  origin: originOf(request),
+});
 
 /** Lets a request through to a route where whoever asks may do what that does. @throws UserError where not */
 export function allowed(contract: Contract, method: Method): RequestHandler {

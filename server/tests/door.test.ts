@@ -1,4 +1,5 @@
 import {
+  DoorEventKindSchema,
   FactorOfferSchema,
   InvitationSchema,
   MadeInvitationSchema,
@@ -14,7 +15,9 @@ import { TOTP } from 'otpauth';
 import { SMTPServer } from 'smtp-server';
 import { afterAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
+import { runCommand } from '../commandLine/commands/index.ts';
 import { start, startServer } from '../start.ts';
+import { listDoorEvents } from '../store/access/doorEvents.ts';
 import { Browser } from '../testing/browser.ts';
 import { Client, until } from '../testing/client.ts';
 import { testSettings } from '../testing/program.ts';
@@ -233,6 +236,34 @@ describe('a second factor', () => {
   });
 });
 
+test('where nobody gets in by the front, the machine itself prints links', async () => {
+  const said: string[] = [];
+  const account = async (...words: string[]) => {
+    const environment = { ...process.env, ...settings, PORT: String(settings.PORT) };
+    const code = await runCommand(['account', ...words], {
+      caller: settings.INKWELL_DATA,
+      environment,
+      say: (line) => said.push(line),
+    });
+    return { code, last: said.at(-1) ?? '' };
+  };
+  const invited = await account('invite', 'sol@saltmarsh.example', '--role', 'viewer');
+  const sol = new Browser(address);
+  await sol.accept(invited.last, 'Sol', passwords.viewer);
+  const { body } = await sol.ask('POST', '/me/second-factor', { password: passwords.viewer });
+  const { secret } = FactorOfferSchema.parse(body);
+  await sol.ask('POST', '/me/second-factor/confirm', { code: new TOTP({ secret }).generate() });
+  expect((await sol.signIn('sol@saltmarsh.example', passwords.viewer)).body).toEqual({ state: 'code needed' });
+  const reset = await account('reset', 'sol@saltmarsh.example', '--without-factor');
+  expect(reset.last).toMatch(/^http:\/\/127\.0\.0\.1:\d+\/new-password#/);
+  const chosen = { secret: new URL(reset.last).hash.slice(1), password: passwords.other };
+  expect((await new Browser(address).ask('POST', '/door/new-password', chosen)).status).toBe(204);
+  expect((await sol.signIn('sol@saltmarsh.example', passwords.other)).body).toMatchObject({ state: 'in' });
+  expect((await account('list')).last).toBe('sol@saltmarsh.example  viewer  Sol');
+  expect((await account('reset', 'nobody@saltmarsh.example')).code).toBe(1);
+  expect((await account('reset', 'no address')).code).toBe(1);
+});
+
 describe('people', () => {
   test('somebody always owns the workspace, and who is taken away is out at once', async () => {
     const people = await owner.read(z.array(PersonSchema), '/people');
@@ -297,6 +328,29 @@ test('attempts are counted before they are looked at, by all servers, over resta
   const right = await new Browser(another.address).signIn('ida@saltmarsh.example', passwords.editor);
   expect(right).toMatchObject({ status: 429, body: refused('too many attempts. Wait 15 minutes') });
   await another.stop();
+});
+
+test('what happened at the door is kept: who, to whom, from where, and nothing that was typed', async () => {
+  const { db: store } = running.services;
+  const events = await listDoorEvents(store);
+  const kinds = new Set(events.map(({ kind }) => kind));
+  expect([...kinds].sort()).toEqual(
+    [...DoorEventKindSchema.options].filter((kind) => kind !== 'token withdrawn').sort(),
+  );
+  const text = JSON.stringify(events);
+  // An address without an account may be a password that was typed into the wrong field.
+  for (const typed of [...Object.values(passwords), 'never@saltmarsh.example', 'nobody@'])
+    expect(text).not.toContain(typed);
+  const taken = events.find(({ kind }) => kind === 'account taken away');
+  expect(taken).toMatchObject({
+    who: expect.stringMatching(/^Runa Holm \(runa\d@saltmarsh\.example\)$/),
+    about: 'Some editor (gone@saltmarsh.example)',
+    address: '127.0.0.1',
+  });
+  const changed = events.find(({ kind }) => kind === 'role changed');
+  expect(changed?.about).toBe('Some editor (gone@saltmarsh.example): editor, now viewer');
+  // Two attempts too many are one event, however many came.
+  expect(events.filter(({ kind }) => kind === 'held up')).toHaveLength(2);
 });
 
 test('mails go to a mail server where one is named, are tried again, and what they said is not kept', async () => {

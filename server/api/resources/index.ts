@@ -1,6 +1,7 @@
 import type { Services } from '../../services.ts';
 import type { Resource } from '../resource.ts';
 import { door } from './access/door.ts';
+import { doorEvents } from './access/doorEvents.ts';
 import { invitations } from './access/invitations.ts';
 import { mails } from './access/mails.ts';
 import { me } from './access/me.ts';
@@ -48,4 +49,5 @@ export const resources = (services: Services): Resource[] =>
     people,
     invitations,
     mails,
+    doorEvents,
   ].map((resource) => resource(services));

@@ -66,7 +66,7 @@ const list = (context: Context): Promise<Code> =>
 const invite = (context: Context, address: string, role: string): Promise<Code> =>
   withServices(context, async ({ db }) => {
     const { inviteByHand } = await import('../../tasks/access/invitations.ts');
-    context.say(await inviteByHand(db, emailIn(address), RoleSchema.parse(role), originOf(context)));
+    context.say(await inviteByHand(db, { email: emailIn(address), role: RoleSchema.parse(role) }, originOf(context)));
     return codes.right;
   });
 

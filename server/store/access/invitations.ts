@@ -51,13 +51,13 @@ export async function addInvitation(db: Queryable, { hours, ...values }: NewRow)
   return row.id;
 }
 
-/** False where it is not there, or is for a first account. */
-export async function withdrawInvitation(db: Queryable, id: string): Promise<boolean> {
+/** @returns for whom it was; null where it is not there, or is for a first account */
+export async function withdrawInvitation(db: Queryable, id: string): Promise<string | null> {
   const rows = await db
     .delete(invitations)
     .where(and(eq(invitations.id, id), isNotNull(invitations.email)))
-    .returning({ id: invitations.id });
-  return rows.length > 0;
+    .returning({ email: invitations.email });
+  return rows[0]?.email ?? null;
 }
 
 export interface HeldInvitation {

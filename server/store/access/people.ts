@@ -88,20 +88,23 @@ export async function renamePerson(db: Queryable, id: string, name: string): Pro
   await db.update(people).set({ name }).where(eq(people.id, id));
 }
 
-export async function setPasswordHash(db: Queryable, id: string, passwordHash: string): Promise<void> {
-  await db.update(people).set({ passwordHash }).where(eq(people.id, id));
-}
-
-/** False where nobody has this id. */
-export async function setRole(db: Queryable, id: string, role: Role): Promise<boolean> {
-  const rows = await db.update(members).set({ role }).where(eq(members.personId, id)).returning();
+/** Changes a password, as long as it is what it was. False where it is not. */
+export async function setPasswordHash(db: Queryable, id: string, was: string, passwordHash: string): Promise<boolean> {
+  const rows = await db
+    .update(people)
+    .set({ passwordHash })
+    .where(and(eq(people.id, id), eq(people.passwordHash, was)))
+    .returning({ id: people.id });
   return rows.length > 0;
 }
 
-/** Takes an account away for good, and with it what it is signed in to. False where nobody has this id. */
-export async function removePerson(db: Queryable, id: string): Promise<boolean> {
-  const rows = await db.delete(people).where(eq(people.id, id)).returning({ id: people.id });
-  return rows.length > 0;
+export async function setRole(db: Queryable, id: string, role: Role): Promise<void> {
+  await db.update(members).set({ role }).where(eq(members.personId, id));
+}
+
+/** Takes an account away for good, with its tokens. */
+export async function removePerson(db: Queryable, id: string): Promise<void> {
+  await db.delete(people).where(eq(people.id, id));
 }
 
 export async function countOwners(db: Queryable): Promise<number> {

@@ -66,12 +66,12 @@ export async function noteUse(db: Queryable, id: string): Promise<void> {
     .where(and(eq(tokens.id, id), isOld));
 }
 
-/** Withdraws a token for good. False where it is not there, or is another's. */
-export async function withdrawToken(db: Queryable, id: string, personId: string | null): Promise<boolean> {
+/** Withdraws a token for good. @returns its name; null where it is not there, or is another's */
+export async function withdrawToken(db: Queryable, id: string, personId: string | null): Promise<string | null> {
   const rows = await db
     .update(tokens)
     .set({ withdrawnAt: sql`now()` })
     .where(and(eq(tokens.id, id), isOf(personId), isNull(tokens.withdrawnAt)))
-    .returning({ id: tokens.id });
-  return rows.length > 0;
+    .returning({ name: tokens.name });
+  return rows[0]?.name ?? null;
 }

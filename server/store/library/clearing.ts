@@ -1,4 +1,5 @@
 import { and, isNotNull, lt, sql } from 'drizzle-orm';
+import { clearDoorEvents } from '../access/doorEvents.ts';
 import { clearMails } from '../access/mails.ts';
 import { clearCalls } from '../access/webhooks.ts';
 import type { Database } from '../database.ts';
@@ -27,6 +28,7 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
     await tx.delete(turns).where(lt(turns.at, before));
     await clearCalls(tx);
     await clearMails(tx);
+    await clearDoorEvents(tx);
     await boundEncodings(tx, encodingsBound);
     const gone = await tx.execute<{ sha256: string; place: BlobPlace }>(sql`
       delete from blobs

@@ -1,4 +1,4 @@
-import type { Mail, Role } from '@inkwell/core/model';
+import type { DoorEventKind, Mail, Role } from '@inkwell/core/model';
 import { bigint, index, integer, json, pgTable, primaryKey, text, uuid, varchar } from 'drizzle-orm/pg-core';
 import { moment } from './columns.ts';
 
@@ -98,6 +98,16 @@ export const mails = pgTable('mails', {
   state: text('state').$type<Mail['state']>().notNull(),
   tries: integer('tries').notNull().default(0),
   said: text('said'),
+});
+
+/** What happened at the door. */
+export const doorEvents = pgTable('door_events', {
+  id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+  at: moment('at').notNull().defaultNow(),
+  kind: text('kind').$type<DoorEventKind>().notNull(),
+  who: text('who'),
+  about: text('about'),
+  address: text('address'),
 });
 
 /** What all servers have to have alike and nobody else may know. */

@@ -31,7 +31,7 @@ export type WorkTask =
   /** Sends a mail. */
   | { kind: 'mail'; mailId: string }
   /** Writes to whoever has forgotten a password, if there is an account with the address. @see newPassword.ts */
-  | { kind: 'forgotten'; email: string; origin: string };
+  | { kind: 'forgotten'; email: string; address: string | null; origin: string };
 
 /** Who does what: pictures on the cores of a machine; uploads and calls, which mostly wait for others. */
 export type WorkLane = 'cores' | 'uploads' | 'calls';

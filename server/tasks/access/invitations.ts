@@ -1,15 +1,17 @@
-import type { MadeInvitation, NewInvitation, OpenInvitation, Person, Role, TakenInvitation } from '@inkwell/core/model';
+import type { MadeInvitation, NewInvitation, OpenInvitation, Person, TakenInvitation } from '@inkwell/core/model';
 import {
   addInvitation,
   holdingInvitation,
   listInvitations,
   takeInvitation,
   withdrawFirst,
+  withdrawInvitation,
 } from '../../store/access/invitations.ts';
 import { accountOf, addPerson, firstWorkspace, isAnybodyThere, lockPeople } from '../../store/access/people.ts';
 import type { Database, Queryable } from '../../store/database.ts';
-import { UserError } from '../../userError.ts';
+import { orNotFound, UserError } from '../../userError.ts';
 import type { Access } from './access.ts';
+import { type Asker, atMachine, note } from './asker.ts';
 import { newLinkSecret, secretHash } from './linkSecrets.ts';
 import { writeMail } from './mailing.ts';
 import { newPasswordHash } from './passwords.ts';
@@ -36,33 +38,33 @@ export async function firstLink(db: Database, origin: string): Promise<string | 
   });
 }
 
-interface Inviting {
-  email: string;
-  role: Role;
-  /** Null where somebody does at the machine itself. */
-  invitedBy: string | null;
-  origin: string;
-}
-
-async function invitationOf(tx: Queryable, { origin, ...asked }: Inviting): Promise<{ id: string; link: string }> {
+/** @param invitedBy the id of whoever asks; null where somebody does at the machine itself */
+async function invitationOf(
+  tx: Queryable,
+  { email, role }: NewInvitation,
+  invitedBy: string | null,
+  asker: Asker,
+): Promise<{ id: string; link: string }> {
   const secret = newLinkSecret();
+  const asked = { email, role, invitedBy };
   await lockPeople(tx);
   const workspaceId = await firstWorkspace(tx);
   const id = await addInvitation(tx, { ...asked, workspaceId, hash: secretHash(secret), hours: hoursOfInvitation });
-  return { id, link: invitationLink(origin, secret) };
+  await note(tx, asker, 'invited', email);
+  return { id, link: invitationLink(asker.origin, secret) };
 }
 
 /** Invites somebody by mail; whoever invites gets the link as well. */
 export function invite(
   { db, mailing }: Access,
   by: Person,
-  { email, role }: NewInvitation,
-  origin: string,
+  asked: NewInvitation,
+  asker: Asker,
 ): Promise<MadeInvitation> {
   return db.transaction(async (tx) => {
-    const { id, link } = await invitationOf(tx, { email, role, invitedBy: by.id, origin });
+    const { id, link } = await invitationOf(tx, asked, by.id, asker);
     const text = `${by.name} invites you to Inkwell Frame.\n\nFollow this link within seven days and choose a password:\n${link}\n\nIf you do not know what this is about, do nothing.\n`;
-    await writeMail(tx, { to: email, subject: 'You are invited to Inkwell Frame', text }, mailing);
+    await writeMail(tx, { to: asked.email, subject: 'You are invited to Inkwell Frame', text }, mailing);
     const invitation = (await listInvitations(tx)).find((one) => one.id === id);
     if (!invitation) throw new Error('The invitation was not stored.');
     return { invitation, link };
@@ -70,8 +72,14 @@ export function invite(
 }
 
 /** The link of an invitation, as somebody at the machine itself asks for it. */
-export const inviteByHand = (db: Database, email: string, role: Role, origin: string): Promise<string> =>
-  db.transaction(async (tx) => (await invitationOf(tx, { email, role, invitedBy: null, origin })).link);
+export const inviteByHand = (db: Database, asked: NewInvitation, origin: string): Promise<string> =>
+  db.transaction(async (tx) => (await invitationOf(tx, asked, null, atMachine(origin))).link);
+
+/** @throws UserError where it does not hold any more */
+export const withdraw = ({ db }: Access, id: string, asker: Asker): Promise<void> =>
+  db.transaction(async (tx) => {
+    await note(tx, asker, 'invitation withdrawn', orNotFound(await withdrawInvitation(tx, id), 'This invitation'));
+  });
 
 /** What a link invites to. @throws UserError where it does not hold */
 export async function openInvitation({ db }: Access, secret: string): Promise<OpenInvitation> {
@@ -81,7 +89,7 @@ export async function openInvitation({ db }: Access, secret: string): Promise<Op
 }
 
 /** Makes the account that a link invites to. @throws UserError where it does not hold, or something cannot be taken */
-export async function acceptInvitation({ db }: Access, taken: TakenInvitation): Promise<Proved> {
+export async function acceptInvitation({ db }: Access, taken: TakenInvitation, asker: Asker): Promise<Proved> {
   const hash = secretHash(taken.secret);
   const held = await holdingInvitation(db, hash);
   if (!held) throw over();
@@ -102,6 +110,7 @@ export async function acceptInvitation({ db }: Access, taken: TakenInvitation): 
     }
     const account = await accountOf(tx, id);
     if (!account) throw new Error('The account was not stored.');
+    await note(tx, { ...asker, person: account.person }, 'account made');
     return proved(account);
   });
 }

@@ -1,11 +1,12 @@
 import { addReset, takeReset } from '../../store/access/invitations.ts';
-import { accountByEmail, accountOf, dropFactor, setPasswordHash } from '../../store/access/people.ts';
+import { type Account, accountByEmail, accountOf, dropFactor, setPasswordHash } from '../../store/access/people.ts';
 import type { Database, Queryable } from '../../store/database.ts';
 import type { WorkTask } from '../../store/schema/index.ts';
 import { addWork, priorities } from '../../store/work.ts';
 import { UserError } from '../../userError.ts';
 import type { Keep } from '../plans/measurePlan.ts';
 import type { Access } from './access.ts';
+import { type Asker, atMachine, nameOf, note } from './asker.ts';
 import { newLinkSecret, secretHash } from './linkSecrets.ts';
 import { type Mailing, writeMail } from './mailing.ts';
 import { newPasswordHash } from './passwords.ts';
@@ -19,14 +20,15 @@ const hours = 2;
  *
  * @throws UserError where it was asked for too often
  */
-export async function forgotPassword({ db, throttling }: Access, email: string, address: string, origin: string) {
-  await throttling.attempt(email, address);
+export async function forgotPassword({ db, throttling }: Access, email: string, asker: Asker): Promise<void> {
+  await throttling.attempt(email, asker);
+  const { address, origin } = asker;
   await addWork(
     db,
     [
       {
         key: `forgotten ${secretHash(email)}`,
-        task: { kind: 'forgotten', email, origin },
+        task: { kind: 'forgotten', email, address, origin },
         priority: priorities.calling,
       },
     ],
@@ -37,22 +39,23 @@ export async function forgotPassword({ db, throttling }: Access, email: string, 
 /** Writes the link to a new password to whoever has an account with an address; does nothing where nobody has. */
 export async function writeReset(
   db: Database,
-  { email, origin }: Extract<WorkTask, { kind: 'forgotten' }>,
+  { email, address, origin }: Extract<WorkTask, { kind: 'forgotten' }>,
   mailing: Mailing | null,
 ): Promise<Keep> {
   const account = await accountByEmail(db, email);
   return async (tx) => {
     if (!account) return;
-    const link = await resetLink(tx, account.person.id, origin);
+    const link = await resetLink(tx, account, { person: null, address, origin });
     const text = `Somebody, probably you, asked for a new password for Inkwell Frame.\n\nFollow this link within ${hours} hours and choose one:\n${link}\n\nUntil then the old one holds. If it was not you, do nothing.\n`;
     await writeMail(tx, { to: email, subject: 'A new password for Inkwell Frame', text }, mailing);
   };
 }
 
-async function resetLink(tx: Queryable, personId: string, origin: string): Promise<string> {
+async function resetLink(tx: Queryable, { person }: Account, asker: Asker): Promise<string> {
   const secret = newLinkSecret();
-  await addReset(tx, personId, secretHash(secret), hours);
-  return `${origin}/new-password#${secret}`;
+  await addReset(tx, person.id, secretHash(secret), hours);
+  await note(tx, asker, 'password asked for', nameOf(person));
+  return `${asker.origin}/new-password#${secret}`;
 }
 
 /**
@@ -69,21 +72,37 @@ export function resetByHand(
   return db.transaction(async (tx) => {
     const account = await accountByEmail(tx, email);
     if (!account) return null;
-    if (withoutFactor) await dropFactor(tx, account.person.id);
-    return resetLink(tx, account.person.id, origin);
+    const asker = atMachine(origin);
+    if (withoutFactor) {
+      await dropFactor(tx, account.person.id);
+      await note(tx, asker, 'second factor dropped', nameOf(account.person));
+    }
+    return resetLink(tx, account, asker);
   });
 }
 
 /** Takes the password that somebody chooses by the link of a mail. All sessions end with the old one. @throws UserError */
-export async function resetPassword({ db }: Access, secret: string, password: string): Promise<void> {
+export async function resetPassword(
+  { db }: Access,
+  { secret, password }: { secret: string; password: string },
+  asker: Asker,
+): Promise<void> {
   await db.transaction(async (tx) => {
     const personId = await takeReset(tx, secretHash(secret));
     const account = personId === null ? null : await accountOf(tx, personId);
     if (!account) {
       throw new UserError('This link does not hold: it was used, or has ended. Ask for a new password again.', 404);
     }
-    await setPasswordHash(tx, account.person.id, await newPasswordHash(password, account.person));
+    const { person } = account;
+    await changeHash(tx, account, await newPasswordHash(password, person));
+    await note(tx, { ...asker, person }, 'password changed');
   });
+}
+
+/** @throws UserError where somebody has changed it meanwhile */
+async function changeHash(tx: Queryable, { person, passwordHash: was }: Account, passwordHash: string): Promise<void> {
+  if (await setPasswordHash(tx, person.id, was, passwordHash)) return;
+  throw new UserError('This password was changed elsewhere just now. Sign in with the new one.', 409);
 }
 
 /** Changes somebody's password. All sessions end with the old one. @throws UserError */
@@ -91,10 +110,13 @@ export async function changePassword(
   access: Access,
   personId: string,
   { password, wanted }: { password: string; wanted: string },
-  address: string,
+  asker: Asker,
 ): Promise<Proved> {
-  const account = await proveAgain(access, personId, password, address);
+  const account = await proveAgain(access, personId, password, asker);
   const passwordHash = await newPasswordHash(wanted, account.person);
-  await setPasswordHash(access.db, personId, passwordHash);
+  await access.db.transaction(async (tx) => {
+    await changeHash(tx, account, passwordHash);
+    await note(tx, asker, 'password changed');
+  });
   return proved({ ...account, passwordHash });
 }

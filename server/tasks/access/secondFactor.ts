@@ -11,6 +11,7 @@ import {
 } from '../../store/access/people.ts';
 import type { Database, Queryable } from '../../store/database.ts';
 import { UserError } from '../../userError.ts';
+import { type Asker, note } from './asker.ts';
 import { secretHash } from './linkSecrets.ts';
 
 const issuer = 'Inkwell Frame';
@@ -52,7 +53,7 @@ export async function offerSecondFactor(db: Queryable, { id, email }: Person): P
 }
 
 /** Asks for the second factor from now on. @returns codes for the day when the authenticator is lost @throws UserError */
-export async function confirmSecondFactor(db: Database, { id }: Person, code: string): Promise<string[]> {
+export async function confirmSecondFactor(db: Database, { id }: Person, code: string, asker: Asker): Promise<string[]> {
   const secret = await offeredFactor(db, id);
   const step = secret === null ? null : stepOf(secret, code);
   if (secret === null || step === null) {
@@ -68,6 +69,7 @@ export async function confirmSecondFactor(db: Database, { id }: Person, code: st
   await db.transaction(async (tx) => {
     const isTaken = (await takeStep(tx, id, step)) && (await takeFactor(tx, id, secret, made.map(secretHash)));
     if (!isTaken) throw new UserError('This second factor was changed elsewhere. Reload the page.', 409);
+    await note(tx, asker, 'second factor set up');
   });
   return made.map((one) => one.replace(/(.{4})(?=.)/g, '$1-'));
 }

@@ -1,6 +1,8 @@
 import type pg from 'pg';
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible';
+import type { Queryable } from '../../store/database.ts';
 import { UserError } from '../../userError.ts';
+import { type Asker, note } from './asker.ts';
 import { secretHash } from './linkSecrets.ts';
 
 const minute = 60;
@@ -23,7 +25,10 @@ const limits = {
 export class Throttling {
   private readonly limiters: Record<keyof typeof limits, RateLimiterPostgres>;
 
-  constructor(pool: pg.Pool) {
+  constructor(
+    private readonly db: Queryable,
+    pool: pg.Pool,
+  ) {
     const limiter = (name: keyof typeof limits) =>
       new RateLimiterPostgres({
         storeClient: pool,
@@ -36,12 +41,13 @@ export class Throttling {
   }
 
   /**
-   * Counts an attempt for an account, which need not exist, from an address.
+   * Counts an attempt for an account, which need not exist. Of those that are too many, the first is noted.
    *
    * @returns takes the attempt back, where it turns out to be of the person's own
    * @throws UserError where there were too many
    */
-  async attempt(account: string, address: string): Promise<() => Promise<void>> {
+  async attempt(account: string, asker: Asker): Promise<() => Promise<void>> {
+    const address = asker.address ?? '';
     // Neither is kept as it is.
     const keys = {
       address: secretHash(address),
@@ -49,8 +55,10 @@ export class Throttling {
       account: secretHash(account),
     };
     for (const name of ['address', 'both', 'account'] as const) {
-      await this.limiters[name].consume(keys[name]).catch((refused: unknown) => {
-        throw refused instanceof RateLimiterRes ? tooMany(refused) : refused;
+      await this.limiters[name].consume(keys[name]).catch(async (refused: unknown) => {
+        if (!(refused instanceof RateLimiterRes)) throw refused;
+        if (refused.consumedPoints === limits[name].points + 1) await note(this.db, asker, 'held up');
+        throw tooMany(refused);
       });
     }
     return async () => {

@@ -1,6 +1,7 @@
 import type { MadeToken, NewToken } from '@inkwell/core/model';
 import type { Services } from '../../services.ts';
 import { addToken, type HeldToken, holdingToken, noteUse } from '../../store/access/tokens.ts';
+import type { Queryable } from '../../store/database.ts';
 import { newLinkSecret, secretHash } from './linkSecrets.ts';
 
 /** How every token begins: whoever finds one in a file knows what it is. */
@@ -8,11 +9,7 @@ const mark = 'inkwell_';
 const shownCharacters = mark.length + 6;
 
 /** Makes a token. What it says is answered here and kept nowhere. @param personId whose it is; null without accounts */
-export async function makeToken(
-  { db }: Pick<Services, 'db'>,
-  asked: NewToken,
-  personId: string | null,
-): Promise<MadeToken> {
+export async function makeToken(db: Queryable, asked: NewToken, personId: string | null): Promise<MadeToken> {
   const secret = `${mark}${newLinkSecret()}`;
   const token = await addToken(db, {
     ...asked,

@@ -1,4 +1,5 @@
 import {
+  DoorEventSchema,
   InvitationSchema,
   MadeInvitationSchema,
   MailSchema,
@@ -14,6 +15,7 @@ import { doorKey } from './door.ts';
 const peopleKey = ['people'];
 const invitationsKey = ['invitations'];
 const mailsKey = ['mails'];
+const doorEventsKey = ['door events'];
 /** Others come in and are invited meanwhile. */
 const oftenMs = 5000;
 
@@ -59,3 +61,11 @@ export function useInvitations() {
 /** What the program has written to people. */
 export const useMails = () =>
   useQuery({ queryKey: mailsKey, queryFn: () => ask(z.array(MailSchema), '/mails'), refetchInterval: oftenMs });
+
+/** What happened at the door. */
+export const useDoorEvents = () =>
+  useQuery({
+    queryKey: doorEventsKey,
+    queryFn: () => ask(z.array(DoorEventSchema), '/door-events'),
+    refetchInterval: oftenMs,
+  });

@@ -1,11 +1,12 @@
 import './PeopleScreen.css';
 import { useDoor } from '../../api/access/door.ts';
 import { LostScreen } from '../LostScreen.tsx';
+import { DoorEvents } from './DoorEvents.tsx';
 import { Invitations } from './Invitations.tsx';
 import { Mails } from './Mails.tsx';
 import { PeopleList } from './PeopleList.tsx';
 
-/** Who has an account, who is invited, and what was written to them. For owners. */
+/** Who has an account, who is invited, and what was written to them and happened at the door. For owners. */
 export function PeopleScreen() {
   const { data } = useDoor();
   if (data?.person?.role !== 'owner') return <LostScreen />;
@@ -16,6 +17,7 @@ export function PeopleScreen() {
       <PeopleList myId={data.person.id} />
       <Invitations />
       <Mails />
+      <DoorEvents />
     </div>
   );
 }

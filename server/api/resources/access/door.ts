@@ -12,20 +12,17 @@ import {
 import type { Request, Response } from 'express';
 import { z } from 'zod';
 import type { Services } from '../../../services.ts';
+import { note } from '../../../tasks/access/asker.ts';
 import { acceptInvitation, openInvitation } from '../../../tasks/access/invitations.ts';
 import { forgotPassword, resetPassword } from '../../../tasks/access/newPassword.ts';
 import { type Proved, signIn } from '../../../tasks/access/signIn.ts';
-import { signedIn } from '../../access.ts';
-import { originOf } from '../../guard.ts';
+import { askerOf, signedIn } from '../../access.ts';
 import { Resource } from '../../resource.ts';
 import { beginSession, endThisSession, sessionOf } from '../../sessions.ts';
 import { accessOf } from './needsAccounts.ts';
 
 /** A way in. */
 const isOpen = { isOpen: true } as const;
-
-/** From where a request comes, as far as the network says. */
-export const addressOf = ({ ip }: Request): string => ip ?? '';
 
 /** Coming in and going out. */
 export function door(services: Services): Resource {
@@ -58,8 +55,8 @@ export function door(services: Services): Resource {
       takes: SignInSchema,
       answers: SignedInSchema,
     },
-    async ({ body, request }) => {
-      const who = await signIn(accessOf(services), body, addressOf(request));
+    async ({ body, request }, response) => {
+      const who = await signIn(accessOf(services), body, askerOf(request, response));
       if (!who) return { state: 'code needed' as const };
       return { state: 'in' as const, door: await letIn(request, who) };
     },
@@ -68,8 +65,11 @@ export function door(services: Services): Resource {
   routes.post(
     '/sign-out',
     { does: 'Signs out of this browser.', pagesOnly: true, changesNothing: true, answers: DoorSchema },
-    async ({ request }) => {
-      if (services.access) await endThisSession(request);
+    async ({ request }, response) => {
+      if (services.access) {
+        await note(services.db, askerOf(request, response), 'signed out');
+        await endThisSession(request);
+      }
       return { hasAccounts: services.access !== null, person: null, pageToken: null };
     },
   );
@@ -95,7 +95,8 @@ export function door(services: Services): Resource {
       answers: DoorSchema,
       status: 201,
     },
-    async ({ body, request }) => letIn(request, await acceptInvitation(accessOf(services), body)),
+    async ({ body, request }, response) =>
+      letIn(request, await acceptInvitation(accessOf(services), body, askerOf(request, response))),
   );
 
   routes.post(
@@ -106,7 +107,7 @@ export function door(services: Services): Resource {
       takes: ForgottenSchema,
       status: 202,
     },
-    ({ body, request }) => forgotPassword(accessOf(services), body.email, addressOf(request), originOf(request)),
+    ({ body, request }, response) => forgotPassword(accessOf(services), body.email, askerOf(request, response)),
   );
 
   routes.post(
@@ -116,7 +117,7 @@ export function door(services: Services): Resource {
       ...isOpen,
       takes: ResetSchema,
     },
-    ({ body }) => resetPassword(accessOf(services), body.secret, body.password),
+    ({ body, request }, response) => resetPassword(accessOf(services), body, askerOf(request, response)),
   );
 
   return routes;

@@ -1,16 +1,14 @@
 import { InvitationSchema, MadeInvitationSchema, NewInvitationSchema } from '@inkwell/core/model';
 import { z } from 'zod';
 import type { Services } from '../../../services.ts';
-import { listInvitations, withdrawInvitation } from '../../../store/access/invitations.ts';
-import { invite } from '../../../tasks/access/invitations.ts';
+import { listInvitations } from '../../../store/access/invitations.ts';
+import { invite, withdraw } from '../../../tasks/access/invitations.ts';
 import { orNotFound } from '../../../userError.ts';
-import { signedIn } from '../../access.ts';
-import { originOf } from '../../guard.ts';
+import { askerOf, signedIn } from '../../access.ts';
 import { Resource } from '../../resource.ts';
 import { accessOf } from './needsAccounts.ts';
 
 const owners = { pagesOnly: true, needs: 'owner' } as const;
-const what = 'This invitation';
 
 /** How people come in. */
 export function invitations(services: Services): Resource {
@@ -33,13 +31,15 @@ export function invitations(services: Services): Resource {
     },
     ({ body, request }, response) => {
       const { person } = orNotFound(signedIn(response), 'This account');
-      return invite(accessOf(services), person, body, originOf(request));
+      return invite(accessOf(services), person, body, askerOf(request, response));
     },
   );
 
-  routes.delete('/:id', { does: 'Withdraws an invitation. Its link holds no more.', ...owners }, async ({ id }) => {
-    orNotFound(await withdrawInvitation(accessOf(services).db, id), what);
-  });
+  routes.delete(
+    '/:id',
+    { does: 'Withdraws an invitation. Its link holds no more.', ...owners },
+    ({ id, request }, response) => withdraw(accessOf(services), id, askerOf(request, response)),
+  );
 
   return routes;
 }

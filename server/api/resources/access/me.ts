@@ -13,14 +13,14 @@ import { z } from 'zod';
 import type { Services } from '../../../services.ts';
 import { dropFactor, renamePerson } from '../../../store/access/people.ts';
 import { endSession, endSessions, listSessions } from '../../../store/access/sessions.ts';
+import { note } from '../../../tasks/access/asker.ts';
 import { changePassword } from '../../../tasks/access/newPassword.ts';
 import { confirmSecondFactor, offerSecondFactor } from '../../../tasks/access/secondFactor.ts';
 import { proveAgain } from '../../../tasks/access/signIn.ts';
 import { orNotFound } from '../../../userError.ts';
-import { type SignedIn, signedIn } from '../../access.ts';
+import { askerOf, type SignedIn, signedIn } from '../../access.ts';
 import { Resource } from '../../resource.ts';
 import { beginSession, idleSeconds, sessionOf } from '../../sessions.ts';
-import { addressOf } from './door.ts';
 import { accessOf } from './needsAccounts.ts';
 
 /** Everybody may do this with their own account, and no program may. */
@@ -49,7 +49,7 @@ export function me(services: Services): Resource {
     },
     async ({ body, request }, response) => {
       const { person } = who(response);
-      const proved = await changePassword(accessOf(services), person.id, body, addressOf(request));
+      const proved = await changePassword(accessOf(services), person.id, body, askerOf(request, response));
       await beginSession(request, proved);
       return { hasAccounts: true, person: proved.person, pageToken: sessionOf(request)?.pageToken ?? null };
     },
@@ -69,7 +69,7 @@ export function me(services: Services): Resource {
         accessOf(services),
         who(response).person.id,
         body.password,
-        addressOf(request),
+        askerOf(request, response),
       );
       return offerSecondFactor(db, person);
     },
@@ -85,8 +85,9 @@ export function me(services: Services): Resource {
     },
     async ({ body, request }, response) => {
       const { person } = who(response);
-      const takeBack = await accessOf(services).throttling.attempt(person.email, addressOf(request));
-      const codes = await confirmSecondFactor(db, person, body.code);
+      const asker = askerOf(request, response);
+      const takeBack = await accessOf(services).throttling.attempt(person.email, asker);
+      const codes = await confirmSecondFactor(db, person, body.code, asker);
       await takeBack();
       return { codes };
     },
@@ -96,13 +97,12 @@ export function me(services: Services): Resource {
     '/second-factor/drop',
     { does: 'Asks for no second factor any more.', ...own, takes: z.object({ password: PasswordSchema }) },
     async ({ body, request }, response) => {
-      const { person } = await proveAgain(
-        accessOf(services),
-        who(response).person.id,
-        body.password,
-        addressOf(request),
-      );
-      await db.transaction((tx) => dropFactor(tx, person.id));
+      const asker = askerOf(request, response);
+      const { person } = await proveAgain(accessOf(services), who(response).person.id, body.password, asker);
+      await db.transaction(async (tx) => {
+        await dropFactor(tx, person.id);
+        await note(tx, asker, 'second factor dropped');
+      });
     },
   );
 
@@ -115,16 +115,23 @@ export function me(services: Services): Resource {
     },
   );
 
-  routes.delete('/sessions', { does: 'Signs you out everywhere but here.', ...own }, async (_asked, response) => {
+  routes.delete('/sessions', { does: 'Signs you out everywhere but here.', ...own }, async ({ request }, response) => {
     const { person, session } = who(response);
-    await endSessions(db, person.id, session.id);
+    await db.transaction(async (tx) => {
+      await endSessions(tx, person.id, session.id);
+      await note(tx, askerOf(request, response), 'sessions ended');
+    });
   });
 
   routes.delete(
     '/sessions/:session',
     { does: 'Signs you out of one browser.', ...own },
-    async ({ params }, response) => {
-      orNotFound(await endSession(db, who(response).person.id, params.session ?? ''), 'This session');
+    async ({ params, request }, response) => {
+      const { person } = who(response);
+      await db.transaction(async (tx) => {
+        orNotFound(await endSession(tx, person.id, params.session ?? ''), 'This session');
+        await note(tx, askerOf(request, response), 'sessions ended');
+      });
     },
   );
 

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import type { Services } from '../../../services.ts';
 import { listPeople } from '../../../store/access/people.ts';
 import { changeRole, takeAway } from '../../../tasks/access/people.ts';
+import { askerOf } from '../../access.ts';
 import { Resource } from '../../resource.ts';
 import { accessOf } from './needsAccounts.ts';
 
@@ -20,13 +21,13 @@ export function people(services: Services): Resource {
   routes.patch(
     '/:id',
     { does: 'Changes what somebody may do.', ...owners, takes: z.object({ role: RoleSchema }) },
-    ({ id, body }) => changeRole(accessOf(services), id, body.role),
+    ({ id, body, request }, response) => changeRole(accessOf(services), id, body.role, askerOf(request, response)),
   );
 
   routes.delete(
     '/:id',
     { does: 'Takes an account away for good, with its tokens. What the person made stays.', ...owners },
-    ({ id }) => takeAway(accessOf(services), id),
+    ({ id, request }, response) => takeAway(accessOf(services), id, askerOf(request, response)),
   );
 
   return routes;

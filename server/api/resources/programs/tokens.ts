@@ -2,9 +2,10 @@ import { MadeTokenSchema, NewTokenSchema, TokenSchema } from '@inkwell/core/mode
 import { z } from 'zod';
 import type { Services } from '../../../services.ts';
 import { listTokens, withdrawToken } from '../../../store/access/tokens.ts';
+import { note } from '../../../tasks/access/asker.ts';
 import { makeToken } from '../../../tasks/access/tokens.ts';
 import { orNotFound } from '../../../userError.ts';
-import { personAsking } from '../../access.ts';
+import { askerOf, personAsking } from '../../access.ts';
 import { Resource } from '../../resource.ts';
 
 /** A token cannot make another, or withdraw one: that is done by people. Who may only look may have one that only looks. */
@@ -30,12 +31,20 @@ export function tokens(services: Services): Resource {
       answers: MadeTokenSchema,
       status: 201,
     },
-    ({ body }, response) => makeToken(services, body, personAsking(response)?.id ?? null),
+    ({ body, request }, response) =>
+      db.transaction(async (tx) => {
+        const made = await makeToken(tx, body, personAsking(response)?.id ?? null);
+        await note(tx, askerOf(request, response), 'token made', body.name);
+        return made;
+      }),
   );
 
-  routes.delete('/:id', { does: 'Withdraws a token for good.', ...pagesOnly }, async ({ id }, response) => {
-    orNotFound(await withdrawToken(db, id, personAsking(response)?.id ?? null), 'This token');
-  });
+  routes.delete('/:id', { does: 'Withdraws a token for good.', ...pagesOnly }, ({ id, request }, response) =>
+    db.transaction(async (tx) => {
+      const name = orNotFound(await withdrawToken(tx, id, personAsking(response)?.id ?? null), 'This token');
+      await note(tx, askerOf(request, response), 'token withdrawn', name);
+    }),
+  );
 
   return routes;
 }

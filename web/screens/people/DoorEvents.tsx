@@ -19,7 +19,7 @@ const sentences: Record<DoorEventKind, (who: string, about: string) => string> =
   'account made': (who) => `${who} made an account`,
   invited: (who, about) => `${who} invited ${about}`,
   'invitation withdrawn': (who, about) => `${who} withdrew the invitation of ${about}`,
-  'role changed': (who, about) => `${who} changed a role. ${about}`,
+  'role changed': (who, about) => `${who} changed the role of ${about}`,
   'account taken away': (who, about) => `${who} took the account of ${about} away`,
   'password changed': (who) => `${who} changed the password`,
   'password asked for': (who, about) => `${who} asked for a new password for ${about}`,
@@ -46,7 +46,7 @@ export function DoorEvents() {
             <ol className="door-events">
               {(areAll ? all : all.slice(0, atFirst)).map((event) => (
                 <li key={event.id}>
-                  {sentenceOf(event)}.{' '}
+                  {sentenceOf(event)}{' '}
                   <span className="quiet small">
                     <time dateTime={event.at} title={new Date(event.at).toLocaleString('en-GB')}>
                       {ago(event.at)}

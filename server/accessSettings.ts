@@ -26,10 +26,14 @@ const rightly =
 export function accessSettings(settings: Settings): AccessSettings {
   const { INKWELL_HOST: host, INKWELL_ACCOUNTS: wanted, INKWELL_ORIGIN: told } = settings;
   const isOwn = isLoopback(host);
-  if (!isOwn && wanted === 'off') {
-    throw new Error(`INKWELL_ACCOUNTS=off leaves the program open to everybody who reaches ${host}. Leave it out.`);
-  }
   const origin = told === undefined ? null : originIn(told);
+  // A proxy on the same machine lets others in as well.
+  const isForOthers = !isOwn || (origin !== null && !isLoopback(new URL(origin).hostname));
+  if (isForOthers && wanted === 'off') {
+    throw new Error(
+      `INKWELL_ACCOUNTS=off leaves the program open to everybody who reaches ${origin ?? host}. Leave it out.`,
+    );
+  }
   const proxies = settings.INKWELL_PROXY.split(',').flatMap((one) => one.trim() || []);
   const none = proxies.find((one) => !isAddressOrNet(one));
   if (none !== undefined) {
@@ -44,12 +48,12 @@ export function accessSettings(settings: Settings): AccessSettings {
   if (isSecure && proxies.length === 0) {
     throw new Error(`With INKWELL_ORIGIN=${origin} a proxy stands before the program; name it. ${rightly}`);
   }
-  if (!isOwn && !isSecure && settings.INKWELL_PLAIN_HTTP !== 'allowed') {
+  if (isForOthers && !isSecure && settings.INKWELL_PLAIN_HTTP !== 'allowed') {
     throw new Error(
       `With INKWELL_ORIGIN=${origin} passwords can be read on their way. ${rightly} Where nobody else is in the network, INKWELL_PLAIN_HTTP=allowed does without.`,
     );
   }
-  return { host, hasAccounts: wanted === 'on' || !isOwn, origin, isSecure, proxies, mailing: mailingOf(settings) };
+  return { host, hasAccounts: wanted === 'on' || isForOthers, origin, isSecure, proxies, mailing: mailingOf(settings) };
 }
 
 /** @throws Error in plain words where one of the two is missing */

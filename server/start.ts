@@ -137,7 +137,7 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
   // Longer than any browser waits before it asks again: a connection that closes just then would lose what is asked.
   server.keepAliveTimeout = 75_000;
   const port = await listen(server, at.host, settings.PORT);
-  const address = at.origin ?? `http://127.0.0.1:${port}`;
+  const address = at.origin ?? `http://${at.host.includes(':') ? `[${at.host}]` : at.host}:${port}`;
   return {
     address,
     port,

@@ -1,7 +1,9 @@
 import type { Request, RequestHandler } from 'express';
+import { isLoopback } from '../loopback.ts';
 import { UserError } from '../userError.ts';
 
-const own = new Set(['127.0.0.1', 'localhost']);
+/** What says how the program is: it tells nobody more than its own rules allow, under whatever name it is asked. */
+const watched = /^\/(health|metrics)$/;
 
 /**
  * Lets only requests through that address the program by its own name and come from a page of it: another site's page, or a
@@ -12,10 +14,11 @@ const own = new Set(['127.0.0.1', 'localhost']);
 export const ownHostOnly =
   (origin: string | null): RequestHandler =>
   (request, _response, next) => {
-    const isOwn = origin === null ? own.has(hostOf(request).replace(/:\d+$/, '')) : originOf(request) === origin;
-    // What watches the program on its own machine asks it directly.
-    const isWatching = own.has(hostOf(request).replace(/:\d+$/, '')) && /^\/(health|ready|metrics)$/.test(request.path);
-    if (!isOwn && !isWatching) {
+    const isMeant =
+      origin === null
+        ? isLoopback(hostOf(request).replace(/:\d+$/, ''))
+        : originOf(request) === origin || watched.test(request.path);
+    if (!isMeant) {
       throw new UserError(`This address is not served here. Use ${origin ?? 'http://127.0.0.1'}.`, 403);
     }
     const from = request.headers.origin;

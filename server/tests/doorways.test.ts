@@ -90,6 +90,10 @@ describe('where others reach the program', () => {
     expect(at({ INKWELL_ACCOUNTS: 'on' })()).toMatchObject({ hasAccounts: true });
     expect(at({ INKWELL_HOST: '0.0.0.0' })).toThrow('INKWELL_ORIGIN has to say how');
     expect(at({ ...secure, INKWELL_ACCOUNTS: 'off' })).toThrow('open to everybody');
+    // A proxy on the same machine leads others to it as well.
+    const led = { ...secure, INKWELL_HOST: '127.0.0.1', INKWELL_PROXY: '127.0.0.1' };
+    expect(at(led)()).toMatchObject({ hasAccounts: true });
+    expect(at({ ...led, INKWELL_ACCOUNTS: 'off' })).toThrow('open to everybody');
     expect(at({ ...secure, INKWELL_ORIGIN: 'http://frame.example' })).toThrow('can be read on their way');
     expect(at({ ...secure, INKWELL_PROXY: '' })).toThrow('a proxy stands before');
     expect(at({ ...secure, INKWELL_PROXY: 'the proxy' })).toThrow('the proxy is neither');
@@ -129,6 +133,9 @@ describe('where others reach the program', () => {
       ]) {
         expect(await wrong.ask('GET', '/door')).toMatchObject({ status: 403 });
       }
+      // What watches it asks each server under the name that it has there.
+      expect((await fetch(`${direct}/health`)).status).toBe(200);
+      expect((await fetch(`${direct}/metrics`)).status).toBe(401);
     } finally {
       await proxied.stop();
     }

@@ -48,10 +48,9 @@ export function accessSettings(settings: Settings): AccessSettings {
   if (isSecure && proxies.length === 0) {
     throw new Error(`With INKWELL_ORIGIN=${origin} a proxy stands before the program; name it. ${rightly}`);
   }
-  if (isForOthers && !isSecure && settings.INKWELL_PLAIN_HTTP !== 'allowed') {
-    throw new Error(
-      `With INKWELL_ORIGIN=${origin} passwords can be read on their way. ${rightly} Where nobody else is in the network, INKWELL_PLAIN_HTTP=allowed does without.`,
-    );
+  // Browsers, too, keep much of what pages do from addresses without TLS.
+  if (isForOthers && !isSecure) {
+    throw new Error(`With INKWELL_ORIGIN=${origin} passwords could be read on their way. ${rightly}`);
   }
   return { host, hasAccounts: wanted === 'on' || isForOthers, origin, isSecure, proxies, mailing: mailingOf(settings) };
 }

@@ -43,7 +43,7 @@ async function openGround(settings: Settings) {
   const log = openLog(join(settings.INKWELL_DATA, 'inkwell.log'), settings.LOG_LEVEL);
   await openObjects(settings, log);
   const { db, pool, close } = await openDatabase(settings.DATABASE_URL, (error) =>
-    log.warn({ error: error.message }, 'a connection to the database broke'),
+    log.warn({ error }, 'a connection to the database broke'),
   );
   const cache = join(settings.INKWELL_DATA, 'cache');
   await mkdir(cache, { recursive: true });
@@ -72,7 +72,7 @@ async function openObjects(settings: Settings, log: Logger): Promise<void> {
   nameObjects(store, s3.takesNew);
   await store.check().catch((error: unknown) => {
     if (!(error instanceof ObjectsAway)) throw error;
-    log.warn({ error: String(error.cause) }, error.message);
+    log.warn({ error: error.cause }, error.message);
   });
 }
 

@@ -1,4 +1,4 @@
-import type { ErrorRequestHandler } from 'express';
+import type { ErrorRequestHandler, Request } from 'express';
 import type { Logger } from 'pino';
 import { ZodError, z } from 'zod';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
@@ -16,14 +16,16 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
     response.setHeader('Cache-Control', 'no-store');
     const refusal = refusalOf(error);
     if (!refusal) {
-      log.error({ error, url: request.url }, 'request failed');
+      log.error({ error, path: pathOf(request) }, 'request failed');
       response
         .status(500)
         .json({ message: 'Something went wrong in the program. Nothing that was saved is lost; try again.' });
       return;
     }
     const cause = error instanceof UserError ? error.cause : error;
-    if (cause && refusal.status !== 404) log.info({ cause: String(cause), url: request.url }, refusal.message);
+    if (cause && refusal.status !== 404) {
+      log.info({ error: cause, status: refusal.status, path: pathOf(request) }, 'refused');
+    }
     if (refusal.status === 401) response.setHeader('WWW-Authenticate', 'Bearer');
     if (refusal.status === 429)
       response.setHeader('Retry-After', String(refusal.details?.retryAfterSeconds ?? retryAfter));
@@ -31,6 +33,9 @@ export function answerErrors(log: Logger): ErrorRequestHandler {
     response.status(refusal.status).json({ message: refusal.message, ...refusal.details });
   };
 }
+
+/** The address of a request, without what somebody looks for. */
+const pathOf = ({ originalUrl }: Request): string => originalUrl.split('?')[0] ?? '';
 
 /** What an error means for whoever asked; null where it is ours. */
 function refusalOf(error: unknown): UserError | null {

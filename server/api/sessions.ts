@@ -67,7 +67,7 @@ export async function openSessions(db: Database, pool: pg.Pool, isSecure: boolea
     pool,
     tableName: 'sessions',
     ttl: idleSeconds,
-    errorLog: (...said: unknown[]) => log.warn({ said: said.map(String) }, 'a session'),
+    errorLog: (...said: unknown[]) => log.warn({ error: said.find((one) => one instanceof Error) }, 'a session'),
   });
   const handler = session({
     store,

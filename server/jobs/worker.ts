@@ -148,7 +148,7 @@ export class Worker {
     if (number === null) return;
     for (const id of this.doing.keys()) {
       await putBack(this.tools.db, id, number).catch((error: unknown) =>
-        this.tools.log.error({ error: String(error), id }, 'work was not put back; it is taken up all the same'),
+        this.tools.log.error({ error, id }, 'work was not put back; it is taken up all the same'),
       );
     }
   }
@@ -163,7 +163,7 @@ export class Worker {
         if (claimed && number !== null) await this.do(claimed, number);
         else await Promise.race([heard, pause(idleMs)]);
       } catch (error) {
-        if (!this.stopped) this.tools.log.error({ error: String(error) }, 'the worker could not go on; it tries again');
+        if (!this.stopped) this.tools.log.error({ error }, 'the worker could not go on; it tries again');
         await pause(pauseMs);
       }
     }
@@ -258,7 +258,7 @@ export class Worker {
     } catch (error) {
       if (error instanceof Lost) return;
       if (error instanceof ObjectsAway) {
-        log.warn({ error: String(error.cause), key: claimed.key }, error.message);
+        log.warn({ error: error.cause, key: claimed.key }, error.message);
         await this.saying(number, () => putBack(db, claimed.id, number, awayMs));
         return;
       }
@@ -278,7 +278,7 @@ export class Worker {
         await say();
         return;
       } catch (error) {
-        this.tools.log.error({ error: String(error) }, 'the database does not answer');
+        this.tools.log.error({ error }, 'the database does not answer');
         await pause(pauseMs);
       }
     }
@@ -338,7 +338,7 @@ export class Worker {
   private every(ms: number, task: () => Promise<void>): NodeJS.Timeout {
     return setInterval(() => {
       if (this.number === null) return;
-      task().catch((error: unknown) => this.tools.log.error({ error: String(error) }, 'regular task'));
+      task().catch((error: unknown) => this.tools.log.error({ error }, 'regular task'));
     }, ms);
   }
 }

@@ -169,7 +169,7 @@ export function networkApp({ db, sheet, token, log }: NetworkService): Express {
   const answerErrors: ErrorRequestHandler = (error: unknown, request, response, next) => {
     if (response.headersSent) return next(error);
     const { status, refusal, retryAfter } = refusedAs(error);
-    if (status === 500) log.error({ error: String(error), network: sheet.slug, url: request.url }, 'a stand-in failed');
+    if (status === 500) log.error({ error, network: sheet.slug, url: request.url }, 'a stand-in failed');
     if (retryAfter !== null) response.setHeader('Retry-After', retryAfter);
     response.status(status).json(spoken(refusal, sheet.words));
   };

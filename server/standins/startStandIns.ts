@@ -25,7 +25,7 @@ export async function startStandIns(
   log: Logger,
 ): Promise<RunningStandIns> {
   const { db, close } = await openStandInDatabase(databaseUrl, (error) =>
-    log.warn({ error: error.message }, 'a connection of the stand-ins broke'),
+    log.warn({ error }, 'a connection of the stand-ins broke'),
   );
   const started = await Promise.all(
     sheets.map(async (sheet) => {

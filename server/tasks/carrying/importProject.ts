@@ -83,10 +83,7 @@ async function takeIn(
   } catch (error) {
     for (const { id } of taken) {
       await setOriginalDeleted(services.db, id, true).catch((failure: unknown) =>
-        services.log.error(
-          { error: String(failure), id },
-          'a picture of a project that was not taken in stays in the library',
-        ),
+        services.log.error({ error: failure, id }, 'a picture of a project that was not taken in stays in the library'),
       );
     }
     throw error;

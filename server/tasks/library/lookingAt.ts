@@ -46,7 +46,7 @@ export async function lookAt(
 ): Promise<Keep> {
   const analysis = await timed('look', () => analyse(picture, copies)).catch((error: unknown) => {
     if (!(error instanceof LookFailed)) throw error;
-    log.error({ error: String(error.cause), sha256: picture.sha256 }, 'a picture could not be looked at');
+    log.error({ error: error.cause, sha256: picture.sha256 }, 'a picture could not be looked at');
     throw new UserError(`${error.message} Mark by hand what matters, or try again.`);
   });
   return async (tx) => {

@@ -7,6 +7,7 @@ import type { Logger } from 'pino';
 import { type AccessSettings, accessSettings, mailingOf } from './accessSettings.ts';
 import { makeApp } from './api/app.ts';
 import { openSessions } from './api/sessions.ts';
+import { closeGently } from './closeGently.ts';
 import { Fonts } from './fonts/fonts.ts';
 import { BoundedFolder } from './imaging/copies/boundedFolder.ts';
 import { Proofs } from './imaging/copies/proofs.ts';
@@ -36,6 +37,8 @@ const workingCopyBound = 12 * gigabyte;
 const proofBound = 2 * gigabyte;
 const pageBound = gigabyte;
 const portsTried = 50;
+/** A server that is told to stop ends what it is at within so long. */
+const answerWithinMs = 5000;
 
 /** What a server and a worker both stand on: they meet nowhere but in the database, and in a cache that may vanish. */
 async function openGround(settings: Settings) {
@@ -133,7 +136,10 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
   const at = accessSettings(settings);
   const { services, pool, stop } = await openServices(settings, at);
   const sessions = at.hasAccounts ? await openSessions(services.db, pool, at.isSecure, services.log) : null;
-  const server = createServer(makeApp(services, settings, at, sessions?.handler ?? null));
+  let isLeaving = false;
+  const server = createServer(
+    makeApp(services, settings, at, { sessions: sessions?.handler ?? null, isLeaving: () => isLeaving }),
+  );
   // Longer than any browser waits before it asks again: a connection that closes just then would lose what is asked.
   server.keepAliveTimeout = 75_000;
   const port = await listen(server, at.host, settings.PORT);
@@ -145,8 +151,8 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
     services,
     pool,
     async stop() {
-      server.closeAllConnections();
-      await new Promise((closed) => server.close(closed));
+      isLeaving = true;
+      await closeGently(server, answerWithinMs);
       sessions?.stop();
       await stop();
     },

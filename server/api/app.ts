@@ -23,13 +23,13 @@ const throughTls = { maxAge: 15_552_000 };
 /**
  * The whole application: the API under `/api`, the built interface under everything else.
  *
- * @param sessions what keeps people signed in; null without accounts
+ * @param server what keeps people signed in, null without accounts; and whether it takes no more requests soon
  */
 export function makeApp(
   services: Services,
   settings: Pick<Settings, 'INKWELL_WEB' | 'INKWELL_TOKENS'>,
   { origin, isSecure, proxies }: Pick<AccessSettings, 'origin' | 'isSecure' | 'proxies'>,
-  sessions: RequestHandler | null,
+  { sessions, isLeaving }: { sessions: RequestHandler | null; isLeaving: () => boolean },
 ): Express {
   const app = express();
   const webFolder = settings.INKWELL_WEB;
@@ -76,7 +76,7 @@ export function makeApp(
   });
   if (sessions) app.use(asked, sessions);
   app.use(asked, findAsking(services, settings.INKWELL_TOKENS));
-  app.use(watching(services));
+  app.use(watching(services, isLeaving));
   const served = resources(services);
   const described = openApi(served.flatMap(({ routes }) => routes));
   app.get('/api/v1/openapi.json', allowed({ does: 'Describes the API.' }, 'get'), (_request, response) => {

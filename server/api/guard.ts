@@ -3,7 +3,7 @@ import { isLoopback } from '../loopback.ts';
 import { UserError } from '../userError.ts';
 
 /** What says how the program is: it tells nobody more than its own rules allow, under whatever name it is asked. */
-const watched = /^\/(health|metrics)$/;
+const watched = /^\/(health|ready|metrics)$/;
 
 /**
  * Lets only requests through that address the program by its own name and come from a page of it: another site's page, or a

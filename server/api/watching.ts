@@ -2,10 +2,11 @@ import { sql } from 'drizzle-orm';
 import { Router } from 'express';
 import { metricsText, metricsType, workMetrics } from '../metrics.ts';
 import type { Services } from '../services.ts';
+import { UserError } from '../userError.ts';
 import { allowed } from './access.ts';
 
 /** How the program is: for whoever watches it. */
-export function watching({ db }: Pick<Services, 'db'>): Router {
+export function watching({ db }: Pick<Services, 'db'>, isLeaving: () => boolean): Router {
   const router = Router();
   const work = workMetrics(db);
 
@@ -13,6 +14,13 @@ export function watching({ db }: Pick<Services, 'db'>): Router {
   router.get('/health', async (_request, response) => {
     await db.execute(sql`select 1`);
     response.json({ database: 'answers' });
+  });
+
+  // Whoever shares requests among servers asks whether this one takes more.
+  router.get('/ready', async (_request, response) => {
+    await db.execute(sql`select 1`);
+    if (isLeaving()) throw new UserError('This server is being stopped. Ask another one.', 503);
+    response.json({ ready: true });
   });
 
   router.get('/metrics', allowed({ does: 'Tells figures about the program.' }, 'get'), async (_request, response) => {

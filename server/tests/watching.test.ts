@@ -1,5 +1,5 @@
 import { once } from 'node:events';
-import { createServer } from 'node:http';
+import { Agent, createServer, type IncomingMessage, request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { expect, test } from 'vitest';
 import { readWorkerSettings } from '../settings.ts';
@@ -26,6 +26,27 @@ function valuesOf(text: string, metric: string): Map<string, number> {
     lines.map((line) => [line.slice(metric.length, line.lastIndexOf(' ')), Number(line.slice(line.lastIndexOf(' ')))]),
   );
 }
+
+test('a server that is told to stop answers what it is at, and takes nothing new', async () => {
+  const server = await startServer(await testSettings());
+  const { port } = server;
+  expect((await fetch(`${server.address}/ready`)).status).toBe(200);
+  const body = JSON.stringify({ name: 'Asked for before' });
+  const headers = { 'Content-Type': 'application/json', 'Content-Length': body.length, Expect: '100-continue' };
+  const agent = new Agent({ keepAlive: true });
+  const asked = request({ host: '127.0.0.1', port, method: 'POST', path: '/api/v1/projects', headers, agent });
+  asked.flushHeaders();
+  await once(asked, 'continue');
+  // The request has arrived, and its end has not.
+  const stopped = server.stop();
+  await expect(fetch(`${server.address}/ready`)).rejects.toThrow();
+  asked.end(body);
+  const [answer] = (await once(asked, 'response')) as [IncomingMessage];
+  answer.resume();
+  expect(answer.statusCode).toBe(201);
+  await stopped;
+  agent.destroy();
+});
 
 test('a server and a worker tell how they are', async () => {
   const settings = await testSettings();

@@ -2,6 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { cpus, tmpdir, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
+import { collectRarely } from '@inkwell/server/rareCollections.ts';
 import { bookSection } from './book.ts';
 import { finishingSection } from './finishingSection.ts';
 import { compareFraming, composeTimes, type FramingComparison } from './framing.ts';
@@ -20,6 +21,9 @@ import { twelveSection } from './twelveSection.ts';
 import { vastSection } from './vast.ts';
 import { weighingSection } from './weighingSection.ts';
 import { workersSection } from './workers.ts';
+
+// As the program does.
+collectRarely();
 
 const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');
 const picture = await madePicture('flyers', art);

@@ -2,6 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
+import { collectRarely } from '@inkwell/server/rareCollections.ts';
 import { bookSection } from './book.ts';
 import { finishingSection } from './finishingSection.ts';
 import { largeSection } from './large.ts';
@@ -15,6 +16,9 @@ import { twelveSection } from './twelveSection.ts';
 import { vastSection } from './vast.ts';
 import { weighingSection } from './weighingSection.ts';
 import { workersSection } from './workers.ts';
+
+// As the program does.
+collectRarely();
 
 // Measures one section anew, `npm run section -w bench -- serving`, and leaves the others as they were measured last.
 const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');

@@ -7,9 +7,9 @@ import { UploadDock } from './UploadDock.tsx';
 
 /** What stands round every screen: the name, the ways to the main screens, and the files on their way in. */
 export function Shell() {
-  const { data: door, isPending } = useDoor();
-  // Nothing is asked for that a stranger would be refused.
-  if (isPending) return null;
+  const { data: door, isPending, failureCount } = useDoor();
+  // Nothing is asked for that a stranger would be refused; where nobody answers, the screens say so.
+  const isAtDoor = isPending && failureCount === 0;
   if (door?.hasAccounts && !door.person) return <SignInScreen />;
   return (
     <div className="shell">
@@ -28,9 +28,7 @@ export function Shell() {
         </nav>
         {door?.person && <PersonMenu person={door.person} />}
       </header>
-      <main className="shell-main">
-        <Outlet />
-      </main>
+      <main className="shell-main">{!isAtDoor && <Outlet />}</main>
       <UploadDock />
       <ScrollRestoration />
     </div>

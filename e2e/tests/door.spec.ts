@@ -1,5 +1,7 @@
+import { runSql } from '@inkwell/server/testing/databases.ts';
 import { expect, type Page, test } from '@playwright/test';
 import { TOTP } from 'otpauth';
+import { z } from 'zod';
 import { accountCommand, follow, makeAccount, password, startWithAccounts } from '../support/accounts.ts';
 import { faults } from '../support/faults.ts';
 import type { Program } from '../support/program.ts';
@@ -100,6 +102,26 @@ test('a studio comes in: the first account, an invitation, a second factor, and 
   await expect(page.getByRole('rowheader', { name: 'Ida Strand' })).toHaveCount(0);
   await ida.getByRole('link', { name: 'Originals' }).click();
   await expect(ida.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+});
+
+test('who is signed out in the middle of work signs in again, and nothing is lost', async ({ page }) => {
+  await follow(program, page, await accountCommand(program, 'invite', 'tove@saltmarsh.example', '--role', 'editor'));
+  await makeAccount(page, 'Tove Lund');
+  await page.getByRole('link', { name: 'Open Festival week', exact: true }).click();
+  const frame = page.locator('[data-place="sunpane/square-post"]').first();
+  await frame.click();
+  await runSql(z.string().parse(program.env.DATABASE_URL), 'delete from sessions');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await page.getByLabel('E-mail address').fill('tove@saltmarsh.example');
+  await page.getByLabel('Password', { exact: true }).fill(password);
+  await page.keyboard.press('Enter');
+  // The bench is as it was, and sends what had to wait.
+  await expect(page.getByText('moved by hand')).toBeVisible();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.reload();
+  await frame.click();
+  await expect(page.getByText('moved by hand')).toBeVisible();
 });
 
 test('who has forgotten the password chooses another by the link of a mail', async ({ browser, page }) => {

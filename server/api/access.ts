@@ -125,7 +125,7 @@ function refuse(
 ): void {
   if (who.is === 'stranger') throw new UserError('Nobody is signed in here. Sign in, then try again.', 401);
   if (who.is === 'person' && method !== 'get' && !who.isOwnPage) {
-    throw new UserError('This request does not come from a page of the program. Reload the page and try again.', 403);
+    throw new UserError('This request does not come from a page of this session. Reload the page and try again.', 401);
   }
   if (pagesOnly && who.is !== 'page' && who.is !== 'person') {
     throw new UserError('Only people may do this, on a page of the program; a token may not.', 403);

@@ -143,8 +143,8 @@ describe('signed in', () => {
       body: refused('other sites'),
     });
     expect(await make({ 'Sec-Fetch-Site': 'cross-site' })).toMatchObject({ status: 403 });
-    expect(await make({ 'X-Inkwell-Page': '' })).toMatchObject({ status: 403, body: refused('Reload the page') });
-    expect(await make({ 'X-Inkwell-Page': 'f'.repeat(256) })).toMatchObject({ status: 403 });
+    expect(await make({ 'X-Inkwell-Page': '' })).toMatchObject({ status: 401, body: refused('Reload the page') });
+    expect(await make({ 'X-Inkwell-Page': 'f'.repeat(256) })).toMatchObject({ status: 401 });
   });
 
   test('a session that nobody uses, or that goes on too long, ends', async () => {

@@ -2,7 +2,7 @@ import { DoorSchema, FactorOfferSchema, RecoveryCodesSchema, SessionSchema } fro
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask, tell } from '../client.ts';
-import { doorKey, through } from './door.ts';
+import { doorKey, goOnAs } from './door.ts';
 
 const sessionsKey = ['sessions'];
 
@@ -18,7 +18,7 @@ export function useAccount() {
     changePassword: useMutation({
       mutationFn: (body: { password: string; wanted: string }) =>
         ask(DoorSchema, '/me/password', { method: 'POST', body }),
-      onSuccess: (door) => through(client, door),
+      onSuccess: (door) => goOnAs(client, door),
     }),
     offerFactor: useMutation({
       mutationFn: (password: string) =>

@@ -8,6 +8,7 @@ import {
 } from '@inkwell/core/model';
 import { type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { ask, showPageToken, tell } from '../client.ts';
+import { forgetKept, keepFor } from './keptHere.ts';
 
 export const doorKey = ['door'];
 
@@ -26,17 +27,19 @@ export const useDoor = () =>
     staleTime: 60_000,
   });
 
-/** Shows what another person may see, and nothing of what the one before could. */
-export function through(client: QueryClient, door: Door): void {
+/** Goes on as somebody: the same as before, or another, who sees and finds nothing of what the one before had here. */
+export function goOnAs(client: QueryClient, door: Door): void {
+  const isOther = door.person !== null && keepFor(door.person.id);
+  if (isOther) window.location.assign('/');
   heard(door);
-  client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== doorKey[0] });
   client.setQueryData(doorKey, door);
+  void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== doorKey[0] });
 }
 
 /** Coming in and going out. */
 export function useThreshold() {
   const client = useQueryClient();
-  const pass = (door: Door) => through(client, door);
+  const pass = (door: Door) => goOnAs(client, door);
   return {
     signIn: useMutation({
       mutationFn: (body: SignIn) => ask(SignedInSchema, '/door/sign-in', { method: 'POST', body }),
@@ -44,7 +47,14 @@ export function useThreshold() {
         if (came.state === 'in') pass(came.door);
       },
     }),
-    signOut: useMutation({ mutationFn: () => ask(DoorSchema, '/door/sign-out', { method: 'POST' }), onSuccess: pass }),
+    signOut: useMutation({
+      mutationFn: () => ask(DoorSchema, '/door/sign-out', { method: 'POST' }),
+      // A page that was never open has nothing of what was seen.
+      onSuccess: () => {
+        forgetKept();
+        window.location.assign('/');
+      },
+    }),
     accept: useMutation({
       mutationFn: (body: TakenInvitation) => ask(DoorSchema, '/door/accept', { method: 'POST', body }),
       onSuccess: pass,

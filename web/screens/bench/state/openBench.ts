@@ -38,8 +38,8 @@ const sendersTo = (hearPlanned: (frameId: string, planned: Planned) => void): Se
   finishes: saveFinish,
 });
 
-/** Too many requests, or one that took too long: asked again later, it is answered. */
-const passing = [408, 429];
+/** Somebody was signed out and signs in again, too many requests, or one that took too long: asked again later, it is answered. */
+const passing = [401, 408, 429];
 
 async function send(senders: LooseSenders, kind: Kind, id: string, version: number, change: object): Promise<Outcome> {
   try {

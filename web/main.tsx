@@ -1,13 +1,13 @@
 import '@fontsource-variable/public-sans';
 import '@fontsource-variable/source-serif-4';
 import './theme/base.css';
-import { MutationCache, notifyManager, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter } from 'react-router';
 // Of the two providers only this one can show a change at once, which the bench asks for.
 import { RouterProvider } from 'react-router/dom';
 import { doorKey } from './api/access/door.ts';
-import { ApiError } from './api/client.ts';
+import { ApiError, hearWhenOut } from './api/client.ts';
 import { Shell } from './parts/shell/Shell.tsx';
 import { AccountScreen } from './screens/account/AccountScreen.tsx';
 import { ApiScreen } from './screens/apiDocs/ApiScreen.tsx';
@@ -40,14 +40,7 @@ import { Themed } from './theme/Themed.tsx';
 // What is known is told before the browser paints again: a box that follows what was asked never falls back between.
 notifyManager.setScheduler(queueMicrotask);
 
-/** Whoever was signed out elsewhere is asked to sign in again. */
-const onError = (error: Error) => {
-  if (error instanceof ApiError && error.isAtDoor) void client.invalidateQueries({ queryKey: doorKey });
-};
-
-const client: QueryClient = new QueryClient({
-  queryCache: new QueryCache({ onError }),
-  mutationCache: new MutationCache({ onError }),
+const client = new QueryClient({
   defaultOptions: {
     queries: {
       staleTime: 2000,
@@ -56,6 +49,9 @@ const client: QueryClient = new QueryClient({
     },
   },
 });
+
+// Whoever was signed out elsewhere is asked to sign in again.
+hearWhenOut(() => void client.invalidateQueries({ queryKey: doorKey }));
 
 const router = createBrowserRouter([
   { path: '/invitation', element: <InvitationScreen />, errorElement: <LostScreen /> },

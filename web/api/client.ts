@@ -16,11 +16,6 @@ export class ApiError extends Error {
     super(message);
   }
 
-  /** Whether nobody is signed in who would have to be. */
-  get isAtDoor(): boolean {
-    return this.status === 401;
-  }
-
   get offline(): boolean {
     return this.status === 0 || this.status === 503;
   }
@@ -34,6 +29,18 @@ let pageToken: string | null = null;
 /** What a page shows with all that it asks from now on; null where nobody is signed in. */
 export const showPageToken = (token: string | null): void => {
   pageToken = token;
+};
+
+let whenOut: () => void = () => undefined;
+
+/** Hears whenever something was refused because nobody is signed in any more. */
+export const hearWhenOut = (hear: () => void): void => {
+  whenOut = hear;
+};
+
+/** Tells of an answer by its status, where requests are sent by hand. */
+export const noteStatus = (status: number): void => {
+  if (status === 401) whenOut();
 };
 
 /** Headers of every request that is sent by hand. */
@@ -109,6 +116,7 @@ async function answered(path: string, request: RequestInit & { headers?: Record<
   const response = await fetch(`${api}${path}`, { ...request, headers }).catch(() => {
     throw new ApiError(notConnected, 0);
   });
+  noteStatus(response.status);
   if (response.ok) return response;
   const said: unknown = await response.json().catch(() => null);
   const details = typeof said === 'object' && said !== null ? { ...said } : {};

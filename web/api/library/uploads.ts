@@ -1,6 +1,6 @@
 import { type Original, OriginalSchema } from '@inkwell/core/model';
 import { create } from 'zustand';
-import { api, notConnected, pageHeaders } from '../client.ts';
+import { api, notConnected, noteStatus, pageHeaders } from '../client.ts';
 
 /** One file on its way in. */
 export interface Upload {
@@ -52,6 +52,7 @@ export const useUploads = create<Uploads>()((set, get) => {
     request.upload.onprogress = ({ loaded, total }) => change(id, { sent: total > 0 ? loaded / total : 0 });
     request.upload.onload = () => change(id, { state: 'opening', sent: 1 });
     request.onload = () => {
+      noteStatus(request.status);
       const said = readAnswer(request.responseText);
       const original = OriginalSchema.safeParse(said);
       if (original.success) {

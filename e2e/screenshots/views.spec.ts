@@ -198,14 +198,13 @@ test('people with an account', async ({ page }) => {
   try {
     await follow(program, page, await accountCommand(program, 'invite', 'runa@saltmarsh.example', '--role', 'owner'));
     await makeAccount(page, 'Runa Holm');
-    for (const [address, role] of [
-      ['ida@saltmarsh.example', 'editor'],
-      ['odd@kites.example', 'viewer'],
-    ] as const) {
-      await accountCommand(program, 'invite', address, '--role', role);
-    }
     await page.goto(`${program.address}/people`);
-    await page.getByRole('rowheader', { name: 'odd@kites.example' }).waitFor();
+    for (const address of ['ida@saltmarsh.example', 'odd@kites.example']) {
+      await page.getByLabel('E-mail address of whom you invite').fill(address);
+      await page.getByRole('button', { name: 'Invite', exact: true }).click();
+      await page.getByRole('button', { name: 'I have it' }).click();
+      await page.getByRole('rowheader', { name: address }).waitFor();
+    }
     await still(page);
     await page.screenshot(picture('people'));
   } finally {

@@ -10,7 +10,7 @@ export const InvitationSchema = z.object({
   id: z.uuid(),
   email: z.string(),
   role: RoleSchema,
-  /** By name; null where whoever invited has gone. */
+  /** By name; null where whoever invited has no account any more, or did so at the machine itself. */
   invitedBy: z.string().nullable(),
   createdAt: z.iso.datetime(),
   endsAt: z.iso.datetime(),

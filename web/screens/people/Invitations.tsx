@@ -68,7 +68,7 @@ export function Invitations() {
                 <tr key={one.id}>
                   <th scope="row">{one.email}</th>
                   <td data-label="As">{roleWords[one.role].name}</td>
-                  <td data-label="By">{one.invitedBy ?? 'Somebody who has gone'}</td>
+                  <td data-label="By">{one.invitedBy ?? 'Somebody without an account'}</td>
                   <td data-label="Holds until">{dayOf(one.endsAt)}</td>
                   <td>
                     <Button

@@ -1,8 +1,8 @@
 import { Button } from 'antd';
 import { useSessions } from '../../api/access/account.ts';
+import { Listed } from '../../parts/making/Listed.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
-import { Listed } from '../programs/Listed.tsx';
-import { ago } from '../programs/when.ts';
+import { ago } from '../../parts/when.ts';
 
 const devices = { computer: 'A computer', 'phone or tablet': 'A phone or tablet' } as const;
 

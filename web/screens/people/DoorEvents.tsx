@@ -2,8 +2,8 @@ import type { DoorEvent, DoorEventKind } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { useDoorEvents } from '../../api/access/people.ts';
-import { Listed } from '../programs/Listed.tsx';
-import { ago } from '../programs/when.ts';
+import { Listed } from '../../parts/making/Listed.tsx';
+import { ago } from '../../parts/when.ts';
 
 /** So many are shown before somebody asks for more. */
 const atFirst = 10;

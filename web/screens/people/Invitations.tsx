@@ -2,10 +2,10 @@ import { EmailSchema, type Role } from '@inkwell/core/model';
 import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { useInvitations } from '../../api/access/people.ts';
+import { Listed } from '../../parts/making/Listed.tsx';
+import { Making } from '../../parts/making/Making.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
-import { Listed } from '../programs/Listed.tsx';
-import { Making } from '../programs/Making.tsx';
-import { dayOf } from '../programs/when.ts';
+import { dayOf } from '../../parts/when.ts';
 import { roleOptions } from './PeopleList.tsx';
 import { roleWords } from './roleWords.ts';
 

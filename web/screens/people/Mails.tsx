@@ -1,7 +1,7 @@
 import type { Mail } from '@inkwell/core/model';
 import { useMails } from '../../api/access/people.ts';
-import { Listed } from '../programs/Listed.tsx';
-import { ago } from '../programs/when.ts';
+import { Listed } from '../../parts/making/Listed.tsx';
+import { ago } from '../../parts/when.ts';
 
 const states: Record<Mail['state'], string> = {
   kept: 'Stays here: no mail server is named',

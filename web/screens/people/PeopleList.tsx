@@ -1,9 +1,9 @@
 import { type Person, type Role, roles } from '@inkwell/core/model';
 import { Button, Popconfirm, Select } from 'antd';
 import { usePeople } from '../../api/access/people.ts';
+import { Listed } from '../../parts/making/Listed.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
-import { Listed } from '../programs/Listed.tsx';
-import { dayOf } from '../programs/when.ts';
+import { dayOf } from '../../parts/when.ts';
 import { roleWords } from './roleWords.ts';
 
 export const roleOptions = roles.map((value) => ({ value, label: roleWords[value].name }));

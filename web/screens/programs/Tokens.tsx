@@ -2,10 +2,10 @@ import type { Token, TokenScope } from '@inkwell/core/model';
 import { Button, Input, Popconfirm, Select } from 'antd';
 import { useState } from 'react';
 import { useTokens } from '../../api/access/programs.ts';
+import { Listed } from '../../parts/making/Listed.tsx';
+import { Making } from '../../parts/making/Making.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
-import { Listed } from './Listed.tsx';
-import { Making } from './Making.tsx';
-import { ago, dayOf } from './when.ts';
+import { ago, dayOf } from '../../parts/when.ts';
 
 const scopes = [
   { value: 'change', label: 'Look and change' },

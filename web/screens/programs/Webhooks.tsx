@@ -2,10 +2,10 @@ import type { Webhook, WebhookCall } from '@inkwell/core/model';
 import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { useWebhooks } from '../../api/access/programs.ts';
+import { Listed } from '../../parts/making/Listed.tsx';
+import { Making } from '../../parts/making/Making.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
-import { Listed } from './Listed.tsx';
-import { Making } from './Making.tsx';
-import { ago } from './when.ts';
+import { ago } from '../../parts/when.ts';
 
 /** Addresses that are told when a delivery is done. */
 export function Webhooks() {

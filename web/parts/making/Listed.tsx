@@ -1,6 +1,6 @@
 import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import { FailureLine, Skeleton } from '../../parts/States.tsx';
+import { FailureLine, Skeleton } from '../States.tsx';
 
 /** Where a list stands: why it could not be shown, its shape while it comes, that there is nothing in it yet, or the list. */
 export function Listed<One>(props: {

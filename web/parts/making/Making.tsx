@@ -1,3 +1,4 @@
+import './making.css';
 import { Button } from 'antd';
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { sentenceOf } from '../../api/client.ts';
@@ -37,7 +38,7 @@ export function Making(props: {
         </Button>
       </form>
       {typeof state === 'object' && (
-        <p role="alert" className="small programs-problem">
+        <p role="alert" className="small making-problem">
           {sentenceOf(state.error)}
         </p>
       )}

@@ -131,7 +131,8 @@ test('an item is dragged on its original, and in the close-up nudged, rewritten 
   await page.getByRole('button', { name: 'Board', exact: true }).click();
   await choose(page, place);
   await page.getByLabel('Left out on').press('Backspace');
-  await expect(paths(page, 'pipwire/profile-picture')).toHaveCount(2);
+  await expect(page.getByText('Nowhere', { exact: true })).toBeVisible();
+  await settled(page, 'pipwire/profile-picture');
 
   const item = page.getByRole('button', { name: /^Title, / });
   await expect(item).toHaveAccessibleName('Title, laid out');

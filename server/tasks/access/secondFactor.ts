@@ -29,8 +29,9 @@ const totpOf = (secret: string, label = '') =>
 /** The half minute of a code, counted from 1970; null where it is not of now. */
 function stepOf(secret: string, code: string): number | null {
   const token = code.replace(/\s/g, '');
-  const delta = /^\d{6}$/.test(token) ? totpOf(secret).validate({ token, window }) : null;
-  return delta === null ? null : Math.floor(Date.now() / 1000 / periodSeconds) + delta;
+  const timestamp = Date.now();
+  const delta = /^\d{6}$/.test(token) ? totpOf(secret).validate({ token, window, timestamp }) : null;
+  return delta === null ? null : Math.floor(timestamp / 1000 / periodSeconds) + delta;
 }
 
 const plain = (code: string) => code.toUpperCase().replace(/[^A-Z2-7]/g, '');

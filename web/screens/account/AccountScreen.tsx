@@ -28,7 +28,7 @@ export function AccountScreen() {
       <h1>
         <NameField name={name} what="your account" onRename={renameTo} />
       </h1>
-      <p className="quiet">
+      <p className="quiet page-about">
         {email}. You are {roleWords[role].as} here. {roleWords[role].may}
       </p>
       <ChangePassword email={email} />

@@ -12,7 +12,7 @@ export function ChangePassword({ email }: { email: string }) {
     setWanted('');
   };
   return (
-    <section className="sheet account-part" aria-labelledby="password-title">
+    <section className="sheet page-part" aria-labelledby="password-title">
       <h2 id="password-title">Password</h2>
       <p className="quiet small">A new password signs you out everywhere but here.</p>
       <ProofForm

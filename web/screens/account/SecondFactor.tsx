@@ -14,7 +14,7 @@ export function SecondFactor({ hasOne }: { hasOne: boolean }) {
     offerFactor.reset();
   };
   return (
-    <section className="sheet account-part" aria-labelledby="factor-title">
+    <section className="sheet page-part" aria-labelledby="factor-title">
       <h2 id="factor-title">Second factor</h2>
       {codes && <RecoveryCodes codes={codes} onDone={done} />}
       {!codes && hasOne && (

@@ -11,7 +11,7 @@ export function Sessions() {
   const { query, end, endOthers } = useSessions();
   const note = useUndoNote();
   return (
-    <section className="sheet account-part" aria-labelledby="sessions-title">
+    <section className="sheet page-part" aria-labelledby="sessions-title">
       <h2 id="sessions-title">Where you are signed in</h2>
       <p className="quiet small">A browser is signed out after twelve hours in which nobody has used it.</p>
       <Listed query={query} none="You are signed in nowhere.">

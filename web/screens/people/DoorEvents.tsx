@@ -37,7 +37,7 @@ export function DoorEvents() {
   const query = useDoorEvents();
   const [areAll, setAreAll] = useState(false);
   return (
-    <section className="sheet people-part" aria-labelledby="events-title">
+    <section className="sheet page-part" aria-labelledby="events-title">
       <h2 id="events-title">What happened at the door</h2>
       <p className="quiet small">Kept for half a year, and seen by owners alone.</p>
       <Listed query={query} none="Nothing happened yet.">

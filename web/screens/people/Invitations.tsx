@@ -3,6 +3,7 @@ import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { useInvitations } from '../../api/access/people.ts';
 import { Listed } from '../../parts/making/Listed.tsx';
+import { ListTable } from '../../parts/making/ListTable.tsx';
 import { Making } from '../../parts/making/Making.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { dayOf } from '../../parts/when.ts';
@@ -21,7 +22,7 @@ export function Invitations() {
     return link;
   };
   return (
-    <section className="sheet people-part" aria-labelledby="invitations-title">
+    <section className="sheet page-part" aria-labelledby="invitations-title">
       <h2 id="invitations-title">Invitations</h2>
       <p className="quiet small">
         Whoever follows the link of an invitation within seven days makes an account. {roleWords[role].may}
@@ -51,38 +52,25 @@ export function Invitations() {
       </Making>
       <Listed query={query} none="Nobody is invited who has not come yet.">
         {(all) => (
-          <table className="people-table">
-            <thead>
-              <tr>
-                <th>Invited</th>
-                <th>As</th>
-                <th>By</th>
-                <th>Holds until</th>
-                <th>
-                  <span className="visually-hidden">What can be done</span>
-                </th>
+          <ListTable heads={['Invited', 'As', 'By', 'Holds until']}>
+            {all.map((one) => (
+              <tr key={one.id}>
+                <th scope="row">{one.email}</th>
+                <td data-label="As">{roleWords[one.role].name}</td>
+                <td data-label="By">{one.invitedBy ?? 'Somebody without an account'}</td>
+                <td data-label="Holds until">{dayOf(one.endsAt)}</td>
+                <td>
+                  <Button
+                    size="small"
+                    aria-label={`Withdraw the invitation of ${one.email}`}
+                    onClick={() => withdraw.mutateAsync(one.id).catch(note.failed)}
+                  >
+                    Withdraw
+                  </Button>
+                </td>
               </tr>
-            </thead>
-            <tbody>
-              {all.map((one) => (
-                <tr key={one.id}>
-                  <th scope="row">{one.email}</th>
-                  <td data-label="As">{roleWords[one.role].name}</td>
-                  <td data-label="By">{one.invitedBy ?? 'Somebody without an account'}</td>
-                  <td data-label="Holds until">{dayOf(one.endsAt)}</td>
-                  <td>
-                    <Button
-                      size="small"
-                      aria-label={`Withdraw the invitation of ${one.email}`}
-                      onClick={() => withdraw.mutateAsync(one.id).catch(note.failed)}
-                    >
-                      Withdraw
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+            ))}
+          </ListTable>
         )}
       </Listed>
     </section>

@@ -14,7 +14,7 @@ const states: Record<Mail['state'], string> = {
 export function Mails() {
   const query = useMails();
   return (
-    <section className="sheet people-part" aria-labelledby="mails-title">
+    <section className="sheet page-part" aria-labelledby="mails-title">
       <h2 id="mails-title">Mails</h2>
       <p className="quiet small">
         Without a mail server the program keeps its mails here, and you hand them on. They open accounts: show each only

@@ -2,6 +2,7 @@ import { type Person, type Role, roles } from '@inkwell/core/model';
 import { Button, Popconfirm, Select } from 'antd';
 import { usePeople } from '../../api/access/people.ts';
 import { Listed } from '../../parts/making/Listed.tsx';
+import { ListTable } from '../../parts/making/ListTable.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { dayOf } from '../../parts/when.ts';
 import { roleWords } from './roleWords.ts';
@@ -17,35 +18,21 @@ export function PeopleList({ myId }: { myId: string }) {
       change.mutateAsync({ id: person.id, role: person.role }),
     );
   return (
-    <section className="sheet people-part" aria-labelledby="people-title">
+    <section className="sheet page-part" aria-labelledby="people-title">
       <h2 id="people-title">With an account</h2>
       <Listed query={query} none="Nobody has an account.">
         {(all) => (
-          <table className="people-table">
-            <thead>
-              <tr>
-                <th>Name</th>
-                <th>E-mail address</th>
-                <th>Second factor</th>
-                <th>Here since</th>
-                <th>Role</th>
-                <th>
-                  <span className="visually-hidden">What can be done</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {all.map((person) => (
-                <PersonRow
-                  key={person.id}
-                  person={person}
-                  isMe={person.id === myId}
-                  onGive={(role) => void give(person, role)}
-                  onRemove={() => remove.mutateAsync(person.id).catch(note.failed)}
-                />
-              ))}
-            </tbody>
-          </table>
+          <ListTable heads={['Name', 'E-mail address', 'Second factor', 'Here since', 'Role']}>
+            {all.map((person) => (
+              <PersonRow
+                key={person.id}
+                person={person}
+                isMe={person.id === myId}
+                onGive={(role) => void give(person, role)}
+                onRemove={() => remove.mutateAsync(person.id).catch(note.failed)}
+              />
+            ))}
+          </ListTable>
         )}
       </Listed>
     </section>

@@ -13,7 +13,7 @@ export function PeopleScreen() {
   return (
     <div className="page people">
       <h1>People</h1>
-      <p className="quiet">Everybody here sees all projects. What somebody may do goes by the role.</p>
+      <p className="quiet page-about">Everybody here sees all projects. What somebody may do goes by the role.</p>
       <PeopleList myId={data.person.id} />
       <Invitations />
       <Mails />

@@ -10,7 +10,7 @@ export function ProgramsScreen() {
   return (
     <div className="page programs">
       <h1>Other programs</h1>
-      <p className="quiet">
+      <p className="quiet page-about">
         A script can do all that these pages do. <Link to="/api/docs">What it can ask for, route by route</Link>.
       </p>
       <Tokens />

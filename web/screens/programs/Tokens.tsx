@@ -3,6 +3,7 @@ import { Button, Input, Popconfirm, Select } from 'antd';
 import { useState } from 'react';
 import { useTokens } from '../../api/access/programs.ts';
 import { Listed } from '../../parts/making/Listed.tsx';
+import { ListTable } from '../../parts/making/ListTable.tsx';
 import { Making } from '../../parts/making/Making.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { ago, dayOf } from '../../parts/when.ts';
@@ -31,7 +32,7 @@ export function Tokens() {
     return secret;
   };
   return (
-    <section className="sheet programs-part" aria-labelledby="tokens-title">
+    <section className="sheet page-part" aria-labelledby="tokens-title">
       <h2 id="tokens-title">Tokens</h2>
       <p className="quiet small">
         A program shows its token in the header <code>Authorization: Bearer …</code>. When a token is withdrawn, its
@@ -57,29 +58,15 @@ export function Tokens() {
       </Making>
       <Listed query={query} none="No program has a token yet.">
         {(all) => (
-          <table className="programs-table">
-            <thead>
-              <tr>
-                <th>For</th>
-                <th>Begins with</th>
-                <th>May</th>
-                <th>Holds until</th>
-                <th>Last used</th>
-                <th>
-                  <span className="visually-hidden">What can be done</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {all.map((token) => (
-                <TokenRow
-                  key={token.id}
-                  token={token}
-                  onWithdraw={() => withdraw.mutateAsync(token.id).catch(note.failed)}
-                />
-              ))}
-            </tbody>
-          </table>
+          <ListTable heads={['For', 'Begins with', 'May', 'Holds until', 'Last used']}>
+            {all.map((token) => (
+              <TokenRow
+                key={token.id}
+                token={token}
+                onWithdraw={() => withdraw.mutateAsync(token.id).catch(note.failed)}
+              />
+            ))}
+          </ListTable>
         )}
       </Listed>
     </section>
@@ -92,12 +79,14 @@ function TokenRow({ token, onWithdraw }: { token: Token; onWithdraw: () => Promi
   return (
     <tr className={hasEnded ? 'has-ended' : ''}>
       <th scope="row">{name}</th>
-      <td>
+      <td data-label="Begins with">
         <code>{beginning}…</code>
       </td>
-      <td>{scopeWords[may]}</td>
-      <td>{endsAt === null ? 'It is withdrawn' : hasEnded ? `It ended on ${dayOf(endsAt)}` : dayOf(endsAt)}</td>
-      <td>{lastUsedAt === null ? 'Never' : ago(lastUsedAt)}</td>
+      <td data-label="May">{scopeWords[may]}</td>
+      <td data-label="Holds until">
+        {endsAt === null ? 'It is withdrawn' : hasEnded ? `It ended on ${dayOf(endsAt)}` : dayOf(endsAt)}
+      </td>
+      <td data-label="Last used">{lastUsedAt === null ? 'Never' : ago(lastUsedAt)}</td>
       <td>
         <Popconfirm
           title={`Withdraw the token for ${name}?`}

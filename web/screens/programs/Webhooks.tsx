@@ -3,6 +3,7 @@ import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { useWebhooks } from '../../api/access/programs.ts';
 import { Listed } from '../../parts/making/Listed.tsx';
+import { ListTable } from '../../parts/making/ListTable.tsx';
 import { Making } from '../../parts/making/Making.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { ago } from '../../parts/when.ts';
@@ -20,7 +21,7 @@ export function Webhooks() {
   const removeOne = ({ id, url: address }: Webhook) =>
     note.after(remove.mutateAsync(id), `${address} hears nothing any more.`, () => restore.mutateAsync(id));
   return (
-    <section className="sheet programs-part" aria-labelledby="webhooks-title">
+    <section className="sheet page-part" aria-labelledby="webhooks-title">
       <h2 id="webhooks-title">Webhooks</h2>
       <p className="quiet small">
         When a delivery is done, each of these addresses is told so by a POST request. It is signed, so that the program
@@ -83,26 +84,18 @@ const shown = 5;
 function Calls({ calls }: { calls: readonly WebhookCall[] }) {
   if (calls.length === 0) return <p className="quiet small">It was told nothing yet.</p>;
   return (
-    <table className="programs-table">
-      <thead>
-        <tr>
-          <th>Told</th>
-          <th>When</th>
-          <th>State</th>
-          <th>What came of it</th>
+    <ListTable heads={['Told', 'When', 'State', 'What came of it']} hasActions={false}>
+      {calls.slice(0, shown).map((call) => (
+        <tr key={call.id}>
+          <td>{typeWords[call.type]}</td>
+          <td data-label="When">{ago(call.createdAt)}</td>
+          <td data-label="State" className={`call-${call.state.replace(' ', '-')}`}>
+            {stateWords[call.state]}
+          </td>
+          <td>{resultOf(call)}</td>
         </tr>
-      </thead>
-      <tbody>
-        {calls.slice(0, shown).map((call) => (
-          <tr key={call.id}>
-            <td>{typeWords[call.type]}</td>
-            <td>{ago(call.createdAt)}</td>
-            <td className={`call-${call.state.replace(' ', '-')}`}>{stateWords[call.state]}</td>
-            <td>{resultOf(call)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+      ))}
+    </ListTable>
   );
 }
 

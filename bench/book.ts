@@ -1,8 +1,8 @@
 import { anyPlace, findPlaces } from '@inkwell/core/bookkeeping';
 import { type SheetContent, SheetContentSchema, type SheetFile, SpecSheetSchema } from '@inkwell/core/model';
 import { bookAsCsv } from '@inkwell/server/tasks/book/bookFiles.ts';
-import type { Client } from '@inkwell/server/testing/client.ts';
-import { chart } from '@inkwell/server/testing/pictures.ts';
+import { chart } from '@inkwell/server/testing/pictures/pictures.ts';
+import type { Client } from '@inkwell/server/testing/programs/client.ts';
 import { z } from 'zod';
 import { quantile } from './browser.ts';
 import { Program } from './program.ts';

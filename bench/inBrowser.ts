@@ -1,5 +1,5 @@
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
-import type { Client } from '@inkwell/server/testing/client.ts';
+import type { Client } from '@inkwell/server/testing/programs/client.ts';
 import type { Page } from '@playwright/test';
 import { openBrowser, quantile } from './browser.ts';
 import { median } from './inProcess.ts';

@@ -11,7 +11,7 @@ import { type Rendered, renderFiles } from '@inkwell/server/imaging/encoding/ren
 import { inspect } from '@inkwell/server/imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';
-import { mapTwoAtATime } from '@inkwell/server/mapTwoAtATime.ts';
+import { mapTwoAtATime } from '@inkwell/server/running/mapTwoAtATime.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 

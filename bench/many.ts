@@ -3,7 +3,7 @@ import { mkdir, mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ChromaSchema } from '@inkwell/core/model';
-import { mapTwoAtATime } from '@inkwell/server/mapTwoAtATime.ts';
+import { mapTwoAtATime } from '@inkwell/server/running/mapTwoAtATime.ts';
 import { databaseServer, dropDatabase, ownDatabase } from '@inkwell/server/testing/databases.ts';
 import sharp from 'sharp';
 import { z } from 'zod';

@@ -2,9 +2,9 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Client } from '@inkwell/server/testing/client.ts';
 import { databaseServer, dropDatabase, ownDatabase } from '@inkwell/server/testing/databases.ts';
-import { startProcesses } from '@inkwell/server/testing/processes.ts';
+import type { Client } from '@inkwell/server/testing/programs/client.ts';
+import { startProcesses } from '@inkwell/server/testing/programs/processes.ts';
 
 /** The real program as processes of its own, with an empty database and empty caches, and what memory they hold. */
 export class Program {

@@ -2,7 +2,7 @@ import { writeFile } from 'node:fs/promises';
 import { cpus, tmpdir, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
-import { collectRarely } from '@inkwell/server/rareCollections.ts';
+import { collectRarely } from '@inkwell/server/running/rareCollections.ts';
 import { bookSection } from './book.ts';
 import { finishingSection } from './finishingSection.ts';
 import { compareFraming, composeTimes, type FramingComparison } from './framing.ts';

@@ -2,7 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
-import { collectRarely } from '@inkwell/server/rareCollections.ts';
+import { collectRarely } from '@inkwell/server/running/rareCollections.ts';
 import { bookSection } from './book.ts';
 import { finishingSection } from './finishingSection.ts';
 import { largeSection } from './large.ts';

@@ -7,7 +7,7 @@ import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
 import { decodeCopy } from '@inkwell/server/imaging/intake/decoding.ts';
 import { Decoders } from '@inkwell/server/imaging/intake/processes/decoders.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
-import type { Client } from '@inkwell/server/testing/client.ts';
+import type { Client } from '@inkwell/server/testing/programs/client.ts';
 import { z } from 'zod';
 import { median, oneShots, twelvePlans } from './inProcess.ts';
 import type { Program } from './program.ts';

@@ -8,7 +8,7 @@ import { inspect } from '@inkwell/server/imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '@inkwell/server/imaging/intake/makeCopy.ts';
 import { cutPieces } from '@inkwell/server/imaging/stages/cutting.ts';
 import { renderPixels } from '@inkwell/server/imaging/stages/renderPixels.ts';
-import { mapTwoAtATime } from '@inkwell/server/mapTwoAtATime.ts';
+import { mapTwoAtATime } from '@inkwell/server/running/mapTwoAtATime.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import sharp from 'sharp';
 import { asBaseline, inFolder, jpeg, median, type Time, timed } from './inProcess.ts';

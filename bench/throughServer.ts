@@ -1,6 +1,6 @@
 import { insideSpan, upright } from '@inkwell/core/geometry';
 import { SavedFrameSchema } from '@inkwell/core/model';
-import type { Client } from '@inkwell/server/testing/client.ts';
+import type { Client } from '@inkwell/server/testing/programs/client.ts';
 
 const output = { width: 1080, height: 1350 };
 

@@ -3,7 +3,7 @@ import { shippedStyles } from '@inkwell/core/lettering';
 import type { Lettering } from '@inkwell/core/model';
 import { demoFrames, demoSettings } from '@inkwell/demo/project.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
-import type { Client } from '@inkwell/server/testing/client.ts';
+import type { Client } from '@inkwell/server/testing/programs/client.ts';
 import type { Page } from '@playwright/test';
 import { openBrowser, quantile } from './browser.ts';
 import { median } from './inProcess.ts';

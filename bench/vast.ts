@@ -2,7 +2,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type ImageFormat, plainWeighing } from '@inkwell/core/model';
-import type { Client } from '@inkwell/server/testing/client.ts';
+import type { Client } from '@inkwell/server/testing/programs/client.ts';
 import sharp, { type Sharp } from 'sharp';
 import { z } from 'zod';
 import { Program } from './program.ts';

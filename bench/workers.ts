@@ -2,9 +2,9 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { isAllMeasured, type Original } from '@inkwell/core/model';
-import { Client, until } from '@inkwell/server/testing/client.ts';
 import { databaseServer, dropDatabase, ownDatabase } from '@inkwell/server/testing/databases.ts';
-import { ServerProcess, WorkerProcess } from '@inkwell/server/testing/processes.ts';
+import { Client, until } from '@inkwell/server/testing/programs/client.ts';
+import { ServerProcess, WorkerProcess } from '@inkwell/server/testing/programs/processes.ts';
 import sharp from 'sharp';
 import { memoryOf } from './program.ts';
 

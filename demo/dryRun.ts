@@ -3,7 +3,7 @@ import { setTimeout } from 'node:timers/promises';
 import { isSettled } from '@inkwell/core/model';
 import { defaultPattern } from '@inkwell/core/naming';
 import { Fonts } from '@inkwell/server/fonts/fonts.ts';
-import { readSettings } from '@inkwell/server/settings.ts';
+import { readSettings } from '@inkwell/server/settings/settings.ts';
 import { openDatabase } from '@inkwell/server/store/database.ts';
 import { reachMilestone } from '@inkwell/server/store/milestones.ts';
 import { framesOfProject } from '@inkwell/server/store/projects/frames.ts';

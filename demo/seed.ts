@@ -6,7 +6,7 @@ import type { Original } from '@inkwell/core/model';
 import { BoundedFolder } from '@inkwell/server/imaging/copies/boundedFolder.ts';
 import { WorkingCopies } from '@inkwell/server/imaging/copies/workingCopy.ts';
 import { Decoders } from '@inkwell/server/imaging/intake/processes/decoders.ts';
-import { readSettings } from '@inkwell/server/settings.ts';
+import { readSettings } from '@inkwell/server/settings/settings.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
 import { blobToFile } from '@inkwell/server/store/blobs/blobs.ts';
 import { openDatabase } from '@inkwell/server/store/database.ts';

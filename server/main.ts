@@ -1,7 +1,7 @@
 import { parseArgs } from 'node:util';
-import { giveWay } from './giveWay.ts';
-import { collectRarely } from './rareCollections.ts';
-import { readSettings, readWorkerSettings } from './settings.ts';
+import { giveWay } from './running/giveWay.ts';
+import { collectRarely } from './running/rareCollections.ts';
+import { readSettings, readWorkerSettings } from './settings/settings.ts';
 import { startNetworks, startServer, startWorker } from './start.ts';
 
 /** How far what draws pictures for a person stands back behind what answers requests, and a worker behind both. */

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { HookListener } from '@inkwell/server/testing/hookListener.ts';
+import { HookListener } from '@inkwell/server/testing/programs/hookListener.ts';
 import { expect, type Page } from '@playwright/test';
 import { accountCommand, follow, makeAccount, startWithAccounts } from '../support/accounts.ts';
 import { choose, openDemo, settled, networkTest as test, undoAll } from '../support/bench.ts';

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { cp, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { databaseAt, databaseServer, dropDatabase, runSql } from '@inkwell/server/testing/databases.ts';
-import { startNetworksProcess, startProcesses } from '@inkwell/server/testing/processes.ts';
+import { startNetworksProcess, startProcesses } from '@inkwell/server/testing/programs/processes.ts';
 
 export const root = join(import.meta.dirname, '..', '..');
 const home = join(process.env.INKWELL_CHECK ?? join(root, '.inkwell'), 'e2e');

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { ManifestSchema } from '@inkwell/core/model';
-import { difference } from '@inkwell/server/testing/pictures.ts';
+import { difference } from '@inkwell/server/testing/pictures/pictures.ts';
 import { expect, type Page } from '@playwright/test';
 import sharp, { type Sharp } from 'sharp';
 import { choose, drag, number, settled, stage, test, undoAll, wallFrame } from '../support/bench.ts';

@@ -1,5 +1,5 @@
 import { type ManifestFile, ManifestSchema } from '@inkwell/core/model';
-import { chart } from '@inkwell/server/testing/pictures.ts';
+import { chart } from '@inkwell/server/testing/pictures/pictures.ts';
 import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { choose, drag, number, openDemo, settled, stage, test, undoAll, wallFrame } from '../support/bench.ts';

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { chart } from '@inkwell/server/testing/pictures.ts';
+import { chart } from '@inkwell/server/testing/pictures/pictures.ts';
 import { expect } from '@playwright/test';
 import { choose, number, openDemo, test, undoAll, wallFrame } from '../support/bench.ts';
 

@@ -1,4 +1,4 @@
-import { several } from '@inkwell/server/testing/foreignFiles.ts';
+import { several } from '@inkwell/server/testing/pictures/foreignFiles.ts';
 import { expect } from '@playwright/test';
 import sharp from 'sharp';
 import { test } from '../support/bench.ts';

@@ -1,4 +1,4 @@
-import { HookListener } from '@inkwell/server/testing/hookListener.ts';
+import { HookListener } from '@inkwell/server/testing/programs/hookListener.ts';
 import { expect } from '@playwright/test';
 import { Webhook } from 'standardwebhooks';
 import { test } from '../support/bench.ts';

@@ -1,4 +1,4 @@
-import { chart, noise } from '@inkwell/server/testing/pictures.ts';
+import { chart, noise } from '@inkwell/server/testing/pictures/pictures.ts';
 import { expect } from '@playwright/test';
 import { test } from '../support/bench.ts';
 

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { ManifestSchema } from '@inkwell/core/model';
-import { chart, difference } from '@inkwell/server/testing/pictures.ts';
+import { chart, difference } from '@inkwell/server/testing/pictures/pictures.ts';
 import { expect } from '@playwright/test';
 import sharp from 'sharp';
 import { choose, drag, number, settled, stage, test } from '../support/bench.ts';

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { text } from 'node:stream/consumers';
 import { ManifestSchema, OpenProjectSchema, ProjectSchema } from '@inkwell/core/model';
-import { chart } from '@inkwell/server/testing/pictures.ts';
+import { chart } from '@inkwell/server/testing/pictures/pictures.ts';
 import { expect } from '@playwright/test';
 import { z } from 'zod';
 import { test } from '../support/bench.ts';

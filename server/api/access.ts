@@ -1,7 +1,7 @@
 import { mayAs, type Person, type Role } from '@inkwell/core/model';
 import type { Request, RequestHandler, Response } from 'express';
 import type { Services } from '../services.ts';
-import type { Settings } from '../settings.ts';
+import type { Settings } from '../settings/settings.ts';
 import { accountOf } from '../store/access/people.ts';
 import type { Asker } from '../tasks/access/asker.ts';
 import { credentialOf } from '../tasks/access/passwords.ts';

@@ -1,8 +1,8 @@
 import type { ErrorRequestHandler, Request } from 'express';
 import type { Logger } from 'pino';
 import { ZodError, z } from 'zod';
+import { isDatabaseAway, isUnfit } from '../database/postgresFailures.ts';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
-import { isDatabaseAway, isUnfit } from '../postgresFailures.ts';
 import { ObjectsAway } from '../store/blobs/objects.ts';
 import { UserError } from '../userError.ts';
 

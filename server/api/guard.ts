@@ -1,5 +1,5 @@
 import type { Request, RequestHandler } from 'express';
-import { isLoopback } from '../loopback.ts';
+import { isLoopback } from '../settings/loopback.ts';
 import { UserError } from '../userError.ts';
 
 /** What says how the program is: it tells nobody more than its own rules allow, under whatever name it is asked. */

@@ -1,5 +1,5 @@
 import type { RequestHandler } from 'express';
-import { isAllStorable } from '../storable.ts';
+import { isAllStorable } from '../database/storable.ts';
 import { UserError } from '../userError.ts';
 
 /** Refuses what no database can hold in a text: the character U+0000, and half of a character. */

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { Router } from 'express';
-import { metricsText, metricsType, workMetrics } from '../metrics.ts';
+import { metricsText, metricsType, workMetrics } from '../running/metrics.ts';
 import type { Services } from '../services.ts';
 import { UserError } from '../userError.ts';
 import { allowed } from './access.ts';

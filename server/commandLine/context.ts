@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import type { Decoders } from '../imaging/intake/processes/decoders.ts';
 import type { Services } from '../services.ts';
-import { readSettings, type Settings } from '../settings.ts';
+import { readSettings, type Settings } from '../settings/settings.ts';
 import { type Code, Misuse } from './codes.ts';
 
 // The whole program takes seconds to load: a command loads only what it needs, and not before it is needed.

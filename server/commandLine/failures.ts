@@ -1,6 +1,6 @@
+import { UnfitDatabase } from '../database/migrating.ts';
+import { isDatabaseAway } from '../database/postgresFailures.ts';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
-import { UnfitDatabase } from '../migrating.ts';
-import { isDatabaseAway } from '../postgresFailures.ts';
 import { ObjectsAway } from '../store/blobs/objects.ts';
 import { UserError } from '../userError.ts';
 

@@ -1,4 +1,4 @@
-import { collectRarely } from '../rareCollections.ts';
+import { collectRarely } from '../running/rareCollections.ts';
 import { runCommand } from './commands/index.ts';
 
 collectRarely();

@@ -1,5 +1,5 @@
 import { createServer } from 'node:http';
-import { metricsText, metricsType, pixelMetrics } from '../metrics.ts';
+import { metricsText, metricsType, pixelMetrics } from '../running/metrics.ts';
 import type { Worker } from './worker.ts';
 
 /**

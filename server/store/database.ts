@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import type pg from 'pg';
-import { openPool } from '../postgres.ts';
+import { openPool } from '../database/postgres.ts';
 import * as schema from './schema/index.ts';
 
 export type Database = NodePgDatabase<typeof schema>;

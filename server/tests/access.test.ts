@@ -4,10 +4,10 @@ import { Webhook } from 'standardwebhooks';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import { start } from '../start.ts';
-import { Client, until } from '../testing/client.ts';
-import { HookListener } from '../testing/hookListener.ts';
-import { chart } from '../testing/pictures.ts';
-import { testSettings } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { Client, until } from '../testing/programs/client.ts';
+import { HookListener } from '../testing/programs/hookListener.ts';
+import { testSettings } from '../testing/programs/program.ts';
 
 const settings = await testSettings();
 const running = await start({ ...settings, INKWELL_TOKENS: 'needed', INKWELL_HOOK_HOSTS: 'listed.example' });

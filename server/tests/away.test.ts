@@ -5,11 +5,11 @@ import { join } from 'node:path';
 import { DeliverySchema } from '@inkwell/core/model';
 import pg from 'pg';
 import { afterAll, expect, test } from 'vitest';
-import { openLog } from '../log.ts';
+import { openLog } from '../running/log.ts';
 import { start } from '../start.ts';
-import { Client, until } from '../testing/client.ts';
-import { chart } from '../testing/pictures.ts';
-import { testSettings } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { Client, until } from '../testing/programs/client.ts';
+import { testSettings } from '../testing/programs/program.ts';
 
 const direct = await testSettings();
 const database = new URL(direct.DATABASE_URL);

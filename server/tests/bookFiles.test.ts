@@ -11,7 +11,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import { bookAsCsv, bookAsJson, readBook } from '../tasks/book/bookFiles.ts';
-import { startProgram } from '../testing/program.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 /** Words as people write them, with all that a table could stumble over. */
 const words = (most: number) =>

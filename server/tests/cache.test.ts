@@ -11,9 +11,9 @@ import { renderAs, renderFiles } from '../imaging/encoding/render.ts';
 import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { originals } from '../store/schema/index.ts';
-import { until } from '../testing/client.ts';
-import { chart, difference, noise } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart, difference, noise } from '../testing/pictures/pictures.ts';
+import { until } from '../testing/programs/client.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, settings, services, address } = await startProgram();
 const cache = join(settings.INKWELL_DATA, 'cache');

@@ -6,9 +6,9 @@ import { expect, inject, test } from 'vitest';
 import { levelPath } from '../imaging/copies/workingCopy.ts';
 import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
-import { jxl, tenBits } from '../testing/foreignFiles.ts';
-import { greyProfile, rgbProfile, rgbSpaces } from '../testing/profiles.ts';
-import { type Samples, tiff } from '../testing/tiff.ts';
+import { jxl, tenBits } from '../testing/pictures/foreignFiles.ts';
+import { greyProfile, rgbProfile, rgbSpaces } from '../testing/pictures/profiles.ts';
+import { type Samples, tiff } from '../testing/pictures/tiff.ts';
 
 /** A chart of colours that every space holds, in patches of eight by eight pixels. */
 const steps = [0.08, 0.25, 0.44, 0.63, 0.82, 0.94];

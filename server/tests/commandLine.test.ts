@@ -8,8 +8,8 @@ import { type Lettering, ManifestSchema, plainWeighing } from '@inkwell/core/mod
 import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import { z } from 'zod';
 import { runCommand } from '../commandLine/commands/index.ts';
-import { chart, noise } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart, noise } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, settings } = await startProgram();
 const folder = mkdtempSync(join(tmpdir(), 'inkwell-commands-'));

@@ -8,8 +8,8 @@ import { expect, test } from 'vitest';
 import { addDelivery, storedDelivery } from '../store/projects/deliveries.ts';
 import { blobChunks } from '../store/schema/index.ts';
 import { queueDelivery } from '../tasks/delivering/queueDelivery.ts';
-import { chart, difference, noise } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart, difference, noise } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 import { fileNamed, unzip } from '../testing/unzip.ts';
 import { orNotFound } from '../userError.ts';
 

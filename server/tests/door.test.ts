@@ -18,9 +18,9 @@ import { z } from 'zod';
 import { runCommand } from '../commandLine/commands/index.ts';
 import { start, startServer } from '../start.ts';
 import { listDoorEvents } from '../store/access/doorEvents.ts';
-import { Browser } from '../testing/browser.ts';
-import { Client, until } from '../testing/client.ts';
-import { testSettings } from '../testing/program.ts';
+import { Browser } from '../testing/programs/browser.ts';
+import { Client, until } from '../testing/programs/client.ts';
+import { testSettings } from '../testing/programs/program.ts';
 
 const settings = { ...(await testSettings()), INKWELL_ACCOUNTS: 'on' as const };
 const running = await start(settings);

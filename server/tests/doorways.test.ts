@@ -1,13 +1,13 @@
 import { MadeInvitationSchema, MadeTokenSchema, mayAs, type Role, roles } from '@inkwell/core/model';
 import { afterAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
-import { accessSettings } from '../accessSettings.ts';
 import { resources } from '../api/resources/index.ts';
-import { readSettings } from '../settings.ts';
+import { accessSettings } from '../settings/accessSettings.ts';
+import { readSettings } from '../settings/settings.ts';
 import { start, startServer } from '../start.ts';
-import { Browser } from '../testing/browser.ts';
-import { Client } from '../testing/client.ts';
-import { testSettings } from '../testing/program.ts';
+import { Browser } from '../testing/programs/browser.ts';
+import { Client } from '../testing/programs/client.ts';
+import { testSettings } from '../testing/programs/program.ts';
 
 const password = 'quilted lantern over marsh';
 const running = await start({ ...(await testSettings()), INKWELL_ACCOUNTS: 'on' });

@@ -12,12 +12,12 @@ import sharp from 'sharp';
 import { afterAll, expect, test } from 'vitest';
 import { z } from 'zod';
 import { type NetworkAccount, networksFile, writeAccounts } from '../networkAccounts.ts';
-import { until } from '../testing/client.ts';
 import { runSql } from '../testing/databases.ts';
-import { networksWith, startNetworksOn } from '../testing/networks.ts';
-import { chart } from '../testing/pictures.ts';
-import { WorkerProcess } from '../testing/processes.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { until } from '../testing/programs/client.ts';
+import { networksWith, startNetworksOn } from '../testing/programs/networks.ts';
+import { WorkerProcess } from '../testing/programs/processes.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, settings, worker } = await startProgram();
 const sheets = networksWith();

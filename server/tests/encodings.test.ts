@@ -3,9 +3,9 @@ import { planHash } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { until } from '../testing/client.ts';
-import { chart, difference } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart, difference } from '../testing/pictures/pictures.ts';
+import { until } from '../testing/programs/client.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, services } = await startProgram();
 const TrialSchema = EncodedFileSchema.extend({ similarity: SimilaritySchema.nullable() });

@@ -20,8 +20,8 @@ import { renderPixels } from '../imaging/stages/renderPixels.ts';
 import type { Queryable } from '../store/database.ts';
 import { addFinish, setFinishDeleted } from '../store/library/finishes.ts';
 import { Planner } from '../tasks/plans/planner.ts';
-import { chart, difference, noise } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart, difference, noise } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 import { fileNamed, unzip } from '../testing/unzip.ts';
 
 const { client, services } = await startProgram();

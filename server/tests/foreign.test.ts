@@ -7,8 +7,8 @@ import { paletteColours } from '../imaging/encoding/encoders.ts';
 import { foreignDimensions } from '../imaging/intake/foreign/foreignHeader.ts';
 import { heicProfile } from '../imaging/intake/foreign/heicProfile.ts';
 import { writeProfiledPng } from '../imaging/intake/foreign/profiledPng.ts';
-import { animatedPng, bmp, heic, jxl } from '../testing/foreignFiles.ts';
-import { chart } from '../testing/pictures.ts';
+import { animatedPng, bmp, heic, jxl } from '../testing/pictures/foreignFiles.ts';
+import { chart } from '../testing/pictures/pictures.ts';
 
 const folder = await mkdtemp(join(inject('dataFolder'), 'foreign-'));
 async function file(name: string, data: Buffer): Promise<string> {

@@ -2,9 +2,9 @@ import { OriginalSchema } from '@inkwell/core/model';
 import sharp, { type Sharp } from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { animatedPng, bmp, heic, jxl, several } from '../testing/foreignFiles.ts';
-import { chart, difference } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { animatedPng, bmp, heic, jxl, several } from '../testing/pictures/foreignFiles.ts';
+import { chart, difference } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client } = await startProgram();
 

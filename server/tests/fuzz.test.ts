@@ -5,8 +5,8 @@ import addFormats from 'ajv-formats';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, address } = await startProgram();
 const { body: description } = await client.ask('GET', '/openapi.json');

@@ -4,8 +4,8 @@ import { afterAll, describe, expect, inject, test } from 'vitest';
 import { isRunning } from '../imaging/copies/isRunning.ts';
 import { plainSvg } from '../imaging/intake/looking/svgReach.ts';
 import { Decoders, decodingLimits } from '../imaging/intake/processes/decoders.ts';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const folder = await mkdtemp(join(inject('dataFolder'), 'hostile-'));
 let count = 0;

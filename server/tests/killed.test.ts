@@ -7,10 +7,10 @@ import fc from 'fast-check';
 import pg from 'pg';
 import { afterAll, expect, test } from 'vitest';
 import { z } from 'zod';
-import { Client, until } from '../testing/client.ts';
-import { chart, noise } from '../testing/pictures.ts';
-import { ServerProcess, WorkerProcess } from '../testing/processes.ts';
-import { testSettings } from '../testing/program.ts';
+import { chart, noise } from '../testing/pictures/pictures.ts';
+import { Client, until } from '../testing/programs/client.ts';
+import { ServerProcess, WorkerProcess } from '../testing/programs/processes.ts';
+import { testSettings } from '../testing/programs/program.ts';
 
 const settings = await testSettings();
 const env = { ...process.env, ...settings, PORT: String(settings.PORT) };

@@ -20,7 +20,7 @@ import { expect, test } from 'vitest';
 import { clearUnused } from '../store/library/clearing.ts';
 import { originals } from '../store/schema/index.ts';
 import { fontFile } from '../testing/fonts.ts';
-import { startProgram } from '../testing/program.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, services } = await startProgram();
 

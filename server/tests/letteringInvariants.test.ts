@@ -16,7 +16,7 @@ import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { cutPieces } from '../imaging/stages/cutting.ts';
 import type { Pixels } from '../imaging/stages/pixels.ts';
 import { renderPixels } from '../imaging/stages/renderPixels.ts';
-import { chart } from '../testing/pictures.ts';
+import { chart } from '../testing/pictures/pictures.ts';
 
 const original = sampleOriginal({ width: 900, height: 640 });
 const folder = await mkdtemp(join(inject('dataFolder'), 'lettered-'));

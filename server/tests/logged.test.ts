@@ -4,9 +4,9 @@ import { sql } from 'drizzle-orm';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { start } from '../start.ts';
-import { Browser } from '../testing/browser.ts';
-import { until } from '../testing/client.ts';
-import { testSettings } from '../testing/program.ts';
+import { Browser } from '../testing/programs/browser.ts';
+import { until } from '../testing/programs/client.ts';
+import { testSettings } from '../testing/programs/program.ts';
 
 test('the log says what happened, and nothing of people, pictures and what opens doors', async () => {
   const settings = { ...(await testSettings()), INKWELL_ACCOUNTS: 'on' as const, LOG_LEVEL: 'info' as const };

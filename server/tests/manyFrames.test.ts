@@ -12,9 +12,9 @@ import { z } from 'zod';
 import { startServer } from '../start.ts';
 import { work } from '../store/schema/index.ts';
 import { planKey, queueProject } from '../tasks/plans/measuredFrames.ts';
-import { Client } from '../testing/client.ts';
-import { chart } from '../testing/pictures.ts';
-import { testSettings } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { Client } from '../testing/programs/client.ts';
+import { testSettings } from '../testing/programs/program.ts';
 
 // Without a worker nothing is measured: what there is to do can be looked at.
 const { address, services, stop } = await startServer(await testSettings());

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
-import { until } from '../testing/client.ts';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { until } from '../testing/programs/client.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client } = await startProgram();
 

@@ -2,8 +2,8 @@ import { type ImageFormat, keepNothing, type MetadataPolicy } from '@inkwell/cor
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 import { unzip } from '../testing/unzip.ts';
 
 const { client } = await startProgram();

@@ -5,8 +5,8 @@ import sharp, { type Sharp } from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { decoded } from '../imaging/measuring/opening.ts';
-import { chart, noise } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart, noise } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 import { unzip } from '../testing/unzip.ts';
 
 const { client, services } = await startProgram();

@@ -13,7 +13,7 @@ import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { cutPieces } from '../imaging/stages/cutting.ts';
 import { fromPixels } from '../imaging/stages/pixels.ts';
 import { renderPixels } from '../imaging/stages/renderPixels.ts';
-import { chart, difference, noise } from '../testing/pictures.ts';
+import { chart, difference, noise } from '../testing/pictures/pictures.ts';
 
 async function copyOf(picture: Sharp) {
   const folder = await mkdtemp(join(inject('dataFolder'), 'pieces-'));

@@ -7,8 +7,8 @@ import {
 } from '@inkwell/core/model';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
-import { chart, noise } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart, noise } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client } = await startProgram();
 const usual = {

@@ -1,8 +1,8 @@
 import { OpenProjectSchema, PlaceSetSchema } from '@inkwell/core/model';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client } = await startProgram();
 const weekly = {

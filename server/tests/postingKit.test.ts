@@ -11,8 +11,8 @@ import { expect, inject, test } from 'vitest';
 import yazl from 'yazl';
 import { z } from 'zod';
 import { verifyArchive } from '../tasks/verifying/verifyArchive.ts';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 import { unzip } from '../testing/unzip.ts';
 
 const root = join(import.meta.dirname, '..', '..');

@@ -16,10 +16,10 @@ import {
 import { expect, test } from 'vitest';
 import yazl from 'yazl';
 import { z } from 'zod';
-import type { Client } from '../testing/client.ts';
 import { fontFile } from '../testing/fonts.ts';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import type { Client } from '../testing/programs/client.ts';
+import { startProgram } from '../testing/programs/program.ts';
 import { unzip } from '../testing/unzip.ts';
 
 const [{ client: here }, { client: there }] = [await startProgram(), await startProgram()];

@@ -16,9 +16,9 @@ import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { clearUnused } from '../store/library/clearing.ts';
 import { blobs, deliveries, originals, work } from '../store/schema/index.ts';
-import { until } from '../testing/client.ts';
-import { chart, difference } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart, difference } from '../testing/pictures/pictures.ts';
+import { until } from '../testing/programs/client.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const TrimAnswer = z.object({ trim: TrimSchema.nullable() });
 

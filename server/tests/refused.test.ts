@@ -5,9 +5,9 @@ import { OriginalSchema, originalLimits } from '@inkwell/core/model';
 import sharp, { type Sharp } from 'sharp';
 import { expect, test } from 'vitest';
 import { blobs, originals } from '../store/schema/index.ts';
-import { several } from '../testing/foreignFiles.ts';
-import { chart, noise } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { several } from '../testing/pictures/foreignFiles.ts';
+import { chart, noise } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, services, settings, address } = await startProgram();
 

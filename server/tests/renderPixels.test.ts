@@ -11,7 +11,7 @@ import { inspect } from '../imaging/intake/looking/inspect.ts';
 import { makeWorkingCopy } from '../imaging/intake/makeCopy.ts';
 import { fromPixels, type Pixels } from '../imaging/stages/pixels.ts';
 import { renderPixels } from '../imaging/stages/renderPixels.ts';
-import { chart, difference } from '../testing/pictures.ts';
+import { chart, difference } from '../testing/pictures/pictures.ts';
 
 const [width, height] = [900, 640];
 const output = { width: 300, height: 240 };

@@ -3,7 +3,7 @@ import { shippedStyles } from '@inkwell/core/lettering';
 import { DrawnTextsSchema, type Lettering, OpenProjectSchema, type Original } from '@inkwell/core/model';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
-import { startProgram } from '../testing/program.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client } = await startProgram();
 

@@ -15,8 +15,8 @@ import { encoderOf } from '../imaging/encoding/encoders.ts';
 import { encodeFiles } from '../imaging/encoding/render.ts';
 import { judged } from '../imaging/measuring/judging.ts';
 import { type Pixels, toPixels } from '../imaging/stages/pixels.ts';
-import { mapTwoAtATime } from '../mapTwoAtATime.ts';
-import { kindSize, pictureKinds } from '../testing/pictureKinds.ts';
+import { mapTwoAtATime } from '../running/mapTwoAtATime.ts';
+import { kindSize, pictureKinds } from '../testing/pictures/pictureKinds.ts';
 
 const { width, height } = kindSize;
 const encoders: [ImageFormat, Colours][] = [

@@ -6,8 +6,8 @@ import { beforeAll, expect, test } from 'vitest';
 import { z } from 'zod';
 import { startWorker } from '../start.ts';
 import { findFrame } from '../store/projects/frames.ts';
-import { until } from '../testing/client.ts';
-import { startProgram } from '../testing/program.ts';
+import { until } from '../testing/programs/client.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, services, settings } = await startProgram('on');
 const { db } = services;

@@ -10,7 +10,7 @@ import {
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { startProgram } from '../testing/program.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client } = await startProgram();
 

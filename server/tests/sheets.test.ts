@@ -10,8 +10,8 @@ import {
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 import { unzip } from '../testing/unzip.ts';
 
 const { client } = await startProgram();

@@ -7,8 +7,8 @@ import { networkOf } from '../standins/networkSheet.ts';
 import { networkOpenApi } from '../standins/openApi.ts';
 import { shippedSheets } from '../standins/shippedSheets.ts';
 import { ownDatabase } from '../testing/databases.ts';
-import { askNetwork, dataFolder, networksWith, patient, startNetworksOn } from '../testing/networks.ts';
-import { chart, difference, noise } from '../testing/pictures.ts';
+import { chart, difference, noise } from '../testing/pictures/pictures.ts';
+import { askNetwork, dataFolder, networksWith, patient, startNetworksOn } from '../testing/programs/networks.ts';
 
 const database = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
 const sheets = networksWith();

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
 import { and, eq, sql } from 'drizzle-orm';
 import { afterAll, expect, inject, test } from 'vitest';
-import { mapTwoAtATime } from '../mapTwoAtATime.ts';
+import { mapTwoAtATime } from '../running/mapTwoAtATime.ts';
 import { blobToFile, keepBytes, keepFile, readBlob } from '../store/blobs/blobs.ts';
 import { openDatabase } from '../store/database.ts';
 import { reachMilestone } from '../store/milestones.ts';

@@ -4,10 +4,10 @@ import { join } from 'node:path';
 import { expect, inject, test } from 'vitest';
 import { parse } from 'yaml';
 import { z } from 'zod';
-import { Client } from '../testing/client.ts';
-import { chart } from '../testing/pictures.ts';
-import { ServerProcess, WorkerProcess } from '../testing/processes.ts';
-import { testSettings } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { Client } from '../testing/programs/client.ts';
+import { ServerProcess, WorkerProcess } from '../testing/programs/processes.ts';
+import { testSettings } from '../testing/programs/program.ts';
 
 const deploy = join(import.meta.dirname, '..', '..', 'deploy');
 const read = (...path: string[]) => readFileSync(join(deploy, ...path), 'utf8');

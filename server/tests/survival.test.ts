@@ -14,9 +14,9 @@ import { z } from 'zod';
 import { measureFile } from '../imaging/measuring/opening.ts';
 import { shippedPlaces } from '../standins/shippedSheets.ts';
 import { keepSheetFindings, listSheetFindings, setFindingState } from '../store/library/sheetFindings.ts';
-import { until } from '../testing/client.ts';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { until } from '../testing/programs/client.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, services } = await startProgram();
 const placeId = 'pipwire/profile-picture';

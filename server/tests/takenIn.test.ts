@@ -3,8 +3,8 @@ import { request } from 'node:http';
 import { OriginalSchema } from '@inkwell/core/model';
 import sharp from 'sharp';
 import { expect, test } from 'vitest';
-import { chart, difference } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart, difference } from '../testing/pictures/pictures.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, address } = await startProgram();
 const drawing = Buffer.from(

@@ -6,14 +6,14 @@ import { DeliverySchema, OriginalSchema, PlaceSetSchema, SpecSheetSchema } from 
 import { expect, inject, test } from 'vitest';
 import { z } from 'zod';
 import { runCommand } from '../commandLine/commands/index.ts';
-import { UnfitDatabase } from '../migrating.ts';
-import { openPool } from '../postgres.ts';
+import { UnfitDatabase } from '../database/migrating.ts';
+import { openPool } from '../database/postgres.ts';
 import { start } from '../start.ts';
-import { Browser } from '../testing/browser.ts';
-import { Client } from '../testing/client.ts';
 import { runSql } from '../testing/databases.ts';
-import { fixtureFolder, fixturePassword } from '../testing/fixtures.ts';
-import { testSettings } from '../testing/program.ts';
+import { fixtureFolder, fixturePassword } from '../testing/fixtures/fixtures.ts';
+import { Browser } from '../testing/programs/browser.ts';
+import { Client } from '../testing/programs/client.ts';
+import { testSettings } from '../testing/programs/program.ts';
 import { unzip } from '../testing/unzip.ts';
 
 const sha256 = (data: Buffer) => createHash('sha256').update(data).digest('hex');

@@ -16,9 +16,9 @@ import { join } from 'node:path';
 import { ManifestSchema } from '@inkwell/core/model';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { runCommand } from '../commandLine/commands/index.ts';
-import { until } from '../testing/client.ts';
-import { chart } from '../testing/pictures.ts';
-import { startProgram } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { until } from '../testing/programs/client.ts';
+import { startProgram } from '../testing/programs/program.ts';
 
 const { client, settings } = await startProgram();
 const folder = mkdtempSync(join(tmpdir(), 'inkwell-watch-'));

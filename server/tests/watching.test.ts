@@ -2,12 +2,12 @@ import { once } from 'node:events';
 import { Agent, createServer, type IncomingMessage, request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { expect, test } from 'vitest';
-import { readWorkerSettings } from '../settings.ts';
+import { readWorkerSettings } from '../settings/settings.ts';
 import { startServer } from '../start.ts';
-import { Client, until } from '../testing/client.ts';
-import { chart } from '../testing/pictures.ts';
-import { WorkerProcess } from '../testing/processes.ts';
-import { testSettings } from '../testing/program.ts';
+import { chart } from '../testing/pictures/pictures.ts';
+import { Client, until } from '../testing/programs/client.ts';
+import { WorkerProcess } from '../testing/programs/processes.ts';
+import { testSettings } from '../testing/programs/program.ts';
 
 /** A port that nobody listens at. */
 async function freePort(): Promise<number> {

@@ -1,6 +1,6 @@
 import { formatWeight } from '@inkwell/core/model';
 import { Argument, Command } from 'commander';
-import { s3Settings } from '../../settings.ts';
+import { s3Settings } from '../../settings/settings.ts';
 import type { BlobPlace } from '../../store/schema/index.ts';
 import { type Code, codes, Misuse } from '../codes.ts';
 import { type Context, type Run, settingsOf, withServices } from '../context.ts';

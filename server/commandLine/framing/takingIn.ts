@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { basename } from 'node:path';
 import type { Original } from '@inkwell/core/model';
-import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
+import { mapTwoAtATime } from '../../running/mapTwoAtATime.ts';
 import type { Services } from '../../services.ts';
 import { seenOf } from '../../tasks/library/lookingAt.ts';
 import { type Context, shown } from '../context.ts';

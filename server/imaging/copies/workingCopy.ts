@@ -3,7 +3,7 @@ import { basename, join } from 'node:path';
 import { type Orientation, OrientationSchema, type RenderPlan } from '@inkwell/core/planning';
 import sharp from 'sharp';
 import { z } from 'zod';
-import { timed } from '../../counting.ts';
+import { timed } from '../../running/counting.ts';
 import type { BoundedFolder } from './boundedFolder.ts';
 
 /** The pixels of an original as they are stored, in sRGB with 8 bits a channel, at full resolution and halved again and again. */

@@ -1,7 +1,7 @@
 import type { Chroma, EncodedFile, SeamStep, Weight } from '@inkwell/core/model';
 import { planHash, type RenderPlan } from '@inkwell/core/planning';
-import { timed } from '../../counting.ts';
-import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
+import { timed } from '../../running/counting.ts';
+import { mapTwoAtATime } from '../../running/mapTwoAtATime.ts';
 import { nature } from '../measuring/judging.ts';
 import { seamSteps } from '../measuring/seams.ts';
 import type { FinishWatch } from '../stages/finishing.ts';

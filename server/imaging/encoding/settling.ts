@@ -1,6 +1,6 @@
 import { countingSimilarity, type Similarity } from '@inkwell/core/model';
 import { type Sharing, sharedOut } from '@inkwell/core/weighing';
-import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
+import { mapTwoAtATime } from '../../running/mapTwoAtATime.ts';
 import type { Ladder } from './encoders.ts';
 
 /** What choosing a quality has to know of a piece. */

@@ -1,7 +1,7 @@
 import type { Grid } from '@inkwell/core/geometry';
 import type { SeamStep } from '@inkwell/core/model';
 import sharp from 'sharp';
-import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
+import { mapTwoAtATime } from '../../running/mapTwoAtATime.ts';
 import { fromPixels, type Pixels, toPixels } from '../stages/pixels.ts';
 import { columnOf, type Edges, rowOf } from './edges.ts';
 import { openedEdges } from './opening.ts';

@@ -1,5 +1,5 @@
 import type { RenderPlan } from '@inkwell/core/planning';
-import { timed } from '../../counting.ts';
+import { timed } from '../../running/counting.ts';
 import { cutPieces } from './cutting.ts';
 import type { FinishWatch } from './finishing.ts';
 import type { Pixels } from './pixels.ts';

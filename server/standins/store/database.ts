@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
-import { openPool } from '../../postgres.ts';
+import { openPool } from '../../database/postgres.ts';
 import * as schema from './schema.ts';
 
 export type StandInDatabase = NodePgDatabase<typeof schema>;

@@ -8,7 +8,7 @@ import {
 } from '@inkwell/core/bookkeeping';
 import type { BookFile, SheetFile } from '@inkwell/core/model';
 import Papa from 'papaparse';
-import { isAllStorable } from '../../storable.ts';
+import { isAllStorable } from '../../database/storable.ts';
 
 /** By this a spreadsheet knows that a table is in UTF-8. */
 const byteOrderMark = '\uFEFF';

@@ -1,4 +1,4 @@
-import { isLoopback } from '../../loopback.ts';
+import { isLoopback } from '../../settings/loopback.ts';
 import { UserError } from '../../userError.ts';
 
 /**

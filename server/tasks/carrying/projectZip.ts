@@ -4,7 +4,7 @@ import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { type ProjectFile, ProjectFileSchema, projectFileLimits } from '@inkwell/core/model';
 import yauzl from 'yauzl';
-import { isAllStorable } from '../../storable.ts';
+import { isAllStorable } from '../../database/storable.ts';
 import { UserError } from '../../userError.ts';
 
 /** What a project file is made of: a text with all that is set, and bytes by their SHA-256. */

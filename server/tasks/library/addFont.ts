@@ -1,9 +1,9 @@
 import { parse } from 'node:path';
 import type { Readable } from 'node:stream';
 import { NameSchema } from '@inkwell/core/model';
+import { storable } from '../../database/storable.ts';
 import { readFont } from '../../fonts/readFont.ts';
 import type { Services } from '../../services.ts';
-import { storable } from '../../storable.ts';
 import { keepBytes } from '../../store/blobs/blobs.ts';
 import { countOwnFonts, keepOwnFont, projectsInFamily } from '../../store/library/ownFonts.ts';
 import { framesOfProject } from '../../store/projects/frames.ts';

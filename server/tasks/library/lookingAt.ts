@@ -1,8 +1,8 @@
 import { analyserVersion, type Original, type PictureSource, type Seen } from '@inkwell/core/model';
 import type { Logger } from 'pino';
-import { timed } from '../../counting.ts';
 import { analyse, LookFailed } from '../../imaging/analysing/analyse.ts';
 import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
+import { timed } from '../../running/counting.ts';
 import type { Queryable } from '../../store/database.ts';
 import { analysesOf, keepAnalysis, notLookedAt } from '../../store/library/analyses.ts';
 import { lockSaves } from '../../store/lockSaves.ts';

@@ -1,12 +1,12 @@
 import type { FinishFigures } from '@inkwell/core/model';
 import { fileCount, planHash, type RenderPlan } from '@inkwell/core/planning';
-import { timed } from '../../counting.ts';
 import type { RecentPixels } from '../../imaging/copies/recentPixels.ts';
 import type { WorkingCopies } from '../../imaging/copies/workingCopy.ts';
 import { encodeFiles, type Rendered, renderAs, renderFiles } from '../../imaging/encoding/render.ts';
 import { measureDetail } from '../../imaging/measuring/detail.ts';
 import { measureLegibility } from '../../imaging/measuring/legibility.ts';
 import { renderPixels } from '../../imaging/stages/renderPixels.ts';
+import { timed } from '../../running/counting.ts';
 import type { Database, Queryable } from '../../store/database.ts';
 import { keepDetails } from '../../store/measured/details.ts';
 import { keepEncodings, keptEncodings } from '../../store/measured/encodings.ts';

@@ -1,6 +1,6 @@
 import type { Rendered } from '../../imaging/encoding/render.ts';
 import { measureFile } from '../../imaging/measuring/opening.ts';
-import { mapTwoAtATime } from '../../mapTwoAtATime.ts';
+import { mapTwoAtATime } from '../../running/mapTwoAtATime.ts';
 import type { FinishedFile } from '../../store/measured/encodings.ts';
 
 /** Opens the files of a plan again, each whole, and measures what they cost at the seams. @throws where one cannot be decoded */

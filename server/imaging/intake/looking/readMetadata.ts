@@ -3,7 +3,7 @@ import { OriginSchema, WordsSchema } from '@inkwell/core/model';
 import exifr from 'exifr';
 import sharp from 'sharp';
 import { z } from 'zod';
-import { storable } from '../../../storable.ts';
+import { storable } from '../../../database/storable.ts';
 
 /** XMP keeps a text in several languages, in an order, or as it is; of all of them the first counts. */
 const TextSchema: z.ZodType<string> = z.lazy(() =>

@@ -5,11 +5,11 @@ import { Ajv2020 } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import { pino } from 'pino';
 import { inject } from 'vitest';
-import type { NetworkAccount } from '../networkAccounts.ts';
-import { type NetworkSheet, networkSheets } from '../standins/networkSheet.ts';
-import { startStandIns } from '../standins/startStandIns.ts';
+import type { NetworkAccount } from '../../networkAccounts.ts';
+import { type NetworkSheet, networkSheets } from '../../standins/networkSheet.ts';
+import { startStandIns } from '../../standins/startStandIns.ts';
 
-const published = join(import.meta.dirname, '..', '..', 'docs', 'formats', 'network.openapi.json');
+const published = join(import.meta.dirname, '..', '..', '..', 'docs', 'formats', 'network.openapi.json');
 const description = JSON.parse(readFileSync(published, 'utf8')) as {
   paths: Record<string, Record<string, { responses: Record<string, { content?: Record<string, unknown> }> }>>;
 };

@@ -1,10 +1,10 @@
 import { mkdtempSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, inject } from 'vitest';
-import { readSettings, type Settings } from '../settings.ts';
-import { start } from '../start.ts';
+import { readSettings, type Settings } from '../../settings/settings.ts';
+import { start } from '../../start.ts';
+import { ownDatabase } from '../databases.ts';
 import { Client } from './client.ts';
-import { ownDatabase } from './databases.ts';
 
 /** Settings with a folder and a database that no other test has. Pictures are only looked at where a test is about that. */
 export async function testSettings(look: Settings['INKWELL_LOOK'] = 'off'): Promise<Settings> {

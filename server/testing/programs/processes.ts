@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { join } from 'node:path';
 import { Client } from './client.ts';
 
-const root = join(import.meta.dirname, '..', '..');
+const root = join(import.meta.dirname, '..', '..', '..');
 
 function begin(
   role: 'serve' | 'worker' | 'standins',

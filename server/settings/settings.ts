@@ -2,9 +2,9 @@ import { availableParallelism, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
-import type { S3Settings } from './store/blobs/s3Store.ts';
+import type { S3Settings } from '../store/blobs/s3Store.ts';
 
-const root = fileURLToPath(new URL('..', import.meta.url));
+const root = fileURLToPath(new URL('../..', import.meta.url));
 
 const s3Words =
   'An S3 store needs INKWELL_S3_ENDPOINT, an http:// or https:// address, and INKWELL_S3_BUCKET, INKWELL_S3_KEY and INKWELL_S3_SECRET.';

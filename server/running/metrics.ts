@@ -1,7 +1,7 @@
 import { Gauge, Registry } from 'prom-client';
+import type { Database } from '../store/database.ts';
+import { workKinds, workThere } from '../store/work.ts';
 import { counted } from './counting.ts';
-import type { Database } from './store/database.ts';
-import { workKinds, workThere } from './store/work.ts';
 
 const states = ['waiting', 'working', 'failed'] as const;
 

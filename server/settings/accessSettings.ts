@@ -1,7 +1,7 @@
 import { isIP } from 'node:net';
+import type { Mailing } from '../tasks/access/mailing.ts';
 import { isLoopback } from './loopback.ts';
 import type { Settings } from './settings.ts';
-import type { Mailing } from './tasks/access/mailing.ts';
 
 /** At which door the program stands. */
 export interface AccessSettings {

@@ -4,6 +4,7 @@ import { isSettled } from '@inkwell/core/model';
 import { defaultPattern } from '@inkwell/core/naming';
 import { Fonts } from '@inkwell/server/fonts/fonts.ts';
 import { readSettings } from '@inkwell/server/settings/settings.ts';
+import { firstWorkspace } from '@inkwell/server/store/access/workspaces.ts';
 import { openDatabase } from '@inkwell/server/store/database.ts';
 import { reachMilestone } from '@inkwell/server/store/milestones.ts';
 import { framesOfProject } from '@inkwell/server/store/projects/frames.ts';
@@ -15,7 +16,8 @@ import { Planner } from '@inkwell/server/tasks/plans/planner.ts';
 import { projectName } from './project.ts';
 
 const settings = readSettings(process.env);
-const { db, close } = await openDatabase(settings.DATABASE_URL);
+const { whole, fenced, close } = await openDatabase(settings.DATABASE_URL);
+const db = fenced(await firstWorkspace(whole));
 const services = { db, planner: new Planner(db, new Fonts(join(settings.INKWELL_DATA, 'fonts'))) };
 const lookMs = 2000;
 

@@ -8,6 +8,7 @@ import { WorkingCopies } from '@inkwell/server/imaging/copies/workingCopy.ts';
 import { Decoders } from '@inkwell/server/imaging/intake/processes/decoders.ts';
 import { readSettings } from '@inkwell/server/settings/settings.ts';
 import { shippedPlaces } from '@inkwell/server/standins/shippedSheets.ts';
+import { firstWorkspace } from '@inkwell/server/store/access/workspaces.ts';
 import { blobToFile } from '@inkwell/server/store/blobs/blobs.ts';
 import { openDatabase } from '@inkwell/server/store/database.ts';
 import { renameOriginal, saveOriginalSettings } from '@inkwell/server/store/library/originals.ts';
@@ -33,7 +34,8 @@ import {
 import { demoSet, demoSheet } from './sheet.ts';
 
 const settings = readSettings(process.env);
-const { db, close } = await openDatabase(settings.DATABASE_URL);
+const { whole, fenced, close } = await openDatabase(settings.DATABASE_URL);
+const db = fenced(await firstWorkspace(whole));
 const keys = Object.keys(pictures) as PictureKey[];
 
 /** The workshop's own sheet, with its versions, and its set of places. */

@@ -10,22 +10,17 @@ import type { NetworkAccount } from './networkAccounts.ts';
 import type { Database } from './store/database.ts';
 import type { Access } from './tasks/access/access.ts';
 import type { Importing } from './tasks/library/importing.ts';
-import type { Planner } from './tasks/plans/planner.ts';
+import type { WorkspaceTools } from './workspaces.ts';
 
-/** What the routes of the API work with. */
-export interface Services {
-  db: Database;
-  planner: Planner;
+/** What all workspaces share. */
+interface Shared {
   fonts: Fonts;
-  importing: Importing;
   proofs: Proofs;
   copies: WorkingCopies;
   decoders: Decoders;
   pages: Pages;
   recent: RecentPixels;
   trials: Trials;
-  /** Null where people need no accounts: on a machine with one person. */
-  access: Access | null;
   /** Whether pictures are looked at for what matters in them. */
   isLooking: boolean;
   /** The accounts at the simulated networks, as they are now. */
@@ -33,4 +28,19 @@ export interface Services {
   /** Hosts that webhooks may call beside this machine. */
   hookHosts: readonly string[];
   log: Logger;
+}
+
+/** What the routes of a workspace work with: its rows, and what all workspaces share. */
+export interface Services extends Shared, WorkspaceTools {
+  importing: Importing;
+}
+
+/** What the routes of the door work with: they see who may be in which workspace, and open none. */
+export interface DoorServices {
+  /** All rows of all workspaces. */
+  whole: Database;
+  /** Null where people need no accounts: on a machine with one person. */
+  access: Access | null;
+  /** The one that everybody is in where there are no accounts. */
+  firstWorkspace: string;
 }

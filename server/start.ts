@@ -19,18 +19,19 @@ import { Worker } from './jobs/worker.ts';
 import { networksFile, readAccounts } from './networkAccounts.ts';
 import { closeGently } from './running/closeGently.ts';
 import { openLog } from './running/log.ts';
-import type { Services } from './services.ts';
+import type { DoorServices, Services } from './services.ts';
 import { type AccessSettings, accessSettings, mailingOf } from './settings/accessSettings.ts';
 import { hookHosts, readWorkerSettings, type Settings, s3Settings, type WorkerSettings } from './settings/settings.ts';
 import { networkSheets } from './standins/networkSheet.ts';
 import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts';
+import { firstWorkspace, listWorkspaces } from './store/access/workspaces.ts';
 import { blobToFile } from './store/blobs/blobs.ts';
 import { nameObjects, ObjectsAway } from './store/blobs/objects.ts';
-import { openDatabase } from './store/database.ts';
+import { type Database, openDatabase } from './store/database.ts';
 import { firstLink } from './tasks/access/invitations.ts';
 import { Throttling } from './tasks/access/throttling.ts';
 import { Importing } from './tasks/library/importing.ts';
-import { Planner } from './tasks/plans/planner.ts';
+import { Workspaces } from './workspaces.ts';
 
 const gigabyte = 1_000_000_000;
 const workingCopyBound = 12 * gigabyte;
@@ -45,14 +46,14 @@ async function openGround(settings: Settings) {
   await mkdir(settings.INKWELL_DATA, { recursive: true });
   const log = openLog(join(settings.INKWELL_DATA, 'inkwell.log'), settings.LOG_LEVEL);
   await openObjects(settings, log);
-  const { db, pool, close } = await openDatabase(settings.DATABASE_URL, (error) =>
+  const { whole, pool, fenced, close } = await openDatabase(settings.DATABASE_URL, (error) =>
     log.warn({ error }, 'a connection to the database broke'),
   );
   const cache = join(settings.INKWELL_DATA, 'cache');
   await mkdir(cache, { recursive: true });
   // Pictures are nobody else's business on a machine with several users.
   await chmod(cache, 0o700);
-  const fetchBlob = (sha256: string, path: string) => blobToFile(db, sha256, path);
+  const fetchBlob = (sha256: string, path: string) => blobToFile(whole, sha256, path);
   const decoders = new Decoders();
   const copies = await WorkingCopies.open(
     await BoundedFolder.open(join(cache, 'working'), workingCopyBound),
@@ -61,8 +62,9 @@ async function openGround(settings: Settings) {
   );
   // No cache: words are planned from these files at any time, and none of them may vanish.
   const fonts = new Fonts(join(settings.INKWELL_DATA, 'fonts'));
-  const planner = new Planner(db, fonts);
-  return { log, db, pool, close, cache, fetchBlob, decoders, copies, fonts, planner, recent: new RecentPixels(copies) };
+  const workspaces = new Workspaces(fenced, fonts);
+  const recent = new RecentPixels(copies);
+  return { log, whole, pool, close, cache, fetchBlob, decoders, copies, fonts, workspaces, recent };
 }
 
 /** Names the store of bytes beside the database, where there is one. @throws Error where it refuses what is asked of it */
@@ -79,8 +81,23 @@ async function openObjects(settings: Settings, log: Logger): Promise<void> {
   });
 }
 
+/** The workspace with a name or an id. @param wanted undefined for the first @throws Error in plain words where it is none, or one of several */
+async function workspaceNamed(whole: Database, wanted: string | undefined): Promise<string> {
+  if (wanted === undefined) return firstWorkspace(whole);
+  const all = await listWorkspaces(whole);
+  const [found, another] = all.filter(({ id, name }) => id === wanted || name === wanted);
+  if (found && !another) return found.id;
+  const known = all.map(({ id, name }) => `${name} (${id})`).join(', ');
+  throw new Error(
+    `INKWELL_WORKSPACE: ${found ? 'several workspaces have this name' : 'there is no such workspace'}. Name one of these, or its id: ${known}.`,
+  );
+}
+
 export interface OpenServices {
+  /** Of the workspace that was named, or of the first. */
   services: Services;
+  door: DoorServices;
+  inside: (workspaceId: string) => Services;
   pool: pg.Pool;
   stop(): Promise<void>;
 }
@@ -90,32 +107,39 @@ export async function openServices(
   settings: Settings,
   at: Pick<AccessSettings, 'hasAccounts' | 'mailing'> | null = null,
 ): Promise<OpenServices> {
-  const { log, db, pool, close, cache, fetchBlob, decoders, copies, fonts, planner, recent } =
+  const { log, whole, pool, close, cache, fetchBlob, decoders, copies, fonts, workspaces, recent } =
     await openGround(settings);
   const proofs = new Proofs(await BoundedFolder.open(join(cache, 'proofs'), proofBound, 500), copies);
   const isLooking = settings.INKWELL_LOOK === 'on';
-  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), db, copies, decoders, isLooking);
+  const importing = await Importing.open(join(settings.INKWELL_DATA, 'incoming'), whole, copies, decoders, isLooking);
   const pages = new Pages(await BoundedFolder.open(join(cache, 'pages'), pageBound), copies, decoders, fetchBlob);
   const trials = new Trials(recent);
-  const services: Services = {
-    db,
-    planner,
+  const shared = {
     fonts,
-    importing,
     proofs,
     copies,
     decoders,
     pages,
     recent,
     trials,
-    access: at?.hasAccounts ? { db, throttling: new Throttling(db, pool), mailing: at.mailing } : null,
     isLooking,
     hookHosts: hookHosts(settings),
     accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
     log,
   };
+  const inside = (workspaceId: string): Services => {
+    const tools = workspaces.at(workspaceId);
+    return { ...shared, ...tools, importing: importing.into(tools.db) };
+  };
+  const door = {
+    whole,
+    access: at?.hasAccounts ? { db: whole, throttling: new Throttling(whole, pool), mailing: at.mailing } : null,
+    firstWorkspace: await firstWorkspace(whole),
+  };
   return {
-    services,
+    services: inside(await workspaceNamed(whole, settings.INKWELL_WORKSPACE)),
+    door,
+    inside,
     pool,
     async stop() {
       decoders.end();
@@ -134,11 +158,12 @@ export interface RunningServer extends OpenServices {
 /** Starts the web server. It measures and delivers nothing: that is a worker's. @throws Error where it would be open to others */
 export async function startServer(settings: Settings): Promise<RunningServer> {
   const at = accessSettings(settings);
-  const { services, pool, stop } = await openServices(settings, at);
-  const sessions = at.hasAccounts ? await openSessions(services.db, pool, at.isSecure, services.log) : null;
+  const { services, door, inside, pool, stop } = await openServices(settings, at);
+  const { log } = services;
+  const sessions = at.hasAccounts ? await openSessions(door.whole, pool, at.isSecure, log) : null;
   let isLeaving = false;
   const server = createServer(
-    makeApp(services, settings, at, { sessions: sessions?.handler ?? null, isLeaving: () => isLeaving }),
+    makeApp({ door, inside, log }, settings, at, { sessions: sessions?.handler ?? null, isLeaving: () => isLeaving }),
   );
   // Longer than any browser waits before it asks again: a connection that closes just then would lose what is asked.
   server.keepAliveTimeout = 75_000;
@@ -147,8 +172,10 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
   return {
     address,
     port,
-    firstLink: at.hasAccounts ? await firstLink(services.db, address) : null,
+    firstLink: at.hasAccounts ? await firstLink(door.whole, address) : null,
     services,
+    door,
+    inside,
     pool,
     async stop() {
       isLeaving = true;
@@ -169,14 +196,14 @@ export async function startWorker(
   settings: Settings,
   bounds: WorkerSettings = readWorkerSettings({}),
 ): Promise<RunningWorker> {
-  const { log, db, close, decoders, copies, planner, recent } = await openGround(settings);
+  const { log, whole, close, decoders, copies, workspaces, recent } = await openGround(settings);
   const worker = new Worker(
     settings.DATABASE_URL,
     {
-      db,
+      whole,
+      workspaces,
       copies,
       recent,
-      planner,
       isLooking: settings.INKWELL_LOOK === 'on',
       hookHosts: hookHosts(settings),
       mailing: mailingOf(settings),

@@ -3,11 +3,11 @@ import '@fontsource-variable/source-serif-4';
 import './theme/base.css';
 import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter } from 'react-router';
+import { createBrowserRouter, type RouteObject } from 'react-router';
 // Of the two providers only this one can show a change at once, which the bench asks for.
 import { RouterProvider } from 'react-router/dom';
 import { doorKey } from './api/access/door.ts';
-import { ApiError, hearWhenOut } from './api/client.ts';
+import { ApiError, hearWhenOut, pageBase } from './api/client.ts';
 import { Shell } from './parts/shell/Shell.tsx';
 import { AccountScreen } from './screens/account/AccountScreen.tsx';
 import { ApiScreen } from './screens/apiDocs/ApiScreen.tsx';
@@ -53,7 +53,7 @@ const client = new QueryClient({
 // Whoever was signed out elsewhere is asked to sign in again.
 hearWhenOut(() => void client.invalidateQueries({ queryKey: doorKey }));
 
-const router = createBrowserRouter([
+const routes: RouteObject[] = [
   { path: '/invitation', element: <InvitationScreen />, errorElement: <LostScreen /> },
   { path: '/forgotten', element: <ForgottenScreen />, errorElement: <LostScreen /> },
   { path: '/new-password', element: <NewPasswordScreen />, errorElement: <LostScreen /> },
@@ -93,7 +93,8 @@ const router = createBrowserRouter([
       { path: '*', element: <LostScreen /> },
     ],
   },
-]);
+];
+const router = createBrowserRouter(routes, { basename: pageBase || '/' });
 
 paintRoot(document.documentElement);
 const root = document.getElementById('root');

@@ -5,6 +5,7 @@ export * from './access/person.ts';
 export * from './access/signIn.ts';
 export * from './access/token.ts';
 export * from './access/webhook.ts';
+export * from './access/workspace.ts';
 export * from './afterUpload.ts';
 export * from './analysis.ts';
 export * from './answers.ts';

@@ -1,13 +1,14 @@
-import { mayAs, type Person, type Role } from '@inkwell/core/model';
+import { mayAs, type Person, type Role, type Workspace } from '@inkwell/core/model';
 import type { Request, RequestHandler, Response } from 'express';
-import type { Services } from '../services.ts';
+import type { DoorServices } from '../services.ts';
 import type { Settings } from '../settings/settings.ts';
 import { accountOf } from '../store/access/people.ts';
+import { listWorkspaces, workspacesOf } from '../store/access/workspaces.ts';
 import type { Asker } from '../tasks/access/asker.ts';
 import { credentialOf } from '../tasks/access/passwords.ts';
 import { acceptedToken } from '../tasks/access/tokens.ts';
 import { UserError } from '../userError.ts';
-import type { Contract, Method } from './contract.ts';
+import type { Contract, Method, Needed } from './contract.ts';
 import { originOf } from './guard.ts';
 import { type HeldSession, isOfOwnPage, sessionOf } from './sessions.ts';
 
@@ -17,17 +18,20 @@ export interface SignedIn {
   session: HeldSession;
 }
 
+/** Where something is asked. */
+type Within = Pick<Workspace, 'id' | 'role' | 'isFirst'>;
+
 /**
  * Who asks: a page of this program, a program with a token, or somebody who does not say. Where accounts are needed, a page is
- * somebody's, and whoever does not say is a stranger.
+ * somebody's, and whoever does not say is a stranger. All but a stranger ask in a workspace; somebody who is in none that is named asks nowhere.
  */
 type Asking =
-  | { is: 'page' }
-  | ({ is: 'person'; isOwnPage: boolean } & SignedIn)
-  | { is: 'token'; may: 'look' | 'change' }
-  | { is: 'token of'; may: 'look' | 'change'; person: Person }
-  | { is: 'unknown' }
-  | { is: 'stranger' };
+  | { is: 'page'; within: Within | null }
+  | ({ is: 'person'; isOwnPage: boolean; within: Within | null } & SignedIn)
+  | { is: 'token'; may: 'look' | 'change'; within: Within | null }
+  | { is: 'token of'; may: 'look' | 'change'; person: Person; within: Within | null }
+  | { is: 'unknown'; within: Within | null }
+  | { is: 'stranger'; within: null };
 
 const makeOne = 'Make one on the page Programs, and send it as the header Authorization: Bearer TOKEN.';
 
@@ -35,21 +39,31 @@ const makeOne = 'Make one on the page Programs, and send it as the header Author
 const isOfPage = ({ headers }: Request) =>
   headers['sec-fetch-site'] === 'same-origin' || headers['sec-fetch-site'] === 'none';
 
+/** Below it lies the API of a workspace that is named; what names none is asked in the one that whoever asks came to first. */
+const named = /^\/in\/([\w-]+)(?=\/|\?|$)/;
+
+/** Takes the name of a workspace out of an address. @returns null where none is named */
+function takeNamed(request: Request): string | null {
+  const [prefix, id] = named.exec(request.url) ?? [];
+  if (prefix === undefined || id === undefined) return null;
+  request.url = request.url.slice(prefix.length) || '/';
+  return id;
+}
+
 /**
- * Finds out who asks, by the token that a request bears, or by its session. A token that does not hold is refused, also where
- * none is needed.
+ * Finds out who asks, and in which workspace: by the token that a request bears, or by its session. A token that does not hold is refused, also
+ * where none is needed.
  *
  * @param tokens whether programs have to show one where there are no accounts. On a machine with one person it brings order, and is no
  * wall: whoever may run programs there can do what that person can.
  */
-export function findAsking(
-  services: Pick<Services, 'db' | 'access'>,
-  tokens: Settings['INKWELL_TOKENS'],
-): RequestHandler {
+export function findAsking(services: DoorServices, tokens: Settings['INKWELL_TOKENS']): RequestHandler {
   return async (request, response, next) => {
+    const id = takeNamed(request);
+    response.locals.named = id;
     response.locals.asking = services.access
-      ? await askingWithAccounts(services, request)
-      : await askingOf(services, request);
+      ? await askingWithAccounts(services, request, id)
+      : await askingOf(services, request, id);
     if (tokens === 'needed' && asking(response).is === 'unknown') {
       throw new UserError(`Programs need a token here. ${makeOne}`, 401);
     }
@@ -57,34 +71,51 @@ export function findAsking(
   };
 }
 
-async function tokenIn(services: Pick<Services, 'db'>, authorization: string) {
+async function tokenIn({ whole }: DoorServices, authorization: string) {
   const [, secret] = /^Bearer +(\S+)$/i.exec(authorization) ?? [];
-  const token = secret === undefined ? null : await acceptedToken(services, secret);
+  const token = secret === undefined ? null : await acceptedToken(whole, secret);
   if (!token) {
     throw new UserError(`This token does not hold: it was withdrawn, has ended, or never was. ${makeOne}`, 401);
   }
   return token;
 }
 
-async function askingOf(services: Pick<Services, 'db'>, request: Request): Promise<Asking> {
-  const { authorization } = request.headers;
-  if (authorization === undefined) return { is: isOfPage(request) ? 'page' : 'unknown' };
-  return { is: 'token', may: (await tokenIn(services, authorization)).token.may };
+/** Whoever is at the machine itself owns all workspaces. @param id null for the first */
+async function ownedWorkspace({ whole, firstWorkspace }: DoorServices, id: string | null): Promise<Within | null> {
+  if (id === null || id === firstWorkspace) return { id: firstWorkspace, role: 'owner', isFirst: true };
+  return (await listWorkspaces(whole)).find((one) => one.id === id) ?? null;
 }
 
-async function askingWithAccounts(services: Pick<Services, 'db'>, request: Request): Promise<Asking> {
+async function askingOf(services: DoorServices, request: Request, id: string | null): Promise<Asking> {
+  const { authorization } = request.headers;
+  if (authorization === undefined) {
+    const within = await ownedWorkspace(services, id);
+    return { is: isOfPage(request) ? 'page' : 'unknown', within };
+  }
+  const { token, workspaceId } = await tokenIn(services, authorization);
+  const within = id === null || id === workspaceId ? await ownedWorkspace(services, workspaceId) : null;
+  return { is: 'token', may: token.may, within };
+}
+
+async function askingWithAccounts(services: DoorServices, request: Request, id: string | null): Promise<Asking> {
+  const { whole } = services;
   const { authorization } = request.headers;
   if (authorization !== undefined) {
-    const { token, personId } = await tokenIn(services, authorization);
-    const account = personId === null ? null : await accountOf(services.db, personId);
+    const { token, personId, workspaceId } = await tokenIn(services, authorization);
+    const account = personId === null ? null : await accountOf(whole, personId);
     if (!account) throw new UserError(`This token was made before there were accounts. ${makeOne}`, 401);
-    return { is: 'token of', may: token.may, person: account.person };
+    const { person } = account;
+    const all = await workspacesOf(whole, person.id);
+    const within = all.find((one) => one.id === workspaceId && (id === null || id === workspaceId)) ?? null;
+    return { is: 'token of', may: token.may, person, within };
   }
   const session = sessionOf(request);
-  const account = session && (await accountOf(services.db, session.personId));
+  if (!session) return { is: 'stranger', within: null };
+  const [account, all] = await Promise.all([accountOf(whole, session.personId), workspacesOf(whole, session.personId)]);
   // A session ends with the password that it was begun with.
-  if (!session || !account || credentialOf(account.passwordHash) !== session.credential) return { is: 'stranger' };
-  return { is: 'person', person: account.person, session, isOwnPage: isOfOwnPage(request) };
+  if (!account || credentialOf(account.passwordHash) !== session.credential) return { is: 'stranger', within: null };
+  const within = (id === null ? all[0] : all.find((one) => one.id === id)) ?? null;
+  return { is: 'person', person: account.person, session, isOwnPage: isOfOwnPage(request), within };
 }
 
 const asking = (response: Response): Asking => response.locals.asking as Asking;
@@ -99,6 +130,17 @@ export function signedIn(response: Response): SignedIn | null {
 export function personAsking(response: Response): Person | null {
   const who = asking(response);
   return who.is === 'person' || who.is === 'token of' ? who.person : null;
+}
+
+/** The workspace that the address of a request names; null where it names none. */
+export const namedWorkspace = (response: Response): string | null => response.locals.named as string | null;
+
+/** The workspace in which something is asked. @throws UserError where whoever asks is in none, or not in the one that was named */
+export function workspaceAsked(response: Response): Within {
+  const who = asking(response);
+  if (who.is === 'stranger') throw nobodyThere();
+  if (!who.within) throw notInside();
+  return who.within;
 }
 
 /** Who asks for something at the door. */
@@ -121,22 +163,37 @@ export function allowed(contract: Contract, method: Method): RequestHandler {
 /** @throws UserError where somebody may not do what is asked */
 function refuse(
   who: Asking,
-  { pagesOnly, changes, needed, method }: { pagesOnly: boolean; changes: boolean; needed: Role; method: Method },
+  { pagesOnly, changes, needed, method }: { pagesOnly: boolean; changes: boolean; needed: Needed; method: Method },
 ): void {
-  if (who.is === 'stranger') throw new UserError('Nobody is signed in here. Sign in, then try again.', 401);
+  if (who.is === 'stranger') throw nobodyThere();
   if (who.is === 'person' && method !== 'get' && !who.isOwnPage) {
     throw new UserError('This request does not come from a page of this session. Reload the page and try again.', 401);
   }
   if (pagesOnly && who.is !== 'page' && who.is !== 'person') {
     throw new UserError('Only people may do this, on a page of the program; a token may not.', 403);
   }
+  if (needed !== 'account') refuseWithin(who.within, needed);
   const isToken = who.is === 'token' || who.is === 'token of';
   if (changes && isToken && who.may === 'look') {
     throw new UserError('This token may only look. Use one that may change things.', 403);
   }
-  if ((who.is === 'person' || who.is === 'token of') && !mayAs(who.person.role, needed))
-    throw mayNot(who.person.role, needed);
 }
+
+/** @throws UserError where somebody may not do in a workspace what takes a role in it */
+function refuseWithin(within: Within | null, needed: Role | 'keeper'): void {
+  if (!within) throw notInside();
+  const { role, isFirst } = within;
+  if (needed === 'keeper' && !isFirst) {
+    throw new UserError('Only an owner of the first workspace may do this: they look after the door for all.', 403);
+  }
+  const least = needed === 'keeper' ? 'owner' : needed;
+  if (!mayAs(role, least)) throw mayNot(role, least);
+}
+
+const nobodyThere = (): UserError => new UserError('Nobody is signed in here. Sign in, then try again.', 401);
+
+const notInside = (): UserError =>
+  new UserError('There is no such workspace, or you are not in it. Go to one of yours.', 404);
 
 const mayNot = (role: Role, needed: Role): UserError =>
   new UserError(

@@ -1,18 +1,21 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import express, { type Express, type RequestHandler } from 'express';
+import express, { type Express, type RequestHandler, type Router } from 'express';
 import helmet from 'helmet';
+import { LRUCache } from 'lru-cache';
+import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { loggedError } from '../running/loggedError.ts';
-import type { Services } from '../services.ts';
+import type { DoorServices, Services } from '../services.ts';
 import type { AccessSettings } from '../settings/accessSettings.ts';
 import type { Settings } from '../settings/settings.ts';
 import { notFound } from '../userError.ts';
-import { allowed, findAsking } from './access.ts';
+import { allowed, findAsking, workspaceAsked } from './access.ts';
 import { answerErrors } from './errors.ts';
 import { ownHostOnly } from './guard.ts';
 import { openApi } from './openApi.ts';
-import { resources } from './resources/index.ts';
+import type { Resource } from './resource.ts';
+import { doorResources, resources } from './resources/index.ts';
 import { watching } from './watching.ts';
 
 /** Where the program has to know who asks. */
@@ -20,13 +23,42 @@ const asked = ['/api/v1', '/metrics'];
 /** Tells a browser for half a year that the program is reached through TLS alone. */
 const throughTls = { maxAge: 15_552_000 };
 
+/** The routes of so many workspaces are kept at hand. */
+const mostAtHand = 200;
+
+/** What the application works with. */
+export interface AppServices {
+  door: DoorServices;
+  /** What the routes of a workspace work with: they reach nothing but its rows. */
+  inside: (workspaceId: string) => Services;
+  log: Logger;
+}
+
+/** All routes of some resources, each below its own path. */
+function routerOf(served: readonly Resource[]): Router {
+  const router = express.Router();
+  for (const { path, router: own } of served) router.use(path, own);
+  return router;
+}
+
+/** Leads every request to the routes of the workspace in which it is asked. */
+function leadInside(inside: AppServices['inside']): RequestHandler {
+  const atHand = new LRUCache<string, Router>({ max: mostAtHand });
+  return (request, response, next) => {
+    const { id } = workspaceAsked(response);
+    const router = atHand.get(id) ?? routerOf(resources(inside(id)));
+    atHand.set(id, router);
+    router(request, response, next);
+  };
+}
+
 /**
  * The whole application: the API under `/api`, the built interface under everything else.
  *
  * @param server what keeps people signed in, null without accounts; and whether it takes no more requests soon
  */
 export function makeApp(
-  services: Services,
+  { door, inside, log }: AppServices,
   settings: Pick<Settings, 'INKWELL_WEB' | 'INKWELL_TOKENS'>,
   { origin, isSecure, proxies }: Pick<AccessSettings, 'origin' | 'isSecure' | 'proxies'>,
   { sessions, isLeaving }: { sessions: RequestHandler | null; isLeaving: () => boolean },
@@ -38,7 +70,7 @@ export function makeApp(
   app.set('trust proxy', proxies.length > 0 ? proxies : false);
   app.use(
     pinoHttp({
-      logger: services.log,
+      logger: log,
       autoLogging: { ignore: (request) => request.method === 'GET' },
       // Headers open doors and say who asks; what stands behind the question mark is what somebody looks for.
       serializers: {
@@ -75,14 +107,14 @@ export function makeApp(
     next();
   });
   if (sessions) app.use(asked, sessions);
-  app.use(asked, findAsking(services, settings.INKWELL_TOKENS));
-  app.use(watching(services, isLeaving));
-  const served = resources(services);
-  const described = openApi(served.flatMap(({ routes }) => routes));
+  app.use(asked, findAsking(door, settings.INKWELL_TOKENS));
+  app.use(watching(door, isLeaving));
+  const atDoor = doorResources(door);
+  const described = openApi([...resources(inside(door.firstWorkspace)), ...atDoor].flatMap(({ routes }) => routes));
   app.get('/api/v1/openapi.json', allowed({ does: 'Describes the API.' }, 'get'), (_request, response) => {
     response.json(described);
   });
-  for (const { path, router } of served) app.use(`/api/v1${path}`, router);
+  app.use('/api/v1', routerOf(atDoor), leadInside(inside));
   // What the API takes and answers is told on a page of the interface.
   app.use('/api', (request, _response, next) => {
     if (request.path !== '/docs') throw notFound('This address');
@@ -97,6 +129,6 @@ export function makeApp(
     else
       response.status(503).type('text').send('The interface is not built yet. Start the program with ./inkwell serve.');
   });
-  app.use(answerErrors(services.log));
+  app.use(answerErrors(log));
   return app;
 }

@@ -2,6 +2,12 @@ import type { Role } from '@inkwell/core/model';
 import type { Request, Response } from 'express';
 import type { z } from 'zod';
 
+/**
+ * What whoever asks has to be: something in the workspace; an owner of the first one, who looks after the door for all; or anybody with an
+ * account, in whatever workspace.
+ */
+export type Needed = Role | 'keeper' | 'account';
+
 export type Method = 'get' | 'post' | 'patch' | 'delete';
 
 /** What a route takes and answers. It is what requests are checked by, what handlers are typed by, and what the API is described by. */
@@ -32,8 +38,8 @@ export interface Contract {
   pagesOnly?: true;
   /** Strangers may ask it: it is a way in. */
   isOpen?: true;
-  /** What whoever asks has to be in the workspace. @default 'editor' for what changes something, 'viewer' for all else */
-  needs?: Role;
+  /** @default 'editor' for what changes something, 'viewer' for all else */
+  needs?: Needed;
 }
 
 /** A request that was checked. */

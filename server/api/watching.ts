@@ -1,12 +1,12 @@
 import { sql } from 'drizzle-orm';
 import { Router } from 'express';
 import { metricsText, metricsType, workMetrics } from '../running/metrics.ts';
-import type { Services } from '../services.ts';
+import type { DoorServices } from '../services.ts';
 import { UserError } from '../userError.ts';
 import { allowed } from './access.ts';
 
 /** How the program is: for whoever watches it. */
-export function watching({ db }: Pick<Services, 'db'>, isLeaving: () => boolean): Router {
+export function watching({ whole: db }: Pick<DoorServices, 'whole'>, isLeaving: () => boolean): Router {
   const router = Router();
   const work = workMetrics(db);
 
@@ -23,9 +23,13 @@ export function watching({ db }: Pick<Services, 'db'>, isLeaving: () => boolean)
     response.json({ ready: true });
   });
 
-  router.get('/metrics', allowed({ does: 'Tells figures about the program.' }, 'get'), async (_request, response) => {
-    response.type(metricsType).send(await metricsText([work]));
-  });
+  router.get(
+    '/metrics',
+    allowed({ does: 'Tells figures about the program.', needs: 'keeper' }, 'get'),
+    async (_request, response) => {
+      response.type(metricsType).send(await metricsText([work]));
+    },
+  );
 
   return router;
 }

@@ -2,7 +2,7 @@ import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import type { Decoders } from '../imaging/intake/processes/decoders.ts';
-import type { Services } from '../services.ts';
+import type { DoorServices, Services } from '../services.ts';
 import { readSettings, type Settings } from '../settings/settings.ts';
 import { type Code, Misuse } from './codes.ts';
 
@@ -34,6 +34,20 @@ export async function withServices(context: Context, task: (services: Services) 
   const { services, stop } = await openServices(settingsOf(context));
   try {
     return await task(services);
+  } finally {
+    await stop();
+  }
+}
+
+/** Does something at the door, about the workspace that was named or the first. */
+export async function withDoor(
+  context: Context,
+  task: (services: DoorServices, workspaceId: string) => Promise<Code>,
+): Promise<Code> {
+  const { openServices } = await import('../start.ts');
+  const { services, door, stop } = await openServices(settingsOf(context));
+  try {
+    return await task(door, services.workspaceId);
   } finally {
     await stop();
   }

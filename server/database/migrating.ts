@@ -9,6 +9,12 @@ const migrationLock = 7_220_411;
 
 export type Migrations = Exclude<Parameters<typeof migrate>[1], string>;
 
+/** What is done before and after, while no other process does it. */
+export interface Around {
+  before?: (connection: pg.ClientBase) => Promise<void>;
+  after?: (connection: pg.ClientBase) => Promise<void>;
+}
+
 /** A database that this version of the program cannot work on. The message is a plain sentence: what is wrong, and what to do. */
 export class UnfitDatabase extends Error {}
 
@@ -17,16 +23,22 @@ export class UnfitDatabase extends Error {}
  *
  * @throws UnfitDatabase where a newer version of the program has brought it further, or it cannot be done: then it is as it was
  */
-export async function bringUpToDate(connection: pg.PoolClient, migrations: Migrations): Promise<void> {
+export async function bringUpToDate(
+  connection: pg.PoolClient,
+  migrations: Migrations,
+  { before, after }: Around = {},
+): Promise<void> {
   await connection.query('select pg_advisory_lock($1)', [migrationLock]);
   try {
     await refuseNewer(connection, migrations);
+    await before?.(connection);
     await migrate(drizzle(connection), migrations).catch((error: unknown) => {
       const { cause } = error instanceof Error ? error : {};
       const said = cause instanceof Error ? cause.message : String(error);
       const words = `The database could not be brought up to date, and is as it was: ${said.replace(/\.?$/, '.')} Start the version of the program from before, and tell its makers.`;
       throw Object.assign(new UnfitDatabase(words), { cause: error });
     });
+    await after?.(connection);
   } finally {
     await connection.query('select pg_advisory_unlock($1)', [migrationLock]);
   }

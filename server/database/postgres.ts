@@ -1,6 +1,6 @@
 import { setTimeout } from 'node:timers/promises';
 import pg from 'pg';
-import { bringUpToDate, type Migrations } from './migrating.ts';
+import { type Around, bringUpToDate, type Migrations } from './migrating.ts';
 import { isStarting } from './postgresFailures.ts';
 
 /** How long a request waits for a connection before it is told that the database does not answer. */
@@ -22,6 +22,14 @@ async function connected(pool: pg.Pool): Promise<pg.PoolClient> {
   }
 }
 
+/** Connections to a database. @param most that are held at a time @param onLost hears of those that break while nobody uses them */
+export function poolOf(url: string, most: number, onLost: (error: Error) => void): pg.Pool {
+  const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: connectionTimeoutMs });
+  // Without a listener a broken connection would end the program. The next query opens another.
+  pool.on('error', onLost);
+  return pool;
+}
+
 /**
  * Connects and brings a schema up to date, which its migrations describe.
  *
@@ -34,15 +42,14 @@ export async function openPool(
   most: number,
   migrations: Migrations,
   onLost: (error: Error) => void,
+  around: Around = {},
 ): Promise<pg.Pool> {
-  const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: connectionTimeoutMs });
-  // Without a listener a broken connection would end the program. The next query opens another.
-  pool.on('error', onLost);
+  const pool = poolOf(url, most, onLost);
   let connection: pg.PoolClient | null = null;
   try {
     connection = await connected(pool);
     connection.on('error', onLost);
-    await bringUpToDate(connection, migrations);
+    await bringUpToDate(connection, migrations, around);
   } catch (error) {
     connection?.release(true);
     await pool.end();

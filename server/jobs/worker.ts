@@ -3,9 +3,11 @@ import pLimit from 'p-limit';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
+import { listWorkspaces } from '../store/access/workspaces.ts';
 import { removeUnneeded } from '../store/blobs/moving.ts';
 import { ObjectsAway } from '../store/blobs/objects.ts';
 import { claimWork } from '../store/claimWork.ts';
+import type { Database } from '../store/database.ts';
 import { clearUnused } from '../store/library/clearing.ts';
 import { storedDelivery } from '../store/projects/deliveries.ts';
 import { findFrame } from '../store/projects/frames.ts';
@@ -22,6 +24,7 @@ import {
   putBack,
   signOn,
   workChannel,
+  workspacesWithFailures,
 } from '../store/work.ts';
 import { type Mailing, resumeMails, sendMail } from '../tasks/access/mailing.ts';
 import { writeReset } from '../tasks/access/newPassword.ts';
@@ -35,12 +38,14 @@ import { lookAt, queueUnseen } from '../tasks/library/lookingAt.ts';
 import { queueProject } from '../tasks/plans/measuredFrames.ts';
 import { type Keep, type Measures, measureMarks, measurePlan, measureWords } from '../tasks/plans/measurePlan.ts';
 import { otherVersion } from '../tasks/plans/otherVersion.ts';
-import type { Planner } from '../tasks/plans/planner.ts';
 import { findSurvival } from '../tasks/surviving/findSurvival.ts';
 import { UserError } from '../userError.ts';
+import type { Workspaces, WorkspaceTools } from '../workspaces.ts';
 
-export interface Tools extends Measures, Pick<Uploading, 'accounts'> {
-  planner: Planner;
+export interface Tools extends Omit<Measures, 'db'>, Pick<Uploading, 'accounts'> {
+  /** All rows of all workspaces. */
+  whole: Database;
+  workspaces: Workspaces;
   /** Whether it looks at pictures; another worker may. */
   isLooking: boolean;
   /** Hosts that webhooks may call beside this machine. */
@@ -114,14 +119,17 @@ export class Worker {
     this.running = lanesFor(bounds.jobs).map((lane) => this.lane(lane));
     this.timers = [
       this.every(strandedMs, async () => {
-        if ((await freeStranded(tools.db)) > 0) this.wakeAll();
-        await leaveOutFailed(tools.db);
-        await endFailedDryRuns(tools.db);
+        if ((await freeStranded(tools.whole)) > 0) this.wakeAll();
+        for (const id of await workspacesWithFailures(tools.whole)) {
+          const { db } = tools.workspaces.at(id);
+          await leaveOutFailed(db);
+          await endFailedDryRuns(db);
+        }
       }),
       this.every(clearMs, async () => {
-        const gone = await clearUnused(tools.db);
+        const gone = await clearUnused(tools.whole);
         if (gone.length > 0) tools.log.info({ gone }, 'cleared away');
-        await removeUnneeded(tools.db);
+        await removeUnneeded(tools.whole);
       }),
     ];
   }
@@ -147,7 +155,7 @@ export class Worker {
     const { number } = this;
     if (number === null) return;
     for (const id of this.doing.keys()) {
-      await putBack(this.tools.db, id, number).catch((error: unknown) =>
+      await putBack(this.tools.whole, id, number).catch((error: unknown) =>
         this.tools.log.error({ error, id }, 'work was not put back; it is taken up all the same'),
       );
     }
@@ -177,7 +185,7 @@ export class Worker {
       const mayLook = this.tools.isLooking && !all.some(({ task }) => task.kind === oneAtATime);
       const inWork = this.pixelsInWork;
       const room = inWork === 0 ? null : Math.max(0, this.bounds.mostPixels - inWork);
-      const claimed = await claimWork(this.tools.db, number, { lane, least, mayLook, room });
+      const claimed = await claimWork(this.tools.whole, number, { lane, least, mayLook, room });
       if (claimed) this.doing.set(claimed.id, claimed);
       return claimed;
     });
@@ -221,22 +229,29 @@ export class Worker {
     await connection.query(`listen ${workChannel}`);
     this.connection = connection;
     this.number = number;
-    await resumeDeliveries(this.tools.db);
-    await resumeCalls(this.tools.db);
-    await resumeMails(this.tools.db);
-    if (this.tools.isLooking) await queueUnseen(this.tools.db);
-    await this.queueUnmeasured();
+    const { whole, workspaces } = this.tools;
+    await resumeMails(whole);
+    for (const { id } of await listWorkspaces(whole)) await this.resume(workspaces.at(id));
     this.wakeAll();
   }
 
-  /** Whatever has been changed without anybody measuring it, by another version of the program for one, is asked for. */
-  private async queueUnmeasured(): Promise<void> {
-    const { db } = this.tools;
+  /** Asks for all that is to be done in a workspace, whatever has become of the work that was asked for. */
+  private async resume({ db }: WorkspaceTools): Promise<void> {
+    await resumeDeliveries(db);
+    await resumeCalls(db);
+    if (this.tools.isLooking) await queueUnseen(db);
+    // What has been changed without anybody measuring it, by another version of the program for one.
     await addMeasuring(db, await projectIds(db));
   }
 
+  /** Where work is done: in its workspace, or at the door. */
+  private dbOf({ workspaceId }: ClaimedWork): Database {
+    return workspaceId === null ? this.tools.whole : this.tools.workspaces.at(workspaceId).db;
+  }
+
   private async do(claimed: ClaimedWork, number: number): Promise<void> {
-    const { db, log } = this.tools;
+    const { log } = this.tools;
+    const db = this.dbOf(claimed);
     try {
       const keep = await this.perform(claimed);
       if (keep === 'unwanted') {
@@ -284,45 +299,30 @@ export class Worker {
     }
   }
 
-  private async perform({ task, wantedBy }: ClaimedWork): Promise<Keep | Later | null | 'unwanted'> {
-    if (task.kind === 'measure') return this.askForAll(task.projectId);
-    if (task.kind === 'deliver') return deliverPlan(this.tools.db, task);
-    if (task.kind === 'dry run') return runDryRun(this.tools, task);
-    if (task.kind === 'call') return makeCall(this.tools.db, task, this.tools.hookHosts);
-    if (task.kind === 'mail') return sendMail(this.tools.db, task.mailId, this.tools.mailing);
-    if (task.kind === 'forgotten') return writeReset(this.tools.db, task, this.tools.mailing);
-    if (task.kind === 'analyse') return lookAt(this.tools, task.picture);
-    if (task.kind === 'survival') return findSurvival(this.tools, task);
+  private async perform({ task, wantedBy, workspaceId }: ClaimedWork): Promise<Keep | Later | null | 'unwanted'> {
+    const { whole, mailing } = this.tools;
+    if (task.kind === 'mail') return sendMail(whole, task.mailId, mailing);
+    if (task.kind === 'forgotten') return writeReset(whole, task, mailing);
+    if (workspaceId === null) throw new Error(`Work of the kind ${task.kind} is of a workspace.`);
+    const tools = { ...this.tools, ...this.tools.workspaces.at(workspaceId) };
+    const { db } = tools;
+    if (task.kind === 'measure') return askForAll(tools, task.projectId);
+    if (task.kind === 'deliver') return deliverPlan(db, task);
+    if (task.kind === 'dry run') return runDryRun(tools, task);
+    if (task.kind === 'call') return makeCall(db, task, tools.hookHosts);
+    if (task.kind === 'analyse') return lookAt(tools, task.picture);
+    if (task.kind === 'survival') return findSurvival(tools, task);
     const plan = readPlan(task.plan);
     if (!plan) throw new UserError(otherVersion);
-    if (wantedBy && !(await this.isWanted(wantedBy, planHash(plan)))) return 'unwanted';
-    if (task.kind === 'legibility') return measureWords(this.tools, { ...task, plan });
-    return task.kind === 'plan'
-      ? measurePlan(this.tools, { ...task, plan })
-      : measureMarks(this.tools, { ...task, plan });
-  }
-
-  /** Asks for what is not known of a project's frames. That it was asked for twice, where it was, does no harm. */
-  private async askForAll(projectId: string): Promise<Keep> {
-    await queueProject(this.tools.db, this.tools.planner, projectId);
-    return async () => undefined;
-  }
-
-  /** Whether any of some frames is still set as it was when this was asked for. */
-  private async isWanted(frameIds: readonly string[], hash: string): Promise<boolean> {
-    const { db, planner } = this.tools;
-    const planning = await planner.open();
-    for (const id of new Set(frameIds)) {
-      const framed = await findFrame(db, id);
-      if (framed && planning.measuringOf(framed)?.planned.planHash === hash) return true;
-    }
-    return false;
+    if (wantedBy && !(await isWanted(tools, wantedBy, planHash(plan)))) return 'unwanted';
+    if (task.kind === 'legibility') return measureWords(tools, { ...task, plan });
+    return task.kind === 'plan' ? measurePlan(tools, { ...task, plan }) : measureMarks(tools, { ...task, plan });
   }
 
   /** The files of a delivery are not there, or not any more: they are asked for again, and this comes after them. */
-  private async askAgain({ id, task }: ClaimedWork, number: number): Promise<void> {
-    const { db } = this.tools;
-    await db.transaction(async (tx) => {
+  private async askAgain(claimed: ClaimedWork, number: number): Promise<void> {
+    const { id, task } = claimed;
+    await this.dbOf(claimed).transaction(async (tx) => {
       await putBack(tx, id, number);
       const stored = task.kind === 'deliver' ? await storedDelivery(tx, task.deliveryId) : null;
       if (stored) await queueDelivery(tx, stored);
@@ -341,6 +341,22 @@ export class Worker {
       task().catch((error: unknown) => this.tools.log.error({ error }, 'regular task'));
     }, ms);
   }
+}
+
+/** Asks for what is not known of a project's frames. That it was asked for twice, where it was, does no harm. */
+async function askForAll({ db, planner }: WorkspaceTools, projectId: string): Promise<Keep> {
+  await queueProject(db, planner, projectId);
+  return async () => undefined;
+}
+
+/** Whether any of some frames is still set as it was when this was asked for. */
+async function isWanted({ db, planner }: WorkspaceTools, frameIds: readonly string[], hash: string): Promise<boolean> {
+  const planning = await planner.open();
+  for (const id of new Set(frameIds)) {
+    const framed = await findFrame(db, id);
+    if (framed && planning.measuringOf(framed)?.planned.planHash === hash) return true;
+  }
+  return false;
 }
 
 const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));

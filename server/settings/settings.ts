@@ -54,6 +54,8 @@ const SettingsSchema = z.object({
   INKWELL_S3_SECRET: z.string().min(1, s3Words).optional(),
   /** Where new bytes go: by default there, if it is named. */
   INKWELL_BLOBS: z.enum(['database', 's3']).optional(),
+  /** The workspace that commands work in, by its name or id; by default the first. */
+  INKWELL_WORKSPACE: z.string().optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error']).default('info'),
 });
 export type Settings = z.infer<typeof SettingsSchema>;

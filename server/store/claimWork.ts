@@ -34,6 +34,7 @@ export async function claimWork(db: Queryable, worker: number, asked: ClaimAsked
       attempts: number;
       pixels: string;
       wanted_by: string[] | null;
+      workspace_id: string | null;
     }>(sql`
       with recursive waiting (turn) as (
         (select turn from work where state = 'waiting' and lane = ${lane} order by turn limit 1)
@@ -48,7 +49,9 @@ export async function claimWork(db: Queryable, worker: number, asked: ClaimAsked
           where state = 'waiting' and lane = ${lane} and next.turn = waiting.turn
             and priority >= ${least} and not_before <= now() and (${mayLook} or kind <> 'analyse')
             and (after is null or not exists (
-              select from work as before where before.key = next.after and before.state in ('waiting', 'working')))
+              select from work as before
+              where before.workspace_id is not distinct from next.workspace_id and before.key = next.after
+                and before.state in ('waiting', 'working')))
           order by priority desc, rank desc
           limit ${heads}) as head
         left join turns on turns.turn = waiting.turn
@@ -66,14 +69,14 @@ export async function claimWork(db: Queryable, worker: number, asked: ClaimAsked
       ), claimed as (
         update work set state = 'working', worker = ${worker}, attempts = attempts + 1
         from fitting where work.id = fitting.id
-        returning work.id, key, task, attempts, work.pixels, wanted_by
+        returning work.id, key, task, attempts, work.pixels, wanted_by, workspace_id
       )
       select case when exists (select from next) then 0 else (select count(*)::int from heads) end as seen, claimed.*
       from (select) as one left join claimed on true`);
     const [row] = rows;
     if (row?.id) {
-      const { id, key, task, attempts, pixels, wanted_by: wantedBy } = row;
-      return { id: Number(id), key, task, attempts, pixels: Number(pixels), wantedBy };
+      const { id, key, task, attempts, pixels, wanted_by: wantedBy, workspace_id: workspaceId } = row;
+      return { id: Number(id), key, task, attempts, pixels: Number(pixels), wantedBy, workspaceId };
     }
     // Nothing there, or what comes next does not fit; otherwise others were just taking all that was looked at.
     if (!row || row.seen === 0) return null;

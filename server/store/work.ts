@@ -59,6 +59,8 @@ export interface ClaimedWork {
   /** About so many pixels lie in memory while it is done. */
   pixels: number;
   wantedBy: string[] | null;
+  /** The workspace that it is of; null where it is of the door. */
+  workspaceId: string | null;
 }
 
 /** Rows that are sent in one statement. */
@@ -92,7 +94,7 @@ export async function addWork(db: Queryable, wanted: readonly NewWork[], again =
       .insert(work)
       .values(rows)
       .onConflictDoUpdate({
-        target: work.key,
+        target: [work.workspaceId, work.key],
         set: {
           priority: sql`greatest(${work.priority}, excluded.priority)`,
           rank: sql`greatest(${work.rank}, excluded.rank)`,
@@ -245,6 +247,12 @@ export async function failures(db: Queryable, keys: readonly string[]): Promise<
     .from(work)
     .where(and(inArray(work.key, [...keys]), eq(work.state, 'failed')));
   return new Map(rows.map(({ key, failure }) => [key, failure ?? 'It failed.']));
+}
+
+/** The workspaces in which any work has failed. */
+export async function workspacesWithFailures(db: Queryable): Promise<string[]> {
+  const rows = await db.selectDistinct({ id: work.workspaceId }).from(work).where(eq(work.state, 'failed'));
+  return rows.flatMap(({ id }) => id ?? []);
 }
 
 /** What has failed of the work for deliveries, and why. */

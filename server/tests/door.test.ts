@@ -1,11 +1,12 @@
 import {
+  type DoorEventKind,
   DoorEventKindSchema,
   FactorOfferSchema,
   InvitationSchema,
   MadeInvitationSchema,
   MadeTokenSchema,
   MailSchema,
-  PersonSchema,
+  MemberSchema,
   RecoveryCodesSchema,
   type Role,
   SessionSchema,
@@ -26,7 +27,7 @@ const settings = { ...(await testSettings()), INKWELL_ACCOUNTS: 'on' as const };
 const running = await start(settings);
 afterAll(() => running.stop());
 const { address, firstLink } = running;
-const { db } = running.services;
+const { whole: db } = running.door;
 
 const passwords = {
   owner: 'quilted lantern over marsh',
@@ -76,7 +77,10 @@ test('a stranger gets nothing, and the first account is made once by its link', 
     status: 200,
     body: { state: 'in' },
   });
-  expect(await owner.person()).toMatchObject({ email, role: 'owner', hasSecondFactor: false });
+  expect(await owner.door()).toMatchObject({
+    person: { email, hasSecondFactor: false },
+    workspaces: [{ name: 'Studio', role: 'owner', isFirst: true }],
+  });
   const later = await startServer(settings);
   expect(later.firstLink).toBeNull();
   await later.stop();
@@ -273,14 +277,14 @@ test('where nobody gets in by the front, the machine itself prints links', async
   const chosen = { secret: new URL(reset.last).hash.slice(1), password: passwords.other };
   expect((await new Browser(address).ask('POST', '/door/new-password', chosen)).status).toBe(204);
   expect((await sol.signIn('sol@saltmarsh.example', passwords.other)).body).toMatchObject({ state: 'in' });
-  expect((await account('list')).last).toBe('sol@saltmarsh.example  viewer  Sol');
+  expect((await account('list')).last).toBe('sol@saltmarsh.example  viewer of Studio  Sol');
   expect((await account('reset', 'nobody@saltmarsh.example')).code).toBe(1);
   expect((await account('reset', 'no address')).code).toBe(1);
 });
 
 describe('people', () => {
   test('somebody always owns the workspace, and who is taken away is out at once', async () => {
-    const people = await owner.read(z.array(PersonSchema), '/people');
+    const people = await owner.read(z.array(MemberSchema), '/people');
     const [me] = people.filter(({ role }) => role === 'owner');
     const leave = [
       owner.ask('PATCH', `/people/${me?.id}`, { role: 'viewer' }),
@@ -344,12 +348,15 @@ test('attempts are counted before they are looked at, by all servers, over resta
   await another.stop();
 });
 
+// What happens in the tests of workspaces and tokens.
+const elsewhere: DoorEventKind[] = ['token withdrawn', 'joined', 'left', 'workspace made', 'workspace named'];
+
 test('what happened at the door is kept: who, to whom, from where, and nothing that was typed', async () => {
-  const { db: store } = running.services;
-  const events = await listDoorEvents(store);
+  const { whole, firstWorkspace } = running.door;
+  const events = await listDoorEvents(whole, { id: firstWorkspace, isFirst: true });
   const kinds = new Set(events.map(({ kind }) => kind));
   expect([...kinds].sort()).toEqual(
-    [...DoorEventKindSchema.options].filter((kind) => kind !== 'token withdrawn').sort(),
+    [...DoorEventKindSchema.options].filter((kind) => !elsewhere.includes(kind)).sort(),
   );
   const text = JSON.stringify(events);
   // An address without an account may be a password that was typed into the wrong field.
@@ -398,7 +405,7 @@ test('mails go to a mail server where one is named, are tried again, and what th
     await until(mails, ([mail]) => mail?.said?.includes('Not now') ?? false);
     isAway = false;
     // It is tried again in ten seconds; nobody has to wait for them here.
-    await other.services.db.execute(sql`update work set not_before = now()`);
+    await other.door.whole.execute(sql`update work set not_before = now()`);
     const [mail] = await until(mails, ([one]) => one?.state === 'sent');
     expect(mail?.text).toBeNull();
     expect(taken).toHaveLength(1);

@@ -6,39 +6,19 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { chart } from '../testing/pictures/pictures.ts';
+import { type DescribedRoute, JsonSchema, oddRequests, routesOf, sendOdd } from '../testing/programs/oddRequests.ts';
 import { startProgram } from '../testing/programs/program.ts';
 
 const { client, address } = await startProgram();
 const { body: description } = await client.ask('GET', '/openapi.json');
 
-type Json = Record<string, unknown>;
-const JsonSchema = z.record(z.string(), z.unknown());
-const ContentSchema = z.record(z.string(), z.object({ schema: JsonSchema.optional() }));
-const OperationSchema = z.object({
-  operationId: z.string(),
-  summary: z.string().min(5),
-  parameters: z.array(z.object({ name: z.string(), in: z.enum(['path', 'query']), schema: JsonSchema })).default([]),
-  requestBody: z.object({ content: ContentSchema }).optional(),
-  responses: z.record(z.string(), z.object({ content: ContentSchema.optional() })),
-});
-const { paths, components } = z
-  .object({
-    paths: z.record(z.string(), z.record(z.string(), OperationSchema)),
-    components: z.object({ schemas: z.record(z.string(), JsonSchema) }),
-  })
-  .parse(description);
-
-/** All routes, as the program describes them: none is forgotten, and what it describes is what is tried. */
-const routes = Object.entries(paths).flatMap(([path, operations]) =>
-  Object.entries(operations).map(([method, operation]) => ({ method: method.toUpperCase(), path, operation })),
-);
-type Route = (typeof routes)[number];
+const routes = routesOf(description);
 
 const ajv = new Ajv2020({ strict: false, allErrors: false });
 addFormats.default(ajv);
 ajv.addSchema({ ...JsonSchema.parse(description), $id: 'api' });
 /** What is wrong with an answer, by what the description says of it; null where nothing is. */
-function wrongIn({ method, path, operation }: Route, status: number, body: unknown): string | null {
+function wrongIn({ method, path, operation }: DescribedRoute, status: number, body: unknown): string | null {
   const at = operation.responses[status] ? String(status) : 'default';
   if (!operation.responses[at]?.content?.['application/json']?.schema) return null;
   const pointer = ['paths', path, method.toLowerCase(), 'responses', at, 'content', 'application/json', 'schema'];
@@ -55,82 +35,6 @@ test('the API is described as OpenAPI 3.1', async () => {
   expect(routes.length).toBeGreaterThan(80);
   expect(new Set(routes.map(({ operation }) => operation.operationId)).size).toBe(routes.length);
 });
-
-/** Values that have broken programs before. */
-const hostile = fc.constantFrom<unknown>(
-  null,
-  '',
-  '\0',
-  'kite\0tail',
-  '\ud83d',
-  '\udc00x',
-  'x'.repeat(100_000),
-  0,
-  -1,
-  0.5,
-  1e9,
-  2_147_483_648,
-  9.1e15,
-  1e308,
-  -1e308,
-  true,
-  [],
-  {},
-  [[]],
-  { a: { b: [null] } },
-  '../../etc/passwd',
-  "'; drop table frames; --",
-  '#12345g',
-  '00000000-0000-4000-8000-000000000000',
-  'NaN',
-  '1e999',
-  ' ',
-  '​',
-  '﷽',
-  '{pattern}',
-  { $gt: 1 },
-  { toString: 1 },
-  { __proto__: null },
-  ['a', 1, null],
-);
-
-/** Values of a JSON Schema, as a rule; now and then something else in their place. */
-function valuesOf(schema: Json, known: fc.Arbitrary<string>): fc.Arbitrary<unknown> {
-  if (typeof schema.$ref === 'string') {
-    return valuesOf(components.schemas[schema.$ref.replace('#/components/schemas/', '')] ?? {}, known);
-  }
-  const branches = (schema.anyOf ?? schema.oneOf) as Json[] | undefined;
-  const proper = (): fc.Arbitrary<unknown> => {
-    if (branches) return fc.oneof(...branches.map((one) => valuesOf(one, known)));
-    if ('const' in schema) return fc.constant(schema.const);
-    if (schema.enum) return fc.constantFrom(...(schema.enum as unknown[]));
-    if (schema.type === 'object') {
-      const fields = Object.entries((schema.properties ?? {}) as Record<string, Json>);
-      const required = (schema.required ?? []) as string[];
-      return fc.record(Object.fromEntries(fields.map(([name, one]) => [name, valuesOf(one, known)])), {
-        requiredKeys: required,
-      });
-    }
-    if (schema.type === 'array') return fc.array(valuesOf((schema.items ?? {}) as Json, known), { maxLength: 4 });
-    if (schema.type === 'integer' || schema.type === 'number') {
-      const [min, max] = [Number(schema.minimum ?? -1000), Number(schema.maximum ?? 100_000)];
-      const [low, high] = [Math.ceil(Math.max(min, -1e9)), Math.floor(Math.min(max, 1e10))];
-      return schema.type === 'integer'
-        ? fc.integer({ min: Math.min(low, high), max: Math.min(high, 2 ** 31 - 1) })
-        : fc.double({ min: low, max: Math.max(low, high), noNaN: true });
-    }
-    if (schema.type === 'boolean') return fc.boolean();
-    if (schema.format === 'uuid') return fc.oneof(known, fc.uuid());
-    if (schema.type === 'string')
-      return fc.oneof(
-        known,
-        fc.string({ unit: 'binary', maxLength: 20 }),
-        fc.constantFrom('#1f6f66', 'sunpane/story', 'crisp', 'plain'),
-      );
-    return fc.oneof(known, hostile);
-  };
-  return fc.oneof({ weight: 12, arbitrary: proper() }, { weight: 1, arbitrary: hostile });
-}
 
 /** So many requests, of 2,000 in the check. */
 const requests = Number(process.env.INKWELL_FUZZ ?? 2000);
@@ -174,62 +78,19 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
     deliveries: [idsOf(delivery)],
     'dry-runs': [idsOf(run)],
   };
-  const ids = Object.values(things).flat();
-  const known = fc.constantFrom(...ids, ...hashes, ...strips);
-  /** What deletes the things that are asked about comes with other ids, or nothing would be left to ask. */
-  const idIn = ({ method, path }: Route) =>
-    method === 'DELETE'
-      ? fc.uuid()
-      : fc.oneof(
-          { weight: 8, arbitrary: fc.constantFrom(...(things[path.split('/')[1] ?? ''] ?? ids)) },
-          // Nothing, or dots alone, would name another address.
-          { weight: 1, arbitrary: fc.string({ minLength: 1, maxLength: 12 }).filter((id) => !/^\.+$/.test(id)) },
-        );
-  const asked = fc.constantFrom(...routes).chain((route) => {
-    const { parameters, requestBody } = route.operation;
-    const body = requestBody?.content['application/json']?.schema;
-    const query = parameters.filter((one) => one.in === 'query');
-    return fc.record({
-      route: fc.constant(route),
-      id: idIn(route),
-      other: fc.oneof(fc.nat(3).map(String), fc.constantFrom('-1', '1e9', 'x', 'crisp', 'sunpane', 'story')),
-      body: body ? valuesOf(body, known) : fc.constant(undefined),
-      query: fc.record(Object.fromEntries(query.map(({ name, schema }) => [name, valuesOf(schema, known)]))),
-      type: fc.constantFrom(
-        ...Array<string>(12).fill('application/json'),
-        'text/plain',
-        'application/json; charset=klingon',
-      ),
-    });
-  });
   const bad: string[] = [];
   const statuses = new Map<number, number>();
-  const all = fc.sample(asked, { numRuns: requests, seed });
+  const all = fc.sample(oddRequests(description, things, [...hashes, ...strips]), { numRuns: requests, seed });
   const lane = async () => {
     for (let one = all.pop(); one; one = all.pop()) {
-      const { method, path } = one.route;
-      const search = Object.entries(one.query)
-        .flatMap(([name, value]) => (value === undefined ? [] : [`${encode(name)}=${encode(value)}`]))
-        .join('&');
-      const place = path.replace('{id}', encode(one.id)).replace(/\{\w+\}/g, () => encode(one.other));
-      const url = `${address}/api/v1${place}?${search}`;
-      const body =
-        one.body === undefined
-          ? {}
-          : { body: JSON.stringify(one.body) ?? 'null', headers: { 'Content-Type': one.type } };
-      const response = await fetch(url, { method, ...body }).catch((error: unknown) => {
-        throw new Error(`${method} ${url.slice(0, 300)} was not answered.`, { cause: error });
-      });
-      const text = await response.text();
+      const { asked, response, text } = await sendOdd(`${address}/api/v1`, one);
       statuses.set(response.status, (statuses.get(response.status) ?? 0) + 1);
       const isJson = response.headers.get('content-type')?.includes('json');
       const isSaid = response.status < 400 || isJson;
       // What it answers is what it is described to answer.
       const wrong = isJson ? wrongIn(one.route, response.status, JSON.parse(text)) : null;
       if (response.status >= 500 || !isSaid || wrong)
-        bad.push(
-          `${method} ${url.slice(0, 300)} ${String(JSON.stringify(one.body)).slice(0, 900)} → ${response.status} ${wrong ?? ''} ${text.slice(0, 200)}`,
-        );
+        bad.push(`${asked} → ${response.status} ${wrong ?? ''} ${text.slice(0, 200)}`);
     }
   };
   await Promise.all([lane(), lane(), lane(), lane()]);
@@ -244,12 +105,6 @@ test(`no request gets a 500, whatever it asks for (${requests} requests, seed ${
   expect(statuses.get(200) ?? 0).toBeGreaterThan(requests / 20);
   expect((await client.ask('GET', '/projects')).status).toBe(200);
 }, 900_000);
-
-/** As an address takes it; half a character cannot stand there at all. */
-const encode = (value: unknown) =>
-  encodeURIComponent(
-    (typeof value === 'string' ? value : (JSON.stringify(value) ?? '')).slice(0, 4000).replace(/[\ud800-\udfff]/g, '?'),
-  );
 
 async function finishSettings() {
   const { shippedFinishes } = await import('@inkwell/core/finishing');

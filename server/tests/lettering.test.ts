@@ -22,7 +22,7 @@ import { originals } from '../store/schema/index.ts';
 import { fontFile } from '../testing/fonts.ts';
 import { startProgram } from '../testing/programs/program.ts';
 
-const { client, services } = await startProgram();
+const { client, services, door } = await startProgram();
 
 const flat = (width: number, height: number, background: string) =>
   sharp({ create: { width, height, channels: 3, background } })
@@ -155,10 +155,10 @@ test('an emblem’s bytes stay as long as a project shows it, whatever becomes o
     .update(originals)
     .set({ deletedAt: new Date(0) })
     .where(eq(originals.id, logo.id));
-  expect(await clearUnused(services.db)).not.toContain(logo.sha256);
+  expect(await clearUnused(door.whole)).not.toContain(logo.sha256);
   const change = { lettering: [] };
   await client.ask('PATCH', `/projects/${project.id}/settings`, { version: project.version, change });
-  expect(await clearUnused(services.db)).toContain(logo.sha256);
+  expect(await clearUnused(door.whole)).toContain(logo.sha256);
 });
 
 test('an emblem has to be a picture that is there, and what a project shows already stays', async () => {

@@ -26,7 +26,7 @@ test('the log says what happened, and nothing of people, pictures and what opens
     await runa.ask('POST', '/projects', { name: typed.project });
     await runa.ask('POST', `/projects?about=${encodeURIComponent(typed.page)}`, { name: 7 });
     // A statement fails that has something of somebody's in its values.
-    await running.services.db.execute(sql`alter table projects rename to projects_away`);
+    await running.door.whole.execute(sql`alter table projects rename to projects_away`);
     expect((await runa.ask('POST', '/projects', { name: typed.page })).status).toBe(500);
     const log = await until(
       () => readFile(join(settings.INKWELL_DATA, 'inkwell.log'), 'utf8'),
@@ -42,7 +42,7 @@ test('the log says what happened, and nothing of people, pictures and what opens
       expect(log).not.toContain(said);
     }
   } finally {
-    await running.services.db.execute(sql`alter table projects_away rename to projects`);
+    await running.door.whole.execute(sql`alter table projects_away rename to projects`);
     await running.stop();
   }
 });

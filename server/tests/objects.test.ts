@@ -22,7 +22,7 @@ const settings: Settings = { ...(await testSettings()), ...s3.settings };
 const running = await start(settings);
 afterAll(() => running.stop());
 const client = new Client(running.address);
-const { db } = running.services;
+const { whole: db } = running.door;
 
 const hashOf = (data: Buffer) => createHash('sha256').update(data).digest('hex');
 const placeOf = async (sha256: string) =>

@@ -22,7 +22,7 @@ import { startProgram } from '../testing/programs/program.ts';
 
 const TrimAnswer = z.object({ trim: TrimSchema.nullable() });
 
-const { client, services } = await startProgram();
+const { client, services, door } = await startProgram();
 const open = async (id: string) => OpenProjectSchema.parse((await client.ask('GET', `/projects/${id}`)).body);
 /** Frames that are neither measured nor to be measured: what nobody asks for is never measured. */
 async function unasked(projectId: string) {
@@ -230,9 +230,9 @@ test('bytes go only when nothing needs them: no original, no copy, no delivery t
       .where(and(eq(originals.id, id)));
 
   await client.ask('DELETE', `/originals/${original.id}`);
-  expect(await clearUnused(services.db)).not.toContain(original.sha256);
+  expect(await clearUnused(door.whole)).not.toContain(original.sha256);
   await age(original.id);
-  await clearUnused(services.db);
+  await clearUnused(door.whole);
   expect(await kept()).toBe(1);
 
   const project = await client.project('Needs it', [], []);
@@ -250,13 +250,13 @@ test('bytes go only when nothing needs them: no original, no copy, no delivery t
     .returning();
   await client.ask('DELETE', `/originals/${copy.id}`);
   await age(copy.id);
-  await clearUnused(services.db);
+  await clearUnused(door.whole);
   expect(await kept()).toBe(1);
   await services.db
     .update(deliveries)
     .set({ state: 'done' })
     .where(eq(deliveries.id, waiting?.id ?? ''));
-  expect(await clearUnused(services.db)).toContain(original.sha256);
+  expect(await clearUnused(door.whole)).toContain(original.sha256);
   expect(await kept()).toBe(0);
 });
 

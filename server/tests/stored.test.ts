@@ -12,7 +12,7 @@ import { blobChunks, blobs } from '../store/schema/index.ts';
 import { ownDatabase } from '../testing/databases.ts';
 
 const databaseUrl = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
-const { db, close } = await openDatabase(databaseUrl);
+const { whole: db, close } = await openDatabase(databaseUrl);
 afterAll(close);
 const folder = await mkdtemp(join(inject('dataFolder'), 'stored-'));
 const mebibyte = 1 << 20;

@@ -62,7 +62,10 @@ test.each(readdirSync(fixtureFolder))(
       expect(studio.firstLink).toBeNull();
       const runa = new Browser(studio.address);
       await runa.signIn('runa@saltmarsh.example', fixturePassword);
-      expect(await runa.person()).toMatchObject({ name: 'Runa Holm', role: 'owner' });
+      expect(await runa.door()).toMatchObject({
+        person: { name: 'Runa Holm' },
+        workspaces: [{ name: 'Studio', role: 'owner' }],
+      });
       expect((await runa.ask('GET', '/projects')).body).toMatchObject([{ name: 'Festival week' }]);
     } finally {
       await studio.stop();

@@ -1,12 +1,14 @@
 import { afterAll, beforeEach, describe, expect, inject, test } from 'vitest';
+import { firstWorkspace } from '../store/access/workspaces.ts';
 import { type ClaimAsked, claimWork } from '../store/claimWork.ts';
 import { openDatabase } from '../store/database.ts';
 import { turns, work } from '../store/schema/index.ts';
 import { addWork, dropUnwanted, finishWork, type NewWork, priorities } from '../store/work.ts';
 import { ownDatabase } from '../testing/databases.ts';
 
-const { db, close } = await openDatabase(await ownDatabase(inject('databaseUrl'), inject('databasePrefix')));
+const { whole, fenced, close } = await openDatabase(await ownDatabase(inject('databaseUrl'), inject('databasePrefix')));
 afterAll(close);
+const db = fenced(await firstWorkspace(whole));
 
 const frames = ['00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000002'] as const;
 const asked = (key: string, wantedBy?: string[]): NewWork => ({
@@ -16,7 +18,7 @@ const asked = (key: string, wantedBy?: string[]): NewWork => ({
   ...(wantedBy ? { wantedBy } : {}),
 });
 const claimed = async (worker: number) => {
-  const one = await claimWork(db, worker, { lane: 'cores', least: 0 });
+  const one = await claimWork(whole, worker, { lane: 'cores', least: 0 });
   if (!one) throw new Error('nothing to do');
   return one;
 };
@@ -60,12 +62,12 @@ const sized = (key: string, projectId: string, megapixels = 1): NewWork => ({
     plan: { original: { width: megapixels * 1000, height: 1000 }, output: { width: 0, height: 0 } },
   },
 });
-const take = (options: Partial<ClaimAsked> = {}) => claimWork(db, 1, { lane: 'cores', least: 0, ...options });
+const take = (options: Partial<ClaimAsked> = {}) => claimWork(whole, 1, { lane: 'cores', least: 0, ...options });
 
 describe('whose turn it is', () => {
   beforeEach(async () => {
     await db.delete(work);
-    await db.delete(turns);
+    await whole.delete(turns);
   });
 
   test('projects take turns, and what is urgent goes before that', async () => {
@@ -104,7 +106,7 @@ describe('whose turn it is', () => {
     const taken: string[] = [];
     const lane = async (worker: number) => {
       for (;;) {
-        const one = await claimWork(db, worker, { lane: 'cores', least: 0 });
+        const one = await claimWork(whole, worker, { lane: 'cores', least: 0 });
         if (!one) return;
         taken.push(one.key);
         await finishWork(db, one.id, worker);

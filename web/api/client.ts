@@ -1,7 +1,10 @@
 import type { z } from 'zod';
 
-/** Where the API is. */
-export const api = '/api/v1';
+/** What the address of this page begins with where it names a workspace; empty where it names none. A page stays in its workspace. */
+export const pageBase = /^\/in\/[\w-]+/.exec(window.location.pathname)?.[0] ?? '';
+
+/** Where the API of this page's workspace is. */
+export const api = `/api/v1${pageBase}`;
 
 /**
  * An answer that says no, with a sentence for the person. Status 0 means that the server did not answer at all, 503 that its

@@ -25,7 +25,11 @@ export type MadeInvitation = z.infer<typeof MadeInvitationSchema>;
 export const LinkSecretSchema = z.string().min(20, 'This link is cut off. Copy it whole.').max(200);
 
 /** What an invitation is for. Of the first account the person says the address. */
-export const OpenInvitationSchema = z.object({ email: z.string().nullable(), role: RoleSchema });
+export const OpenInvitationSchema = z.object({
+  email: z.string().nullable(),
+  role: RoleSchema,
+  workspace: z.string(),
+});
 export type OpenInvitation = z.infer<typeof OpenInvitationSchema>;
 
 export const TakenInvitationSchema = z.object({
@@ -35,6 +39,9 @@ export const TakenInvitationSchema = z.object({
   password: PasswordSchema,
 });
 export type TakenInvitation = z.infer<typeof TakenInvitationSchema>;
+
+/** Whoever has an account already joins with it. */
+export const JoinSchema = z.object({ secret: LinkSecretSchema });
 
 export const ForgottenSchema = z.object({ email: EmailSchema });
 export const ResetSchema = z.object({ secret: LinkSecretSchema, password: PasswordSchema });

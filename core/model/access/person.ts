@@ -27,8 +27,11 @@ export const PersonSchema = z.object({
   id: z.uuid(),
   name: z.string(),
   email: z.string(),
-  role: RoleSchema,
   hasSecondFactor: z.boolean(),
   createdAt: z.iso.datetime(),
 });
 export type Person = z.infer<typeof PersonSchema>;
+
+/** Somebody in a workspace. */
+export const MemberSchema = PersonSchema.extend({ role: RoleSchema });
+export type Member = z.infer<typeof MemberSchema>;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { PasswordSchema } from './password.ts';
 import { EmailSchema, PersonNameSchema, PersonSchema } from './person.ts';
+import { WorkspaceSchema } from './workspace.ts';
 
 /** A code from an authenticator, or one of those for the day when that is lost. */
 export const CodeSchema = z
@@ -23,6 +24,10 @@ export const DoorSchema = z.object({
   hasAccounts: z.boolean(),
   /** Null where nobody is signed in. */
   person: PersonSchema.nullable(),
+  /** The workspaces of whoever is here, the one that they came to first before all others; of a stranger none. */
+  workspaces: z.array(WorkspaceSchema),
+  /** The one that this is asked in; null where whoever asks is not in it. */
+  workspaceId: z.uuid().nullable(),
   /** What a page shows with everything that it changes, so that no other page can do so in its name; null without a session. */
   pageToken: z.string().nullable(),
 });

@@ -1,4 +1,4 @@
-import type { Services } from '../../services.ts';
+import type { DoorServices, Services } from '../../services.ts';
 import type { Resource } from '../resource.ts';
 import { door } from './access/door.ts';
 import { doorEvents } from './access/doorEvents.ts';
@@ -6,6 +6,8 @@ import { invitations } from './access/invitations.ts';
 import { mails } from './access/mails.ts';
 import { me } from './access/me.ts';
 import { people } from './access/people.ts';
+import { tokens } from './access/tokens.ts';
+import { workspaces } from './access/workspaces.ts';
 import { placeSets } from './book/placeSets.ts';
 import { sheetFindings } from './book/sheetFindings.ts';
 import { sheets } from './book/sheets.ts';
@@ -14,7 +16,6 @@ import { finishes } from './library/finishes.ts';
 import { fonts } from './library/fonts.ts';
 import { letterStyles } from './library/letterStyles.ts';
 import { originals } from './library/originals.ts';
-import { tokens } from './programs/tokens.ts';
 import { webhooks } from './programs/webhooks.ts';
 import { deliveries } from './projects/deliveries.ts';
 import { dryRuns } from './projects/dryRuns.ts';
@@ -24,7 +25,7 @@ import { learnedUploads } from './projects/learnedUploads.ts';
 import { networks } from './projects/networks.ts';
 import { projects } from './projects/projects.ts';
 
-/** All that the API is about, in the order in which it is described. */
+/** All that is in a workspace, in the order in which it is described. */
 export const resources = (services: Services): Resource[] =>
   [
     originals,
@@ -43,11 +44,8 @@ export const resources = (services: Services): Resource[] =>
     fonts,
     learnedUploads,
     webhooks,
-    tokens,
-    door,
-    me,
-    people,
-    invitations,
-    mails,
-    doorEvents,
   ].map((resource) => resource(services));
+
+/** Who may come in, and do what. */
+export const doorResources = (services: DoorServices): Resource[] =>
+  [tokens, door, me, workspaces, people, invitations, mails, doorEvents].map((resource) => resource(services));

@@ -1,7 +1,7 @@
 import { EmailSchema, RoleSchema, roles } from '@inkwell/core/model';
 import { Argument, Command, Option } from 'commander';
 import { type Code, codes, Misuse } from '../codes.ts';
-import { type Context, type Run, settingsOf, withServices } from '../context.ts';
+import { type Context, type Run, settingsOf, withDoor } from '../context.ts';
 
 /** `account list`, `account invite EMAIL`, `account reset EMAIL` */
 export function accountCommand(context: Context, run: Run): Command {
@@ -53,27 +53,30 @@ function emailIn(address: string): string {
 }
 
 const list = (context: Context): Promise<Code> =>
-  withServices(context, async ({ db }) => {
+  withDoor(context, async ({ whole }) => {
     const { listPeople } = await import('../../store/access/people.ts');
-    const people = await listPeople(db);
-    for (const { name, email, role, hasSecondFactor } of people) {
-      context.say(`${email}  ${role}  ${name}${hasSecondFactor ? ', with a second factor' : ''}`);
+    const { workspacesOf } = await import('../../store/access/workspaces.ts');
+    const people = await listPeople(whole);
+    for (const { id, name, email, hasSecondFactor } of people) {
+      const roles = (await workspacesOf(whole, id)).map((one) => `${one.role} of ${one.name}`).join(', ');
+      context.say(`${email}  ${roles}  ${name}${hasSecondFactor ? ', with a second factor' : ''}`);
     }
     if (people.length === 0) context.say('Nobody has an account.');
     return codes.right;
   });
 
 const invite = (context: Context, address: string, role: string): Promise<Code> =>
-  withServices(context, async ({ db }) => {
+  withDoor(context, async ({ whole }, workspaceId) => {
     const { inviteByHand } = await import('../../tasks/access/invitations.ts');
-    context.say(await inviteByHand(db, { email: emailIn(address), role: RoleSchema.parse(role) }, originOf(context)));
+    const asked = { email: emailIn(address), role: RoleSchema.parse(role) };
+    context.say(await inviteByHand(whole, workspaceId, asked, originOf(context)));
     return codes.right;
   });
 
 const reset = (context: Context, address: string, withoutFactor: boolean): Promise<Code> =>
-  withServices(context, async ({ db }) => {
+  withDoor(context, async ({ whole }) => {
     const { resetByHand } = await import('../../tasks/access/newPassword.ts');
-    const link = await resetByHand(db, emailIn(address), withoutFactor, originOf(context));
+    const link = await resetByHand(whole, emailIn(address), withoutFactor, originOf(context));
     if (link === null) throw new Misuse(`Nobody has an account with ${address}. ./inkwell account list says who has.`);
     context.say(link);
     return codes.right;

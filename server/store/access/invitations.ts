@@ -15,13 +15,13 @@ const selected = {
   endsAt: invitations.endsAt,
 };
 
-/** All invitations that nobody has taken and that hold, the oldest first; not those for a first account. */
-export async function listInvitations(db: Queryable): Promise<Invitation[]> {
+/** All invitations to a workspace that nobody has taken and that hold, the oldest first; not those for a first account. */
+export async function listInvitations(db: Queryable, workspaceId: string): Promise<Invitation[]> {
   const rows = await db
     .select(selected)
     .from(invitations)
     .leftJoin(people, eq(people.id, invitations.invitedBy))
-    .where(and(holds, isNotNull(invitations.email)))
+    .where(and(eq(invitations.workspaceId, workspaceId), holds, isNotNull(invitations.email)))
     .orderBy(asc(invitations.createdAt));
   return rows.map((row) => ({
     ...row,
@@ -40,9 +40,12 @@ interface NewRow {
   hours: number;
 }
 
-/** Keeps an invitation; an earlier one for the same address is gone. @returns its id */
+/** Keeps an invitation; an earlier one to the same workspace for the same address is gone. @returns its id */
 export async function addInvitation(db: Queryable, { hours, ...values }: NewRow): Promise<string> {
-  if (values.email !== null) await db.delete(invitations).where(eq(invitations.email, values.email));
+  const { workspaceId, email } = values;
+  if (email !== null) {
+    await db.delete(invitations).where(and(eq(invitations.workspaceId, workspaceId), eq(invitations.email, email)));
+  }
   const [row] = await db
     .insert(invitations)
     .values({ ...values, endsAt: inHours(hours) })
@@ -52,10 +55,10 @@ export async function addInvitation(db: Queryable, { hours, ...values }: NewRow)
 }
 
 /** @returns for whom it was; null where it is not there, or is for a first account */
-export async function withdrawInvitation(db: Queryable, id: string): Promise<string | null> {
+export async function withdrawInvitation(db: Queryable, workspaceId: string, id: string): Promise<string | null> {
   const rows = await db
     .delete(invitations)
-    .where(and(eq(invitations.id, id), isNotNull(invitations.email)))
+    .where(and(eq(invitations.id, id), eq(invitations.workspaceId, workspaceId), isNotNull(invitations.email)))
     .returning({ email: invitations.email });
   return rows[0]?.email ?? null;
 }

@@ -1,7 +1,7 @@
-import type { Person, Role } from '@inkwell/core/model';
-import { and, asc, count, eq, lt, sql } from 'drizzle-orm';
+import type { Person } from '@inkwell/core/model';
+import { and, asc, eq, lt, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { members, people, recoveryCodes, workspaces } from '../schema/index.ts';
+import { people, recoveryCodes } from '../schema/index.ts';
 
 /** Any number that nothing else is locked under. */
 const peopleLock = 7_220_414;
@@ -11,13 +11,6 @@ export const lockPeople = async (tx: Queryable): Promise<void> => {
   await tx.execute(sql`select pg_advisory_xact_lock(${peopleLock})`);
 };
 
-/** The workspace that everything belonged to before there were others. */
-export async function firstWorkspace(db: Queryable): Promise<string> {
-  const [row] = await db.select({ id: workspaces.id }).from(workspaces).orderBy(asc(workspaces.createdAt)).limit(1);
-  if (!row) throw new Error('There is no workspace.');
-  return row.id;
-}
-
 /** Somebody with what proves who it is. */
 export interface Account {
   person: Person;
@@ -26,42 +19,36 @@ export interface Account {
   factorSecret: string | null;
 }
 
-const found = (db: Queryable) =>
-  db.select({ row: people, role: members.role }).from(people).innerJoin(members, eq(members.personId, people.id));
-
-type Found = Awaited<ReturnType<typeof found>>[number];
-
-const toPerson = ({ row: { id, name, email, factorSince, createdAt }, role }: Found): Person => ({
+export const toPerson = ({ id, name, email, factorSince, createdAt }: typeof people.$inferSelect): Person => ({
   id,
   name,
   email,
-  role,
   hasSecondFactor: factorSince !== null,
   createdAt: createdAt.toISOString(),
 });
 
-const toAccount = (one: Found | undefined): Account | null =>
-  one
+const toAccount = (row: typeof people.$inferSelect | undefined): Account | null =>
+  row
     ? {
-        person: toPerson(one),
-        passwordHash: one.row.passwordHash,
-        factorSecret: one.row.factorSince ? one.row.factorSecret : null,
+        person: toPerson(row),
+        passwordHash: row.passwordHash,
+        factorSecret: row.factorSince ? row.factorSecret : null,
       }
     : null;
 
 export async function accountOf(db: Queryable, id: string): Promise<Account | null> {
-  const [row] = await found(db).where(eq(people.id, id));
+  const [row] = await db.select().from(people).where(eq(people.id, id));
   return toAccount(row);
 }
 
 export async function accountByEmail(db: Queryable, email: string): Promise<Account | null> {
-  const [row] = await found(db).where(eq(people.email, email));
+  const [row] = await db.select().from(people).where(eq(people.email, email));
   return toAccount(row);
 }
 
 /** Everybody, in the order in which they came. */
 export async function listPeople(db: Queryable): Promise<Person[]> {
-  return (await found(db).orderBy(asc(people.createdAt))).map(toPerson);
+  return (await db.select().from(people).orderBy(asc(people.createdAt))).map(toPerson);
 }
 
 export async function isAnybodyThere(db: Queryable): Promise<boolean> {
@@ -69,19 +56,13 @@ export async function isAnybodyThere(db: Queryable): Promise<boolean> {
   return row !== undefined;
 }
 
-/** Null where somebody has this address already. */
+/** @returns the id; null where somebody has this address already */
 export async function addPerson(
   db: Queryable,
-  {
-    workspaceId,
-    role,
-    ...values
-  }: { workspaceId: string; role: Role; email: string; name: string; passwordHash: string },
+  values: { email: string; name: string; passwordHash: string },
 ): Promise<string | null> {
   const [row] = await db.insert(people).values(values).onConflictDoNothing().returning({ id: people.id });
-  if (!row) return null;
-  await db.insert(members).values({ workspaceId, personId: row.id, role });
-  return row.id;
+  return row?.id ?? null;
 }
 
 export async function renamePerson(db: Queryable, id: string, name: string): Promise<void> {
@@ -98,18 +79,9 @@ export async function setPasswordHash(db: Queryable, id: string, was: string, pa
   return rows.length > 0;
 }
 
-export async function setRole(db: Queryable, id: string, role: Role): Promise<void> {
-  await db.update(members).set({ role }).where(eq(members.personId, id));
-}
-
 /** Takes an account away for good, with its tokens. */
 export async function removePerson(db: Queryable, id: string): Promise<void> {
   await db.delete(people).where(eq(people.id, id));
-}
-
-export async function countOwners(db: Queryable): Promise<number> {
-  const [row] = await db.select({ owners: count() }).from(members).where(eq(members.role, 'owner'));
-  return row?.owners ?? 0;
 }
 
 /** Keeps the secret of a second factor that nobody is asked for yet. False where one is asked for already. */

@@ -15,14 +15,22 @@ const toToken = ({ id, name, may, beginning, createdAt, endsAt, lastUsedAt }: Ro
   lastUsedAt: lastUsedAt?.toISOString() ?? null,
 });
 
-const isOf = (personId: string | null) => (personId === null ? isNull(tokens.personId) : eq(tokens.personId, personId));
+/** Whose a token is, and where it holds. */
+export interface OfToken {
+  workspaceId: string;
+  /** Null without accounts. */
+  personId: string | null;
+}
 
-/** Somebody's tokens that were not withdrawn, also those that have ended; the newest first. @param personId null without accounts */
-export async function listTokens(db: Queryable, personId: string | null): Promise<Token[]> {
+const isOf = ({ workspaceId, personId }: OfToken) =>
+  and(eq(tokens.workspaceId, workspaceId), personId === null ? isNull(tokens.personId) : eq(tokens.personId, personId));
+
+/** Somebody's tokens that were not withdrawn, also those that have ended; the newest first. */
+export async function listTokens(db: Queryable, of: OfToken): Promise<Token[]> {
   const rows = await db
     .select()
     .from(tokens)
-    .where(and(isOf(personId), isNull(tokens.withdrawnAt)))
+    .where(and(isOf(of), isNull(tokens.withdrawnAt)))
     .orderBy(desc(tokens.createdAt));
   return rows.map(toToken);
 }
@@ -30,7 +38,10 @@ export async function listTokens(db: Queryable, personId: string | null): Promis
 /** @param days for which it holds; null for ever */
 export async function addToken(
   db: Queryable,
-  { days, ...values }: Pick<Row, 'personId' | 'name' | 'may' | 'hash' | 'beginning'> & { days: number | null },
+  {
+    days,
+    ...values
+  }: Pick<Row, 'workspaceId' | 'personId' | 'name' | 'may' | 'hash' | 'beginning'> & { days: number | null },
 ): Promise<Token> {
   const endsAt = days === null ? null : sql`now() + make_interval(days => ${days})`;
   const [row] = await db
@@ -41,9 +52,8 @@ export async function addToken(
   return toToken(row);
 }
 
-export interface HeldToken {
+export interface HeldToken extends OfToken {
   token: Token;
-  personId: string | null;
 }
 
 /** The token with this hash, where it holds, and whose it is; null where it does not. */
@@ -54,7 +64,7 @@ export async function holdingToken(db: Queryable, hash: string): Promise<HeldTok
     .where(
       and(eq(tokens.hash, hash), isNull(tokens.withdrawnAt), or(isNull(tokens.endsAt), gt(tokens.endsAt, sql`now()`))),
     );
-  return row ? { token: toToken(row), personId: row.personId } : null;
+  return row ? { token: toToken(row), workspaceId: row.workspaceId, personId: row.personId } : null;
 }
 
 /** Notes that a token was used: once a minute is enough. */
@@ -67,11 +77,11 @@ export async function noteUse(db: Queryable, id: string): Promise<void> {
 }
 
 /** Withdraws a token for good. @returns its name; null where it is not there, or is another's */
-export async function withdrawToken(db: Queryable, id: string, personId: string | null): Promise<string | null> {
+export async function withdrawToken(db: Queryable, id: string, of: OfToken): Promise<string | null> {
   const rows = await db
     .update(tokens)
     .set({ withdrawnAt: sql`now()` })
-    .where(and(eq(tokens.id, id), isOf(personId), isNull(tokens.withdrawnAt)))
+    .where(and(eq(tokens.id, id), isOf(of), isNull(tokens.withdrawnAt)))
     .returning({ name: tokens.name });
   return rows[0]?.name ?? null;
 }

@@ -2,7 +2,7 @@ import { asc, eq } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
 import { learnedUploads } from '../schema/index.ts';
 
-export type KeptUpload = typeof learnedUploads.$inferSelect;
+export type KeptUpload = Omit<typeof learnedUploads.$inferSelect, 'workspaceId'>;
 
 /** The ways to upload that are used for places, in the order of these. */
 export const listLearnedUploads = (db: Queryable): Promise<KeptUpload[]> =>
@@ -10,7 +10,7 @@ export const listLearnedUploads = (db: Queryable): Promise<KeptUpload[]> =>
 
 /** Uses a way for a place, instead of the one that was used before. */
 export async function keepLearnedUpload(db: Queryable, learned: KeptUpload): Promise<void> {
-  const { placeId: target } = learnedUploads;
+  const target = [learnedUploads.workspaceId, learnedUploads.placeId];
   await db.insert(learnedUploads).values(learned).onConflictDoUpdate({ target, set: learned });
 }
 

@@ -10,6 +10,6 @@ const versions = prepared((db) => db.select().from(libraryVersions).prepare('lib
  */
 export async function libraryVersion(db: Queryable): Promise<number> {
   const [row] = await versions(db).execute();
-  if (!row) throw new Error('The library has no version.');
-  return row.number;
+  // Nothing was ever changed in this workspace.
+  return row?.number ?? 0;
 }

@@ -5,12 +5,17 @@ import { ownFonts, projects } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
 
 /** A font of a person's own, and the blob that holds it. */
-export type OwnFont = Omit<typeof ownFonts.$inferSelect, 'createdAt' | 'deletedAt'> & { isPutAside: boolean };
+export type OwnFont = Omit<typeof ownFonts.$inferSelect, 'workspaceId' | 'createdAt' | 'deletedAt'> & {
+  isPutAside: boolean;
+};
 
 /** All of them, those that were put aside among them: words may still be set in these. */
 export async function listOwnFonts(db: Queryable): Promise<OwnFont[]> {
   const rows = await db.select().from(ownFonts).orderBy(asc(ownFonts.createdAt), asc(ownFonts.id));
-  return rows.map(({ createdAt: _, deletedAt, ...font }) => ({ ...font, isPutAside: deletedAt !== null }));
+  return rows.map(({ workspaceId: _workspace, createdAt: _, deletedAt, ...font }) => ({
+    ...font,
+    isPutAside: deletedAt !== null,
+  }));
 }
 
 /** How many there are that are not put aside. */
@@ -24,7 +29,7 @@ export async function keepOwnFont(db: Queryable, font: Omit<OwnFont, 'isPutAside
   await db
     .insert(ownFonts)
     .values(font)
-    .onConflictDoUpdate({ target: ownFonts.id, set: { deletedAt: null } });
+    .onConflictDoUpdate({ target: [ownFonts.workspaceId, ownFonts.id], set: { deletedAt: null } });
 }
 
 /** Puts a font aside (`deleted` true) or takes it back. Words that are set in it stay as they are. */

@@ -5,7 +5,7 @@ import { sheetFindings } from '../schema/index.ts';
 
 type Row = typeof sheetFindings.$inferSelect;
 
-const toFinding = ({ measuredAt, field: _, ...row }: Row): SheetFinding => ({
+const toFinding = ({ measuredAt, field: _, workspaceId: _workspace, ...row }: Row): SheetFinding => ({
   ...row,
   measuredOn: measuredAt.toISOString().slice(0, 10),
 });
@@ -37,7 +37,7 @@ export async function keepSheetFindings(db: Queryable, found: readonly NewFindin
       .insert(sheetFindings)
       .values({ ...one, field: one.change.field })
       .onConflictDoUpdate({
-        target: [sheetFindings.network, sheetFindings.place, sheetFindings.field],
+        target: [sheetFindings.workspaceId, sheetFindings.network, sheetFindings.place, sheetFindings.field],
         set: {
           change: one.change,
           said: one.said,

@@ -22,7 +22,10 @@ export async function shelfPlaces(db: Queryable): Promise<Map<string, typeof she
 
 /** Puts a sheet away, or takes it back. */
 export async function setAway(db: Queryable, slug: string, isAway: boolean): Promise<void> {
-  await db.insert(shelf).values({ slug, isAway }).onConflictDoUpdate({ target: shelf.slug, set: { isAway } });
+  await db
+    .insert(shelf)
+    .values({ slug, isAway })
+    .onConflictDoUpdate({ target: [shelf.workspaceId, shelf.slug], set: { isAway } });
 }
 
 /** Puts sheets into an order, from the top. */
@@ -31,7 +34,7 @@ export async function setOrder(db: Queryable, slugs: readonly string[]): Promise
   await db
     .insert(shelf)
     .values(slugs.map((slug, position) => ({ slug, position })))
-    .onConflictDoUpdate({ target: shelf.slug, set: { position: sql`excluded.position` } });
+    .onConflictDoUpdate({ target: [shelf.workspaceId, shelf.slug], set: { position: sql`excluded.position` } });
 }
 
 /** All versions of sheets on which a project stays. */

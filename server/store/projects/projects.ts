@@ -73,7 +73,7 @@ export type ListedProject = Omit<Project, 'cover'> & { cover: FramedPicture[] };
 /** Most recently changed first. A few queries, however many there are. */
 export async function listProjects(db: Queryable): Promise<ListedProject[]> {
   const [rows, covers] = await Promise.all([allProjects(db).execute(), coversOf(db)]);
-  return rows.map(({ deletedAt: _, ...row }) => {
+  return rows.map(({ deletedAt: _, workspaceId: _workspace, ...row }) => {
     const { count = 0, cover = [] } = covers.get(row.id) ?? {};
     return {
       ...row,

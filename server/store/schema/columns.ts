@@ -1,4 +1,5 @@
-import { bigint, customType, timestamp } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { bigint, customType, timestamp, uuid } from 'drizzle-orm/pg-core';
 
 /** Bytes as they are. */
 export const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
@@ -6,6 +7,12 @@ export const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 export const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 /** A count of bytes, which may be beyond 32 bits. */
 export const bytes = (name: string) => bigint(name, { mode: 'number' });
+
+/**
+ * The workspace that a row belongs to: that of the connection which makes it. Rows of another one are out of sight, for whatever is asked over
+ * such a connection. See fence.ts.
+ */
+export const workspaceColumn = () => uuid('workspace_id').notNull().default(sql`inkwell_workspace()`);
 
 /** A render plan in the database: another version of the program may have put it there. `readPlan` reads it. */
 export type KeptPlan = unknown;

@@ -1,7 +1,8 @@
 import type { Delivery, LeftOut, ManifestFile, PieceOfWhole, PlaceThen, PostingWords } from '@inkwell/core/model';
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import { type KeptPlan, moment } from './columns.ts';
+import { type KeptPlan, moment, workspaceColumn } from './columns.ts';
 import { blobs } from './library.ts';
+import { workspaces } from './people.ts';
 
 /** Where a mark lay in the picture of a frame when that was delivered. */
 export interface MarkThen {
@@ -34,6 +35,7 @@ export interface DeliveryItem {
 
 export const deliveries = pgTable('deliveries', {
   id: uuid('id').primaryKey().defaultRandom(),
+  workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
   /** No foreign key: a delivery outlives its project. */
   projectId: uuid('project_id').notNull(),
   projectName: text('project_name').notNull(),
@@ -49,6 +51,7 @@ export const deliveries = pgTable('deliveries', {
 export const deliveryFiles = pgTable(
   'delivery_files',
   {
+    workspaceId: workspaceColumn(),
     deliveryId: uuid('delivery_id')
       .notNull()
       .references(() => deliveries.id, { onDelete: 'cascade' }),
@@ -68,6 +71,7 @@ export const deliveryFiles = pgTable(
 export const postedTicks = pgTable(
   'posted_ticks',
   {
+    workspaceId: workspaceColumn(),
     deliveryId: uuid('delivery_id')
       .notNull()
       .references(() => deliveries.id, { onDelete: 'cascade' }),

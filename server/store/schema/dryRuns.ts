@@ -1,8 +1,9 @@
 import type { DryRun, DryRunOutcome, ManifestFile, SheetChange, SheetFinding } from '@inkwell/core/model';
 import { index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { type KeptPlan, moment } from './columns.ts';
+import { type KeptPlan, moment, workspaceColumn } from './columns.ts';
 import { deliveries, type MarkThen } from './deliveries.ts';
 import { blobs } from './library.ts';
+import { workspaces } from './people.ts';
 
 /** One file that a dry run uploads, fixed when the run begins. */
 export interface DryRunItem {
@@ -20,6 +21,7 @@ export interface DryRunItem {
 /** Runs that upload files to the simulated networks. No foreign key to the project: a run outlives it, as its delivery does. */
 export const dryRuns = pgTable('dry_runs', {
   id: uuid('id').primaryKey().defaultRandom(),
+  workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
   projectId: uuid('project_id').notNull(),
   deliveryId: uuid('delivery_id').references(() => deliveries.id, { onDelete: 'cascade' }),
   state: text('state').$type<DryRun['state']>().notNull().default('waiting'),
@@ -33,6 +35,7 @@ export const dryRuns = pgTable('dry_runs', {
 export const dryRunWaits = pgTable(
   'dry_run_waits',
   {
+    workspaceId: workspaceColumn(),
     dryRunId: uuid('dry_run_id')
       .notNull()
       .references(() => dryRuns.id, { onDelete: 'cascade' }),
@@ -46,6 +49,7 @@ export const dryRunWaits = pgTable(
 export const dryRunFiles = pgTable(
   'dry_run_files',
   {
+    workspaceId: workspaceColumn(),
     dryRunId: uuid('dry_run_id')
       .notNull()
       .references(() => dryRuns.id, { onDelete: 'cascade' }),
@@ -59,6 +63,7 @@ export const dryRunFiles = pgTable(
 export const dryRunPictures = pgTable(
   'dry_run_pictures',
   {
+    workspaceId: workspaceColumn(),
     dryRunId: uuid('dry_run_id')
       .notNull()
       .references(() => dryRuns.id, { onDelete: 'cascade' }),
@@ -77,6 +82,7 @@ export const sheetFindings = pgTable(
   'sheet_findings',
   {
     id: uuid('id').primaryKey().defaultRandom(),
+    workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
     network: text('network').notNull(),
     /** Null where all of the network is meant. */
     place: text('place'),
@@ -90,5 +96,7 @@ export const sheetFindings = pgTable(
     taken: jsonb('taken').$type<SheetChange>(),
     version: integer('version').notNull().default(1),
   },
-  (table) => [unique('sheet_findings_one').on(table.network, table.place, table.field).nullsNotDistinct()],
+  (table) => [
+    unique('sheet_findings_one').on(table.workspaceId, table.network, table.place, table.field).nullsNotDistinct(),
+  ],
 );

@@ -22,7 +22,8 @@ import {
   text,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { bytea, bytes, moment } from './columns.ts';
+import { bytea, bytes, moment, workspaceColumn } from './columns.ts';
+import { workspaces } from './people.ts';
 
 /** Where the bytes of a blob lie: in the table of chunks, or in an object store beside the database. */
 export type BlobPlace = 'database' | 's3';
@@ -57,6 +58,7 @@ export const originals = pgTable(
   'originals',
   {
     id: uuid('id').primaryKey().defaultRandom(),
+    workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
     name: text('name').notNull(),
     fileName: text('file_name').notNull(),
     sha256: text('sha256')
@@ -104,6 +106,7 @@ export const analyses = pgTable(
 /** Finishes that people made; those that ship are part of the program. */
 export const finishes = pgTable('finishes', {
   id: uuid('id').primaryKey().defaultRandom(),
+  workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
   name: text('name').notNull(),
   description: text('description').notNull(),
   treatment: jsonb('treatment').$type<Treatment>().notNull(),
@@ -115,6 +118,7 @@ export const finishes = pgTable('finishes', {
 /** Styles of words that people made; those that ship are part of the program. */
 export const letterStyles = pgTable('letter_styles', {
   id: uuid('id').primaryKey().defaultRandom(),
+  workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
   name: text('name').notNull(),
   style: jsonb('style').$type<LetterStyle>().notNull(),
   createdAt: moment('created_at').notNull().defaultNow(),
@@ -122,19 +126,25 @@ export const letterStyles = pgTable('letter_styles', {
 });
 
 /** Fonts of people's own, by what their file is. */
-export const ownFonts = pgTable('own_fonts', {
-  id: text('id').primaryKey(),
-  name: text('name').notNull(),
-  sha256: text('sha256')
-    .notNull()
-    .references(() => blobs.sha256),
-  weight: jsonb('weight').$type<FontFile['weight']>().notNull(),
-  width: jsonb('width').$type<FontFile['width']>().notNull(),
-  createdAt: moment('created_at').notNull().defaultNow(),
-  deletedAt: moment('deleted_at'),
-});
+export const ownFonts = pgTable(
+  'own_fonts',
+  {
+    workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
+    id: text('id').notNull(),
+    name: text('name').notNull(),
+    sha256: text('sha256')
+      .notNull()
+      .references(() => blobs.sha256),
+    weight: jsonb('weight').$type<FontFile['weight']>().notNull(),
+    width: jsonb('width').$type<FontFile['width']>().notNull(),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    deletedAt: moment('deleted_at'),
+  },
+  (table) => [primaryKey({ columns: [table.workspaceId, table.id] })],
+);
 
-/** One row, whose number rises with every change of an own place or a finish: triggers see to that. See libraryVersion.ts. */
+/** A number for each workspace that has changed a sheet, a font or a finish, and rises whenever it does: triggers see to that. See libraryVersion.ts. */
 export const libraryVersions = pgTable('library_versions', {
+  workspaceId: uuid('workspace_id').primaryKey(),
   number: bigint('number', { mode: 'number' }).notNull(),
 });

@@ -8,8 +8,9 @@ import type {
   Weight,
 } from '@inkwell/core/model';
 import { date, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
-import { bytes, moment } from './columns.ts';
+import { bytes, moment, workspaceColumn } from './columns.ts';
 import { blobs } from './library.ts';
+import { workspaces } from './people.ts';
 
 /** What finishing has done to a frame, as it was measured, by plan. */
 export const figures = pgTable('figures', {
@@ -47,14 +48,19 @@ export const survivals = pgTable('survivals', {
 });
 
 /** The way to upload that is used for all frames of a place. */
-export const learnedUploads = pgTable('learned_uploads', {
-  placeId: text('place_id').primaryKey(),
-  survival: jsonb('survival').$type<Survival>().notNull(),
-  learnedFrom: text('learned_from').notNull(),
-  learnedOn: date('learned_on', { mode: 'string' }).notNull(),
-  /** Of the place and of what its network does after an upload, as they were. */
-  learnedFor: text('learned_for').notNull(),
-});
+export const learnedUploads = pgTable(
+  'learned_uploads',
+  {
+    workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
+    placeId: text('place_id').notNull(),
+    survival: jsonb('survival').$type<Survival>().notNull(),
+    learnedFrom: text('learned_from').notNull(),
+    learnedOn: date('learned_on', { mode: 'string' }).notNull(),
+    /** Of the place and of what its network does after an upload, as they were. */
+    learnedFor: text('learned_for').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.workspaceId, table.placeId] })],
+);
 
 /** The finished files of plans as they were encoded while they were measured, so that a delivery encodes nothing. Bounded. */
 export const encodings = pgTable(

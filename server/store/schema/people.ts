@@ -38,7 +38,12 @@ const workspaceId = () =>
 /** Who may do what in a workspace. */
 export const members = pgTable(
   'members',
-  { workspaceId: workspaceId(), personId: personId(), role: text('role').$type<Role>().notNull() },
+  {
+    workspaceId: workspaceId(),
+    personId: personId(),
+    role: text('role').$type<Role>().notNull(),
+    since: moment('since').notNull().defaultNow(),
+  },
   (table) => [primaryKey({ columns: [table.workspaceId, table.personId] })],
 );
 
@@ -105,6 +110,9 @@ export const doorEvents = pgTable('door_events', {
   id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
   at: moment('at').notNull().defaultNow(),
   kind: text('kind').$type<DoorEventKind>().notNull(),
+  /** The workspace that it concerns; null where it concerns a person, or nobody who is known. */
+  workspaceId: uuid('workspace_id').references(() => workspaces.id, { onDelete: 'cascade' }),
+  personId: uuid('person_id').references(() => people.id, { onDelete: 'set null' }),
   who: text('who'),
   about: text('about'),
   address: text('address'),

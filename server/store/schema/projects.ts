@@ -21,11 +21,13 @@ import {
   type Window,
 } from '@inkwell/core/model';
 import { boolean, doublePrecision, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { moment } from './columns.ts';
+import { moment, workspaceColumn } from './columns.ts';
 import { originals } from './library.ts';
+import { workspaces } from './people.ts';
 
 export const projects = pgTable('projects', {
   id: uuid('id').primaryKey().defaultRandom(),
+  workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
   name: text('name').notNull(),
   finishId: text('finish_id').notNull().default('plain'),
   keeping: jsonb('keeping').$type<MetadataPolicy>().notNull().default(keepNothing),
@@ -45,6 +47,7 @@ export const projects = pgTable('projects', {
 export const projectOriginals = pgTable(
   'project_originals',
   {
+    workspaceId: workspaceColumn(),
     projectId: uuid('project_id')
       .notNull()
       .references(() => projects.id, { onDelete: 'cascade' }),
@@ -60,6 +63,7 @@ export const frames = pgTable(
   'frames',
   {
     id: uuid('id').primaryKey().defaultRandom(),
+    workspaceId: workspaceColumn(),
     projectId: uuid('project_id')
       .notNull()
       .references(() => projects.id, { onDelete: 'cascade' }),

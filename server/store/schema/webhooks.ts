@@ -1,10 +1,12 @@
 import type { CallType, WebhookCall } from '@inkwell/core/model';
 import { index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { moment } from './columns.ts';
+import { moment, workspaceColumn } from './columns.ts';
+import { workspaces } from './people.ts';
 
 /** Addresses that hear when a delivery is done. */
 export const webhooks = pgTable('webhooks', {
   id: uuid('id').primaryKey().defaultRandom(),
+  workspaceId: workspaceColumn().references(() => workspaces.id, { onDelete: 'cascade' }),
   url: text('url').notNull(),
   /** What calls are signed by; it has to be read for each, so it is no hash. */
   secret: text('secret').notNull(),
@@ -17,6 +19,7 @@ export const webhookCalls = pgTable(
   'webhook_calls',
   {
     id: uuid('id').primaryKey().defaultRandom(),
+    workspaceId: workspaceColumn(),
     webhookId: uuid('webhook_id')
       .notNull()
       .references(() => webhooks.id, { onDelete: 'cascade' }),

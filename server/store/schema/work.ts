@@ -1,6 +1,18 @@
 import type { KeepMark, PictureSource } from '@inkwell/core/model';
 import { type SQL, sql } from 'drizzle-orm';
-import { bigint, doublePrecision, index, integer, jsonb, pgSequence, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigint,
+  check,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgSequence,
+  pgTable,
+  text,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { type KeptPlan, moment } from './columns.ts';
 import { deliveries } from './deliveries.ts';
 
@@ -44,8 +56,10 @@ export const work = pgTable(
   'work',
   {
     id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
-    /** What it is about. Asked for twice, it is one. */
-    key: text('key').notNull().unique(),
+    /** The workspace that it is of; null where it is of the door, which is of none. */
+    workspaceId: uuid('workspace_id').default(sql`inkwell_workspace()`),
+    /** What it is about. Asked for twice in a workspace, it is one. */
+    key: text('key').notNull(),
     task: jsonb('task').$type<WorkTask>().notNull(),
     kind: text('kind')
       .$type<WorkTask['kind']>()
@@ -80,6 +94,8 @@ export const work = pgTable(
     failure: text('failure'),
   },
   (table) => [
+    unique('work_key').on(table.workspaceId, table.key).nullsNotDistinct(),
+    check('work_fenced', sql`workspace_id is not null or task ->> 'kind' in ('mail', 'forgotten')`),
     index('work_next').on(table.state, table.lane, table.turn, table.priority, table.rank),
     index('work_delivery').on(table.deliveryId),
   ],

@@ -7,7 +7,9 @@ import {
   withdrawFirst,
   withdrawInvitation,
 } from '../../store/access/invitations.ts';
-import { accountOf, addPerson, firstWorkspace, isAnybodyThere, lockPeople } from '../../store/access/people.ts';
+import { addMember } from '../../store/access/members.ts';
+import { accountOf, addPerson, isAnybodyThere, lockPeople } from '../../store/access/people.ts';
+import { firstWorkspace, workspaceName } from '../../store/access/workspaces.ts';
 import type { Database, Queryable } from '../../store/database.ts';
 import { orNotFound, UserError } from '../../userError.ts';
 import type { Access } from './access.ts';
@@ -41,6 +43,7 @@ export async function firstLink(db: Database, origin: string): Promise<string | 
 /** @param invitedBy the id of whoever asks; null where somebody does at the machine itself */
 async function invitationOf(
   tx: Queryable,
+  workspaceId: string,
   { email, role }: NewInvitation,
   invitedBy: string | null,
   asker: Asker,
@@ -48,44 +51,51 @@ async function invitationOf(
   const secret = newLinkSecret();
   const asked = { email, role, invitedBy };
   await lockPeople(tx);
-  const workspaceId = await firstWorkspace(tx);
   const id = await addInvitation(tx, { ...asked, workspaceId, hash: secretHash(secret), hours: hoursOfInvitation });
-  await note(tx, asker, 'invited', email);
+  await note(tx, asker, 'invited', email, { workspaceId });
   return { id, link: invitationLink(asker.origin, secret) };
 }
 
 /** Invites somebody by mail; whoever invites gets the link as well. */
 export function invite(
   { db, mailing }: Access,
+  workspaceId: string,
   by: Person,
   asked: NewInvitation,
   asker: Asker,
 ): Promise<MadeInvitation> {
   return db.transaction(async (tx) => {
-    const { id, link } = await invitationOf(tx, asked, by.id, asker);
-    const text = `${by.name} invites you to Inkwell Frame.\n\nFollow this link within seven days and choose a password:\n${link}\n\nIf you do not know what this is about, do nothing.\n`;
+    const { id, link } = await invitationOf(tx, workspaceId, asked, by.id, asker);
+    const text = `${by.name} invites you to Inkwell Frame.\n\nFollow this link within seven days and choose a password, or sign in if you have one:\n${link}\n\nIf you do not know what this is about, do nothing.\n`;
     await writeMail(tx, { to: asked.email, subject: 'You are invited to Inkwell Frame', text }, mailing);
-    const invitation = (await listInvitations(tx)).find((one) => one.id === id);
+    const invitation = (await listInvitations(tx, workspaceId)).find((one) => one.id === id);
     if (!invitation) throw new Error('The invitation was not stored.');
     return { invitation, link };
   });
 }
 
 /** The link of an invitation, as somebody at the machine itself asks for it. */
-export const inviteByHand = (db: Database, asked: NewInvitation, origin: string): Promise<string> =>
-  db.transaction(async (tx) => (await invitationOf(tx, asked, null, atMachine(origin))).link);
+export const inviteByHand = (
+  db: Database,
+  workspaceId: string,
+  asked: NewInvitation,
+  origin: string,
+): Promise<string> =>
+  db.transaction(async (tx) => (await invitationOf(tx, workspaceId, asked, null, atMachine(origin))).link);
 
 /** @throws UserError where it does not hold any more */
-export const withdraw = ({ db }: Access, id: string, asker: Asker): Promise<void> =>
+export const withdraw = ({ db }: Access, workspaceId: string, id: string, asker: Asker): Promise<void> =>
   db.transaction(async (tx) => {
-    await note(tx, asker, 'invitation withdrawn', orNotFound(await withdrawInvitation(tx, id), 'This invitation'));
+    const email = orNotFound(await withdrawInvitation(tx, workspaceId, id), 'This invitation');
+    await note(tx, asker, 'invitation withdrawn', email, { workspaceId });
   });
 
 /** What a link invites to. @throws UserError where it does not hold */
 export async function openInvitation({ db }: Access, secret: string): Promise<OpenInvitation> {
   const held = await holdingInvitation(db, secretHash(secret));
   if (!held) throw over();
-  return { email: held.email, role: held.role };
+  const { email, role, workspaceId } = held;
+  return { email, role, workspace: (await workspaceName(db, workspaceId)) ?? '' };
 }
 
 /** Makes the account that a link invites to. @throws UserError where it does not hold, or something cannot be taken */
@@ -104,13 +114,28 @@ export async function acceptInvitation({ db }: Access, taken: TakenInvitation, a
     if (mine.email === null && (await isAnybodyThere(tx))) throw over();
     await withdrawFirst(tx);
     const { workspaceId, role } = mine;
-    const id = await addPerson(tx, { workspaceId, role, email, name, passwordHash });
+    const id = await addPerson(tx, { email, name, passwordHash });
     if (id === null) {
-      throw new UserError('You have an account with this address already. Sign in, or ask for a new password.', 409);
+      throw new UserError('You have an account with this address already. Sign in to join with it.', 409);
     }
+    await addMember(tx, workspaceId, id, role);
     const account = await accountOf(tx, id);
     if (!account) throw new Error('The account was not stored.');
-    await note(tx, { ...asker, person: account.person }, 'account made');
+    await note(tx, { ...asker, person: account.person }, 'account made', null, { workspaceId });
     return proved(account);
   });
 }
+
+/** Takes somebody who has an account into the workspace that a link invites to. @throws UserError where it does not hold, or is another's */
+export const joinWorkspace = ({ db }: Access, person: Person, secret: string, asker: Asker): Promise<string> =>
+  db.transaction(async (tx) => {
+    await lockPeople(tx);
+    const mine = await takeInvitation(tx, secretHash(secret));
+    if (!mine) throw over();
+    if (mine.email !== person.email) {
+      throw new UserError('This invitation is for another address. Sign out, and sign in with that one.', 403);
+    }
+    const { workspaceId } = mine;
+    if (await addMember(tx, workspaceId, person.id, mine.role)) await note(tx, asker, 'joined', null, { workspaceId });
+    return workspaceId;
+  });

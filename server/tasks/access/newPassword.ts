@@ -54,7 +54,7 @@ export async function writeReset(
 async function resetLink(tx: Queryable, { person }: Account, asker: Asker): Promise<string> {
   const secret = newLinkSecret();
   await addReset(tx, person.id, secretHash(secret), hours);
-  await note(tx, asker, 'password asked for', nameOf(person));
+  await note(tx, asker, 'password asked for', nameOf(person), { personId: person.id });
   return `${asker.origin}/new-password#${secret}`;
 }
 
@@ -75,7 +75,9 @@ export function resetByHand(
     const asker = atMachine(origin);
     if (withoutFactor) {
       await dropFactor(tx, account.person.id);
-      await note(tx, asker, 'second factor dropped', nameOf(account.person));
+      await note(tx, asker, 'second factor dropped', nameOf(account.person), {
+        personId: account.person.id,
+      });
     }
     return resetLink(tx, account, asker);
   });

@@ -33,7 +33,8 @@ export async function signIn(access: Access, { email, password, code }: SignIn, 
   const isIn = isKnown && account && (!isCodeNeeded || (await isCodeRight(access.db, account, code ?? '')));
   if (!isIn) {
     // What was typed where no account is may be a password in the wrong field.
-    await note(access.db, asker, 'refused', account && nameOf(account.person));
+    const personId = account?.person.id ?? null;
+    await note(access.db, asker, 'refused', account && nameOf(account.person), { personId });
     throw new UserError(wrong, 400);
   }
   await takeBack();

@@ -1,6 +1,5 @@
 import type { MadeToken, NewToken } from '@inkwell/core/model';
-import type { Services } from '../../services.ts';
-import { addToken, type HeldToken, holdingToken, noteUse } from '../../store/access/tokens.ts';
+import { addToken, type HeldToken, holdingToken, noteUse, type OfToken } from '../../store/access/tokens.ts';
 import type { Queryable } from '../../store/database.ts';
 import { newLinkSecret, secretHash } from './linkSecrets.ts';
 
@@ -8,12 +7,12 @@ import { newLinkSecret, secretHash } from './linkSecrets.ts';
 const mark = 'inkwell_';
 const shownCharacters = mark.length + 6;
 
-/** Makes a token. What it says is answered here and kept nowhere. @param personId whose it is; null without accounts */
-export async function makeToken(db: Queryable, asked: NewToken, personId: string | null): Promise<MadeToken> {
+/** Makes a token. What it says is answered here and kept nowhere. */
+export async function makeToken(db: Queryable, asked: NewToken, of: OfToken): Promise<MadeToken> {
   const secret = `${mark}${newLinkSecret()}`;
   const token = await addToken(db, {
     ...asked,
-    personId,
+    ...of,
     hash: secretHash(secret),
     beginning: secret.slice(0, shownCharacters),
   });
@@ -21,7 +20,7 @@ export async function makeToken(db: Queryable, asked: NewToken, personId: string
 }
 
 /** The token that says this, where it holds, noting that it is used; null where there is none. */
-export async function acceptedToken({ db }: Pick<Services, 'db'>, secret: string): Promise<HeldToken | null> {
+export async function acceptedToken(db: Queryable, secret: string): Promise<HeldToken | null> {
   const held = await holdingToken(db, secretHash(secret));
   if (held) await noteUse(db, held.token.id);
   return held;

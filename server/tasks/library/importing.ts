@@ -41,6 +41,11 @@ export class Importing {
     return new Importing(bounded, db, copies, decoders, isLooking);
   }
 
+  /** The same for other rows. */
+  into(db: Database): Importing {
+    return new Importing(this.folder, db, this.copies, this.decoders, this.isLooking);
+  }
+
   /** Does something with a folder of its own, which is there as long as that takes: for what came in and is looked at before it is taken. */
   async aside<Result>(task: (folder: string) => Promise<Result>): Promise<Result> {
     const own = this.folder.unfinished();

@@ -90,11 +90,15 @@ const lengthOf = ({ plan }: Measuring): number =>
     plainLength,
   );
 
+/**
+ * Plans by frame and by the versions of all that they follow from. To compose a frame takes a millisecond, and lists ask for many. Planners
+ * share them: frames of two workspaces are two.
+ */
+export const keptPlans = () => new LRUCache<string, Measuring>({ maxSize: mostKept, sizeCalculation: lengthOf });
+
 /** Plans frames from the sheets and finishes that ship with the program, and from those that people made. */
 export class Planner {
   private readonly specBooks = new SpecBooks();
-  /** By frame and by the versions of all that its plan follows from. To compose a frame takes a millisecond, and lists ask for many. */
-  private readonly kept = new LRUCache<string, Measuring>({ maxSize: mostKept, sizeCalculation: lengthOf });
 
   /** The library as it was read last. */
   private library: (Library & { version: number }) | null = null;
@@ -102,6 +106,7 @@ export class Planner {
   constructor(
     private readonly db: Database,
     private readonly fonts: Fonts,
+    private readonly kept = keptPlans(),
   ) {}
 
   /** Sheets and finishes as they are now: another server or worker may have changed them since they were read last. */

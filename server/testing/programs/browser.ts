@@ -64,6 +64,11 @@ export class Browser {
 
   /** Who the program says is signed in here; null where it is nobody. */
   async person(): Promise<Door['person']> {
-    return this.come(await this.read(DoorSchema, '/door')).person;
+    return (await this.door()).person;
+  }
+
+  /** What the program says of who is here. */
+  async door(): Promise<Door> {
+    return this.come(await this.read(DoorSchema, '/door'));
   }
 }

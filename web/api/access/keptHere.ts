@@ -1,6 +1,7 @@
 /** What all names begin with under which pages keep something in this browser. */
 const prefix = 'inkwell';
 const whoKey = `${prefix}.person`;
+const whereKey = `${prefix}.workspace`;
 
 /** Does something with what the browser keeps; one that keeps nothing forgets nothing. */
 function trying<Value>(task: () => Value, otherwise: Value): Value {
@@ -30,3 +31,9 @@ export const keepFor = (personId: string): boolean =>
     localStorage.setItem(whoKey, personId);
     return isOther;
   }, false);
+
+/** Notes the workspace that somebody is in, so that they come to it the next time. */
+export const keepWorkspace = (id: string): void => trying(() => localStorage.setItem(whereKey, id), undefined);
+
+/** The workspace that somebody was in last; null where that is not known. */
+export const lastWorkspace = (): string | null => trying(() => localStorage.getItem(whereKey), null);

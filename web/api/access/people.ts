@@ -3,8 +3,8 @@ import {
   InvitationSchema,
   MadeInvitationSchema,
   MailSchema,
+  MemberSchema,
   type NewInvitation,
-  PersonSchema,
   type Role,
 } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
@@ -19,7 +19,7 @@ const doorEventsKey = ['door events'];
 /** Others come in and are invited meanwhile. */
 const oftenMs = 5000;
 
-/** Everybody with an account. */
+/** Everybody in this workspace. */
 export function usePeople() {
   const client = useQueryClient();
   // One's own role stands at the door.
@@ -27,7 +27,7 @@ export function usePeople() {
   return {
     query: useQuery({
       queryKey: peopleKey,
-      queryFn: () => ask(z.array(PersonSchema), '/people'),
+      queryFn: () => ask(z.array(MemberSchema), '/people'),
       refetchInterval: oftenMs,
     }),
     change: useMutation({

@@ -1,4 +1,4 @@
-import type { Person } from '@inkwell/core/model';
+import type { Person, Role } from '@inkwell/core/model';
 import { Dropdown } from 'antd';
 import { useNavigate } from 'react-router';
 import { useThreshold } from '../../api/access/door.ts';
@@ -6,18 +6,18 @@ import { useUndoNote } from '../useUndoNote.tsx';
 import { initialsOf } from './initials.ts';
 
 /** Who is signed in, and the ways to what is theirs. */
-export function PersonMenu({ person }: { person: Person }) {
+export function PersonMenu({ person, role }: { person: Person; role: Role | null }) {
   const { signOut } = useThreshold();
   const navigate = useNavigate();
   const note = useUndoNote();
   const items = [
     { key: 'account', label: 'Your account', onClick: () => void navigate('/account') },
-    ...(person.role === 'owner' ? [{ key: 'people', label: 'People', onClick: () => void navigate('/people') }] : []),
+    ...(role === 'owner' ? [{ key: 'people', label: 'People', onClick: () => void navigate('/people') }] : []),
     { key: 'out', label: 'Sign out', onClick: () => void signOut.mutateAsync().catch(note.failed) },
   ];
   return (
     <div className="person">
-      {person.role === 'viewer' && <span className="quiet small">You look, and change nothing</span>}
+      {role === 'viewer' && <span className="quiet small">You look, and change nothing</span>}
       <Dropdown menu={{ items }} trigger={['click']} placement="bottomRight">
         <button
           type="button"

@@ -2,6 +2,7 @@ import './AccountScreen.css';
 import { PersonNameSchema } from '@inkwell/core/model';
 import { useAccount } from '../../api/access/account.ts';
 import { useDoor } from '../../api/access/door.ts';
+import { useWorkspace } from '../../api/access/workspaces.ts';
 import { NameField } from '../../parts/fields/NameField.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { LostScreen } from '../LostScreen.tsx';
@@ -9,6 +10,7 @@ import { roleWords } from '../people/roleWords.ts';
 import { ChangePassword } from './ChangePassword.tsx';
 import { SecondFactor } from './SecondFactor.tsx';
 import { Sessions } from './Sessions.tsx';
+import { YourWorkspaces } from './YourWorkspaces.tsx';
 
 /** Somebody's own account. */
 export function AccountScreen() {
@@ -16,8 +18,10 @@ export function AccountScreen() {
   const { rename } = useAccount();
   const note = useUndoNote();
   const person = data?.person;
-  if (!person) return <LostScreen />;
-  const { name, email, role } = person;
+  const workspace = useWorkspace();
+  if (!person || !workspace) return <LostScreen />;
+  const { name, email } = person;
+  const { role } = workspace;
   const renameTo = (typed: string) => {
     const checked = PersonNameSchema.safeParse(typed);
     if (checked.success) rename.mutateAsync(checked.data).catch(note.failed);
@@ -29,10 +33,11 @@ export function AccountScreen() {
         <NameField name={name} what="your account" onRename={renameTo} />
       </h1>
       <p className="quiet page-about">
-        {email}. You are {roleWords[role].as} here. {roleWords[role].may}
+        {email}. You are {roleWords[role].as} of {workspace.name}. {roleWords[role].may}
       </p>
       <ChangePassword email={email} />
       <SecondFactor hasOne={person.hasSecondFactor} />
+      <YourWorkspaces all={data.workspaces} current={workspace} />
       <Sessions />
     </div>
   );

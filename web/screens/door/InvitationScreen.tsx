@@ -1,18 +1,62 @@
+import type { OpenInvitation, Person } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { useInvitation, useThreshold } from '../../api/access/door.ts';
+import { useDoor, useInvitation, useThreshold } from '../../api/access/door.ts';
+import { useWorkspaces } from '../../api/access/workspaces.ts';
 import { WordField } from '../../parts/fields/WordField.tsx';
 import { FailureLine, Skeleton } from '../../parts/States.tsx';
 import { roleWords } from '../people/roleWords.ts';
 import { DoorForm, DoorPage } from './DoorPage.tsx';
 import { linkSecret } from './linkSecret.ts';
 import { NewPassword } from './NewPassword.tsx';
+import { SignInScreen } from './SignInScreen.tsx';
 
-/** Where the link of an invitation leads: somebody makes their account. */
+/** Where the link of an invitation leads: somebody makes their account, or joins with the one that they have. */
 export function InvitationScreen() {
   const secret = linkSecret();
   const { data, error, refetch } = useInvitation(secret);
+  const { data: door } = useDoor();
+  const [hasAccount, setHasAccount] = useState(false);
+  if (data && door?.person) return <Joining invitation={data} person={door.person} secret={secret} />;
+  if (hasAccount) return <SignInScreen />;
+  return <Accepting {...{ secret, data, error }} again={() => void refetch()} onSignIn={() => setHasAccount(true)} />;
+}
+
+/** Somebody who is signed in takes an invitation. */
+function Joining({ invitation, person, secret }: { invitation: OpenInvitation; person: Person; secret: string }) {
+  const { join } = useWorkspaces();
+  const { signOut } = useThreshold();
+  const { email, role, workspace } = invitation;
+  const isTheirs = email === person.email;
+  return (
+    <DoorPage title={`Join ${workspace}`}>
+      <p className="quiet">
+        {isTheirs
+          ? `You are invited as ${roleWords[role].as}. You join with your account ${person.email}.`
+          : `This invitation is for ${email ?? 'a first account'}, and you are signed in as ${person.email}. Sign out, then follow the link again.`}
+      </p>
+      <DoorForm
+        error={join.error ?? signOut.error}
+        onSubmit={() => (isTheirs ? join.mutate(secret) : signOut.mutate())}
+      >
+        <Button htmlType="submit" type="primary" loading={join.isPending || signOut.isPending}>
+          {isTheirs ? 'Join' : 'Sign out'}
+        </Button>
+      </DoorForm>
+    </DoorPage>
+  );
+}
+
+/** Somebody makes an account by an invitation. */
+function Accepting(props: {
+  secret: string;
+  data: OpenInvitation | undefined;
+  error: unknown;
+  again: () => void;
+  onSignIn: () => void;
+}) {
+  const { secret, data, error, again, onSignIn } = props;
   const { accept } = useThreshold();
   const navigate = useNavigate();
   const [name, setName] = useState('');
@@ -25,9 +69,9 @@ export function InvitationScreen() {
     );
   return (
     <DoorPage title={data?.email === null ? 'Make the first account' : 'Make your account'}>
-      {!data && error && (
+      {!data && error !== null && (
         <>
-          <FailureLine error={error} again={() => void refetch()} />
+          <FailureLine error={error} again={again} />
           <p className="door-ways">
             <Link to="/">Sign in</Link>
           </p>
@@ -39,7 +83,7 @@ export function InvitationScreen() {
           <p className="quiet">
             {data.email === null
               ? 'Whoever makes it owns the workspace, and invites the others.'
-              : `You are invited as ${roleWords[data.role].as}. You sign in as ${data.email}.`}
+              : `You are invited to ${data.workspace} as ${roleWords[data.role].as}. You sign in as ${data.email}.`}
           </p>
           <DoorForm error={accept.error} onSubmit={submit}>
             <WordField label="Your name" value={name} filling="name" autoFocus maxLength={80} onChange={setName} />
@@ -51,6 +95,14 @@ export function InvitationScreen() {
               Make the account
             </Button>
           </DoorForm>
+          {data.email !== null && (
+            <p className="door-ways">
+              You have an account already?{' '}
+              <Button type="link" style={{ padding: 0, height: 'auto' }} onClick={onSignIn}>
+                Sign in to join
+              </Button>
+            </p>
+          )}
         </>
       )}
     </DoorPage>

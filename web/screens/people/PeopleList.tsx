@@ -1,4 +1,4 @@
-import { type Person, type Role, roles } from '@inkwell/core/model';
+import { type Member, type Role, roles } from '@inkwell/core/model';
 import { Button, Popconfirm, Select } from 'antd';
 import { usePeople } from '../../api/access/people.ts';
 import { Listed } from '../../parts/making/Listed.tsx';
@@ -9,18 +9,18 @@ import { roleWords } from './roleWords.ts';
 
 export const roleOptions = roles.map((value) => ({ value, label: roleWords[value].name }));
 
-/** Everybody with an account. */
+/** Everybody in this workspace. */
 export function PeopleList({ myId }: { myId: string }) {
   const { query, change, remove } = usePeople();
   const note = useUndoNote();
-  const give = (person: Person, role: Role) =>
+  const give = (person: Member, role: Role) =>
     note.after(change.mutateAsync({ id: person.id, role }), `${person.name} is ${roleWords[role].as} now.`, () =>
       change.mutateAsync({ id: person.id, role: person.role }),
     );
   return (
     <section className="sheet page-part" aria-labelledby="people-title">
-      <h2 id="people-title">With an account</h2>
-      <Listed query={query} none="Nobody has an account.">
+      <h2 id="people-title">In this workspace</h2>
+      <Listed query={query} none="Nobody is here.">
         {(all) => (
           <ListTable heads={['Name', 'E-mail address', 'Second factor', 'Here since', 'Role']}>
             {all.map((person) => (
@@ -40,7 +40,7 @@ export function PeopleList({ myId }: { myId: string }) {
 }
 
 function PersonRow(props: {
-  person: Person;
+  person: Member;
   isMe: boolean;
   onGive: (role: Role) => void;
   onRemove: () => Promise<unknown>;
@@ -67,14 +67,14 @@ function PersonRow(props: {
       </td>
       <td>
         <Popconfirm
-          title={`Take the account of ${name} away?`}
-          description="It cannot be undone. What the person made stays; tokens stop holding."
-          okText="Take it away"
-          cancelText="Keep it"
+          title={`Take ${name} out of this workspace?`}
+          description="What the person made stays; their tokens stop holding. Who is in no other workspace loses the account, which cannot be undone."
+          okText="Take out"
+          cancelText="Keep"
           onConfirm={onRemove}
         >
-          <Button size="small" aria-label={`Take the account of ${name} away`}>
-            Take away …
+          <Button size="small" aria-label={`Take ${name} out of this workspace`}>
+            Take out …
           </Button>
         </Popconfirm>
       </td>

@@ -2,6 +2,7 @@ import {
   type Door,
   DoorSchema,
   ForgottenSchema,
+  JoinSchema,
   LinkSecretSchema,
   OpenInvitationSchema,
   ResetSchema,
@@ -11,40 +12,34 @@ import {
 } from '@inkwell/core/model';
 import type { Request, Response } from 'express';
 import { z } from 'zod';
-import type { Services } from '../../../services.ts';
+import type { DoorServices } from '../../../services.ts';
 import { note } from '../../../tasks/access/asker.ts';
-import { acceptInvitation, openInvitation } from '../../../tasks/access/invitations.ts';
+import { acceptInvitation, joinWorkspace, openInvitation } from '../../../tasks/access/invitations.ts';
 import { forgotPassword, resetPassword } from '../../../tasks/access/newPassword.ts';
 import { type Proved, signIn } from '../../../tasks/access/signIn.ts';
+import { orNotFound } from '../../../userError.ts';
 import { askerOf, signedIn } from '../../access.ts';
 import { Resource } from '../../resource.ts';
-import { beginSession, endThisSession, sessionOf } from '../../sessions.ts';
+import { beginSession, endThisSession } from '../../sessions.ts';
+import { doorOf } from './doorOf.ts';
 import { accessOf } from './needsAccounts.ts';
 
 /** A way in. */
 const isOpen = { isOpen: true } as const;
 
 /** Coming in and going out. */
-export function door(services: Services): Resource {
+export function door(services: DoorServices): Resource {
   const routes = new Resource('/door', 'The door');
 
-  const asItIs = (response: Response): Door => {
-    const inside = signedIn(response);
-    return {
-      hasAccounts: services.access !== null,
-      person: inside?.person ?? null,
-      pageToken: inside?.session.pageToken ?? null,
-    };
-  };
-  const letIn = async (request: Request, who: Proved): Promise<Door> => {
-    await beginSession(request, who);
-    return { hasAccounts: true, person: who.person, pageToken: sessionOf(request)?.pageToken ?? null };
+  const letIn = async ({ person, credential }: Proved, at: { request: Request; response: Response }): Promise<Door> => {
+    await beginSession(at.request, { person, credential });
+    return doorOf(services, person, at);
   };
 
   routes.get(
     '',
     { does: 'Tells whether accounts are needed here, and who is signed in.', ...isOpen, answers: DoorSchema },
-    async (_asked, response) => asItIs(response),
+    ({ request }, response) => doorOf(services, signedIn(response)?.person ?? null, { request, response }),
   );
 
   routes.post(
@@ -58,19 +53,25 @@ export function door(services: Services): Resource {
     async ({ body, request }, response) => {
       const who = await signIn(accessOf(services), body, askerOf(request, response));
       if (!who) return { state: 'code needed' as const };
-      return { state: 'in' as const, door: await letIn(request, who) };
+      return { state: 'in' as const, door: await letIn(who, { request, response }) };
     },
   );
 
   routes.post(
     '/sign-out',
-    { does: 'Signs out of this browser.', pagesOnly: true, changesNothing: true, answers: DoorSchema },
+    {
+      does: 'Signs out of this browser.',
+      pagesOnly: true,
+      needs: 'account',
+      changesNothing: true,
+      answers: DoorSchema,
+    },
     async ({ request }, response) => {
       if (services.access) {
-        await note(services.db, askerOf(request, response), 'signed out');
+        await note(services.whole, askerOf(request, response), 'signed out');
         await endThisSession(request);
       }
-      return { hasAccounts: services.access !== null, person: null, pageToken: null };
+      return doorOf(services, null, { request, response });
     },
   );
 
@@ -96,7 +97,23 @@ export function door(services: Services): Resource {
       status: 201,
     },
     async ({ body, request }, response) =>
-      letIn(request, await acceptInvitation(accessOf(services), body, askerOf(request, response))),
+      letIn(await acceptInvitation(accessOf(services), body, askerOf(request, response)), { request, response }),
+  );
+
+  routes.post(
+    '/join',
+    {
+      does: 'Takes you into the workspace that an invitation is for. Answers its id.',
+      pagesOnly: true,
+      needs: 'account',
+      takes: JoinSchema,
+      answers: z.object({ workspaceId: z.uuid() }),
+    },
+    async ({ body, request }, response) => {
+      const access = accessOf(services);
+      const { person } = orNotFound(signedIn(response), 'This account');
+      return { workspaceId: await joinWorkspace(access, person, body.secret, askerOf(request, response)) };
+    },
   );
 
   routes.post(

@@ -1,23 +1,27 @@
 import { InvitationSchema, MadeInvitationSchema, NewInvitationSchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import type { Services } from '../../../services.ts';
+import type { DoorServices } from '../../../services.ts';
 import { listInvitations } from '../../../store/access/invitations.ts';
 import { invite, withdraw } from '../../../tasks/access/invitations.ts';
 import { orNotFound } from '../../../userError.ts';
-import { askerOf, signedIn } from '../../access.ts';
+import { askerOf, signedIn, workspaceAsked } from '../../access.ts';
 import { Resource } from '../../resource.ts';
 import { accessOf } from './needsAccounts.ts';
 
 const owners = { pagesOnly: true, needs: 'owner' } as const;
 
 /** How people come in. */
-export function invitations(services: Services): Resource {
+export function invitations(services: DoorServices): Resource {
   const routes = new Resource('/invitations', 'Invitations');
 
   routes.get(
     '',
-    { does: 'Lists the invitations that nobody has taken yet.', ...owners, answers: z.array(InvitationSchema) },
-    () => listInvitations(accessOf(services).db),
+    {
+      does: 'Lists the invitations to this workspace that nobody has taken yet.',
+      ...owners,
+      answers: z.array(InvitationSchema),
+    },
+    (_asked, response) => listInvitations(accessOf(services).db, workspaceAsked(response).id),
   );
 
   routes.post(
@@ -31,14 +35,15 @@ export function invitations(services: Services): Resource {
     },
     ({ body, request }, response) => {
       const { person } = orNotFound(signedIn(response), 'This account');
-      return invite(accessOf(services), person, body, askerOf(request, response));
+      return invite(accessOf(services), workspaceAsked(response).id, person, body, askerOf(request, response));
     },
   );
 
   routes.delete(
     '/:id',
     { does: 'Withdraws an invitation. Its link holds no more.', ...owners },
-    ({ id, request }, response) => withdraw(accessOf(services), id, askerOf(request, response)),
+    ({ id, request }, response) =>
+      withdraw(accessOf(services), workspaceAsked(response).id, id, askerOf(request, response)),
   );
 
   return routes;

@@ -10,7 +10,7 @@ import {
 } from '@inkwell/core/model';
 import type { Response } from 'express';
 import { z } from 'zod';
-import type { Services } from '../../../services.ts';
+import type { DoorServices } from '../../../services.ts';
 import { dropFactor, renamePerson } from '../../../store/access/people.ts';
 import { endSession, endSessions, listSessions } from '../../../store/access/sessions.ts';
 import { note } from '../../../tasks/access/asker.ts';
@@ -20,15 +20,16 @@ import { proveAgain } from '../../../tasks/access/signIn.ts';
 import { orNotFound } from '../../../userError.ts';
 import { askerOf, type SignedIn, signedIn } from '../../access.ts';
 import { Resource } from '../../resource.ts';
-import { beginSession, idleSeconds, sessionOf } from '../../sessions.ts';
+import { beginSession, idleSeconds } from '../../sessions.ts';
+import { doorOf } from './doorOf.ts';
 import { accessOf } from './needsAccounts.ts';
 
 /** Everybody may do this with their own account, and no program may. */
-const own = { pagesOnly: true, needs: 'viewer' } as const;
+const own = { pagesOnly: true, needs: 'account' } as const;
 
 /** One's own account. */
-export function me(services: Services): Resource {
-  const { db } = services;
+export function me(services: DoorServices): Resource {
+  const db = services.whole;
   const routes = new Resource('/me', 'Your account');
   const who = (response: Response): SignedIn => {
     accessOf(services);
@@ -51,7 +52,7 @@ export function me(services: Services): Resource {
       const { person } = who(response);
       const proved = await changePassword(accessOf(services), person.id, body, askerOf(request, response));
       await beginSession(request, proved);
-      return { hasAccounts: true, person: proved.person, pageToken: sessionOf(request)?.pageToken ?? null };
+      return doorOf(services, proved.person, { request, response });
     },
   );
 

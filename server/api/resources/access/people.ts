@@ -1,33 +1,40 @@
-import { PersonSchema, RoleSchema } from '@inkwell/core/model';
+import { MemberSchema, RoleSchema } from '@inkwell/core/model';
 import { z } from 'zod';
-import type { Services } from '../../../services.ts';
-import { listPeople } from '../../../store/access/people.ts';
-import { changeRole, takeAway } from '../../../tasks/access/people.ts';
-import { askerOf } from '../../access.ts';
+import type { DoorServices } from '../../../services.ts';
+import { listMembers } from '../../../store/access/members.ts';
+import { changeRole, takeOut } from '../../../tasks/access/people.ts';
+import { askerOf, workspaceAsked } from '../../access.ts';
 import { Resource } from '../../resource.ts';
 import { accessOf } from './needsAccounts.ts';
 
 /** No program changes who may come in. */
 const owners = { pagesOnly: true, needs: 'owner' } as const;
 
-/** Who has an account, and may do what. */
-export function people(services: Services): Resource {
+/** Who is in a workspace, and may do what. */
+export function people(services: DoorServices): Resource {
   const routes = new Resource('/people', 'People');
 
-  routes.get('', { does: 'Lists everybody who has an account.', ...owners, answers: z.array(PersonSchema) }, () =>
-    listPeople(accessOf(services).db),
+  routes.get(
+    '',
+    { does: 'Lists everybody who is in this workspace.', ...owners, answers: z.array(MemberSchema) },
+    (_asked, response) => listMembers(accessOf(services).db, workspaceAsked(response).id),
   );
 
   routes.patch(
     '/:id',
-    { does: 'Changes what somebody may do.', ...owners, takes: z.object({ role: RoleSchema }) },
-    ({ id, body, request }, response) => changeRole(accessOf(services), id, body.role, askerOf(request, response)),
+    { does: 'Changes what somebody may do here.', ...owners, takes: z.object({ role: RoleSchema }) },
+    ({ id, body, request }, response) =>
+      changeRole(accessOf(services), workspaceAsked(response).id, id, body.role, askerOf(request, response)),
   );
 
   routes.delete(
     '/:id',
-    { does: 'Takes an account away for good, with its tokens. What the person made stays.', ...owners },
-    ({ id, request }, response) => takeAway(accessOf(services), id, askerOf(request, response)),
+    {
+      does: 'Takes somebody out of this workspace, with their tokens for it. Who is in no other loses the account. What the person made stays.',
+      ...owners,
+    },
+    ({ id, request }, response) =>
+      takeOut(accessOf(services), workspaceAsked(response).id, id, askerOf(request, response)),
   );
 
   return routes;

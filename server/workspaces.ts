@@ -1,0 +1,34 @@
+import { LRUCache } from 'lru-cache';
+import type { Fonts } from './fonts/fonts.ts';
+import type { Database, OpenDatabase } from './store/database.ts';
+import { keptPlans, Planner } from './tasks/plans/planner.ts';
+
+/** What works on the rows of one workspace, and sees no others. */
+export interface WorkspaceTools {
+  workspaceId: string;
+  db: Database;
+  planner: Planner;
+}
+
+/** So many workspaces are kept at hand; one more is opened again when it is needed. */
+const mostAtHand = 200;
+
+/** Opens workspaces as they are needed. That they are there, and who may be in them, is somebody else's to know. */
+export class Workspaces {
+  private readonly atHand = new LRUCache<string, WorkspaceTools>({ max: mostAtHand });
+  private readonly plans = keptPlans();
+
+  constructor(
+    private readonly fenced: OpenDatabase['fenced'],
+    private readonly fonts: Fonts,
+  ) {}
+
+  at(workspaceId: string): WorkspaceTools {
+    const known = this.atHand.get(workspaceId);
+    if (known) return known;
+    const db = this.fenced(workspaceId);
+    const opened = { workspaceId, db, planner: new Planner(db, this.fonts, this.plans) };
+    this.atHand.set(workspaceId, opened);
+    return opened;
+  }
+}

@@ -45,7 +45,7 @@ test('a studio comes in: the first account, an invitation, a second factor, and 
   await expect(page.getByRole('alert')).toContainText('is not right');
 
   await follow(program, page, await accountCommand(program, 'invite', 'runa@saltmarsh.example', '--role', 'owner'));
-  await expect(page.getByText('You are invited as an owner')).toBeVisible();
+  await expect(page.getByText('You are invited to Studio as an owner')).toBeVisible();
   await page.getByLabel('Your name').fill('Runa Holm');
   await page.getByLabel('Password', { exact: true }).fill('short');
   await page.getByRole('button', { name: 'Make the account' }).click();
@@ -97,8 +97,8 @@ test('a studio comes in: the first account, an invitation, a second factor, and 
   await expect(ida.getByRole('link', { name: 'Open Festival week', exact: true })).toBeVisible();
 
   // Who is taken away stands before the door with the next step.
-  await page.getByRole('button', { name: 'Take the account of Ida Strand away' }).click();
-  await page.getByRole('button', { name: 'Take it away', exact: true }).click();
+  await page.getByRole('button', { name: 'Take Ida Strand out of this workspace' }).click();
+  await page.getByRole('button', { name: 'Take out', exact: true }).click();
   await expect(page.getByRole('rowheader', { name: 'Ida Strand' })).toHaveCount(0);
   await ida.getByRole('link', { name: 'Originals' }).click();
   await expect(ida.getByRole('heading', { name: 'Sign in' })).toBeVisible();
@@ -122,6 +122,57 @@ test('who is signed out in the middle of work signs in again, and nothing is los
   await page.reload();
   await frame.click();
   await expect(page.getByText('moved by hand')).toBeVisible();
+});
+
+test('a further workspace is empty, others join it with the account that they have, and an address keeps to it', async ({
+  browser,
+  page,
+}) => {
+  await follow(program, page, await accountCommand(program, 'invite', 'maren@saltmarsh.example', '--role', 'owner'));
+  await makeAccount(page, 'Maren Holt');
+  await menu(page, 'Maren Holt', 'Your account');
+  await page.getByLabel('Name of a further workspace').fill('Lantern yard');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'No projects yet' })).toBeVisible();
+  await faultless(page, 'an empty workspace');
+  await menu(page, 'Maren Holt', 'People');
+  await page.getByRole('button', { name: 'Rename this workspace Lantern yard' }).click();
+  await page.keyboard.type('Rope walk');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('E-mail address of whom you invite').fill('tove@saltmarsh.example');
+  await page.getByRole('button', { name: 'Invite', exact: true }).click();
+  const link = (await page.getByRole('region', { name: 'The mail is written.' }).getByRole('code').textContent()) ?? '';
+  await expect(page.getByRole('heading', { name: 'Mails' })).toHaveCount(0);
+  await faultless(page, 'people of a further workspace');
+
+  const tove = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+  await follow(program, tove, link);
+  await tove.getByRole('button', { name: 'Sign in to join' }).click();
+  await tove.getByLabel('E-mail address').fill('tove@saltmarsh.example');
+  await tove.getByLabel('Password', { exact: true }).fill(password);
+  await tove.keyboard.press('Enter');
+  await expect(tove.getByRole('heading', { name: 'Join Rope walk' })).toBeVisible();
+  await faultless(tove, 'joining');
+  await tove.getByRole('button', { name: 'Join', exact: true }).click();
+  await expect(tove.getByRole('heading', { name: 'No projects yet' })).toBeVisible();
+  const there = tove.url();
+  await tove.getByRole('button', { name: 'Workspace Rope walk: go to another' }).click();
+  await tove.getByRole('menuitem', { name: 'Studio' }).click();
+  await expect(tove.getByRole('link', { name: 'Open Festival week', exact: true })).toBeVisible();
+  // An address that is handed on leads to its workspace, and whoever comes without one to where they were last.
+  await tove.goto(there);
+  await expect(tove.getByRole('heading', { name: 'No projects yet' })).toBeVisible();
+  await tove.goto(`${program.address}/originals`);
+  await expect(tove).toHaveURL(new RegExp(`^${there.replace(/\/$/, '')}/originals$`));
+  // Who is not in it sees nothing of it.
+  const odd = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+  await follow(program, odd, await accountCommand(program, 'invite', 'ulf@saltmarsh.example', '--role', 'viewer'));
+  await makeAccount(odd, 'Ulf Berg');
+  await odd.goto(there);
+  await expect(odd.getByRole('heading', { name: 'You are not in this workspace' })).toBeVisible();
+  await faultless(odd, 'a workspace of others');
+  await odd.getByRole('link', { name: 'Studio' }).click();
+  await expect(odd.getByRole('link', { name: 'Open Festival week', exact: true })).toBeVisible();
 });
 
 test('who has forgotten the password chooses another by the link of a mail', async ({ browser, page }) => {

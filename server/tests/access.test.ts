@@ -13,7 +13,7 @@ const settings = await testSettings();
 const running = await start({ ...settings, INKWELL_TOKENS: 'needed', INKWELL_HOOK_HOSTS: 'listed.example' });
 afterAll(() => running.stop());
 const api = `${running.address}/api/v1`;
-const { db } = running.services;
+const { whole: db } = running.door;
 
 /** As a page of the program asks, in a browser. */
 const page = { 'Sec-Fetch-Site': 'same-origin' };

@@ -1,11 +1,11 @@
 import type { SheetFinding } from '@inkwell/core/model';
 import { asc, eq, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { sheetFindings } from '../schema/index.ts';
+import { columnsOf, sheetFindings } from '../schema/index.ts';
 
-type Row = typeof sheetFindings.$inferSelect;
+type Row = Omit<typeof sheetFindings.$inferSelect, 'workspaceId'>;
 
-const toFinding = ({ measuredAt, field: _, workspaceId: _workspace, ...row }: Row): SheetFinding => ({
+const toFinding = ({ measuredAt, field: _, ...row }: Row): SheetFinding => ({
   ...row,
   measuredOn: measuredAt.toISOString().slice(0, 10),
 });
@@ -13,14 +13,14 @@ const toFinding = ({ measuredAt, field: _, workspaceId: _workspace, ...row }: Ro
 /** All differences that were found, in the order of their places. */
 export async function listSheetFindings(db: Queryable): Promise<SheetFinding[]> {
   const rows = await db
-    .select()
+    .select(columnsOf(sheetFindings))
     .from(sheetFindings)
     .orderBy(asc(sheetFindings.network), asc(sheetFindings.place), asc(sheetFindings.field));
   return rows.map(toFinding);
 }
 
 export async function findSheetFinding(db: Queryable, id: string): Promise<SheetFinding | null> {
-  const [row] = await db.select().from(sheetFindings).where(eq(sheetFindings.id, id));
+  const [row] = await db.select(columnsOf(sheetFindings)).from(sheetFindings).where(eq(sheetFindings.id, id));
   return row ? toFinding(row) : null;
 }
 
@@ -66,6 +66,6 @@ export async function setFindingState(
       version: sql`${sheetFindings.version} + 1`,
     })
     .where(sql`${sheetFindings.id} = ${id} and ${sheetFindings.version} = ${version}`)
-    .returning();
+    .returning(columnsOf(sheetFindings));
   return row ? toFinding(row) : null;
 }

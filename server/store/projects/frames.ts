@@ -4,7 +4,7 @@ import type { Queryable } from '../database.ts';
 import { analysesOf } from '../library/analyses.ts';
 import { toOriginal } from '../library/originals.ts';
 import { prepared } from '../prepared.ts';
-import { frames, originals, projectOriginals, projects } from '../schema/index.ts';
+import { columnsOf, frames, originals, projectOriginals, projects } from '../schema/index.ts';
 
 export type NewFrame = Omit<Frame, 'id' | 'version'>;
 
@@ -18,7 +18,7 @@ export interface FramedPicture {
 }
 
 export const framedColumns = {
-  frame: frames,
+  frame: columnsOf(frames),
   original: originals,
   project: {
     id: projects.id,
@@ -72,7 +72,7 @@ const oneFrame = prepared((db) =>
 const inProject = prepared((db) => {
   const wanted = sql.placeholder('frameIds');
   return db
-    .select({ frame: frames })
+    .select({ frame: columnsOf(frames) })
     .from(frames)
     .innerJoin(originals, and(eq(originals.id, frames.originalId), isNull(originals.deletedAt)))
     .leftJoin(projectOriginals, isChosen)
@@ -188,7 +188,7 @@ export async function saveFrames(db: Queryable, ids: readonly string[], change: 
     .update(frames)
     .set({ ...change, version: sql`${frames.version} + 1` })
     .where(inArray(frames.id, [...ids]))
-    .returning();
+    .returning(columnsOf(frames));
   const projectIds = [...new Set(rows.map(({ projectId }) => projectId))];
   await db.update(projects).set({ changedAt: new Date() }).where(inArray(projects.id, projectIds));
   return rows;

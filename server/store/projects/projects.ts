@@ -11,7 +11,7 @@ import { and, asc, desc, eq, inArray, isNull, type Placeholder, sql } from 'driz
 import type { Queryable } from '../database.ts';
 import { toOriginal } from '../library/originals.ts';
 import { prepared } from '../prepared.ts';
-import { frames, originals, projectOriginals, projects } from '../schema/index.ts';
+import { columnsOf, frames, originals, projectOriginals, projects } from '../schema/index.ts';
 import { setDeleted } from '../setDeleted.ts';
 import { bareFrames, type FramedPicture, framedColumns, isChosen, toFramed } from './frames.ts';
 
@@ -46,12 +46,17 @@ const framesInCovers = prepared((db) => {
 });
 
 const allProjects = prepared((db) =>
-  db.select().from(projects).where(isNull(projects.deletedAt)).orderBy(desc(projects.changedAt)).prepare('projects'),
+  db
+    .select(columnsOf(projects))
+    .from(projects)
+    .where(isNull(projects.deletedAt))
+    .orderBy(desc(projects.changedAt))
+    .prepare('projects'),
 );
 
 const oneProject = prepared((db) =>
   db
-    .select()
+    .select(columnsOf(projects))
     .from(projects)
     .where(alive(sql.placeholder('id')))
     .prepare('one_project'),
@@ -73,7 +78,7 @@ export type ListedProject = Omit<Project, 'cover'> & { cover: FramedPicture[] };
 /** Most recently changed first. A few queries, however many there are. */
 export async function listProjects(db: Queryable): Promise<ListedProject[]> {
   const [rows, covers] = await Promise.all([allProjects(db).execute(), coversOf(db)]);
-  return rows.map(({ deletedAt: _, workspaceId: _workspace, ...row }) => {
+  return rows.map(({ deletedAt: _, ...row }) => {
     const { count = 0, cover = [] } = covers.get(row.id) ?? {};
     return {
       ...row,

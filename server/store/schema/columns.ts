@@ -1,5 +1,5 @@
-import { sql } from 'drizzle-orm';
-import { bigint, customType, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { getTableColumns, sql } from 'drizzle-orm';
+import { bigint, customType, type PgTable, timestamp, uuid } from 'drizzle-orm/pg-core';
 
 /** Bytes as they are. */
 export const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
@@ -13,6 +13,12 @@ export const bytes = (name: string) => bigint(name, { mode: 'number' });
  * such a connection. See fence.ts.
  */
 export const workspaceColumn = () => uuid('workspace_id').notNull().default(sql`inkwell_workspace()`);
+
+/** All columns of a table but that of its workspace: what is read over a connection is of that one anyway. */
+export function columnsOf<Table extends PgTable>(table: Table): Omit<Table['_']['columns'], 'workspaceId'> {
+  const { workspaceId: _, ...columns } = getTableColumns(table);
+  return columns as Omit<Table['_']['columns'], 'workspaceId'>;
+}
 
 /** A render plan in the database: another version of the program may have put it there. `readPlan` reads it. */
 export type KeptPlan = unknown;

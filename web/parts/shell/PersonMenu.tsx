@@ -1,18 +1,26 @@
-import type { Person, Role } from '@inkwell/core/model';
+import type { Person, Role, Workspace } from '@inkwell/core/model';
 import { Dropdown } from 'antd';
 import { useNavigate } from 'react-router';
 import { useThreshold } from '../../api/access/door.ts';
+import { workspaceBase } from '../../api/access/workspaces.ts';
 import { useUndoNote } from '../useUndoNote.tsx';
 import { initialsOf } from './initials.ts';
 
 /** Who is signed in, and the ways to what is theirs. */
-export function PersonMenu({ person, role }: { person: Person; role: Role | null }) {
+export function PersonMenu(props: {
+  person: Person;
+  role: Role | null;
+  /** The workspaces that there is a way to from here. */
+  workspaces: readonly Workspace[];
+}) {
+  const { person, role, workspaces } = props;
   const { signOut } = useThreshold();
   const navigate = useNavigate();
   const note = useUndoNote();
   const items = [
     { key: 'account', label: 'Your account', onClick: () => void navigate('/account') },
     ...(role === 'owner' ? [{ key: 'people', label: 'People', onClick: () => void navigate('/people') }] : []),
+    ...workspaces.map((one) => ({ key: one.id, label: <a href={`${workspaceBase(one)}/`}>{one.name}</a> })),
     { key: 'out', label: 'Sign out', onClick: () => void signOut.mutateAsync().catch(note.failed) },
   ];
   return (

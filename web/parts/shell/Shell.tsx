@@ -1,14 +1,13 @@
 import './Shell.css';
 import type { Door } from '@inkwell/core/model';
 import { useEffect, useState } from 'react';
-import { NavLink, Outlet, ScrollRestoration } from 'react-router';
+import { Outlet, ScrollRestoration } from 'react-router';
 import { useDoor } from '../../api/access/door.ts';
 import { settleAddress, useWorkspace } from '../../api/access/workspaces.ts';
 import { SignInScreen } from '../../screens/door/SignInScreen.tsx';
 import { NotInside } from './NotInside.tsx';
-import { PersonMenu } from './PersonMenu.tsx';
+import { ShellHead } from './ShellHead.tsx';
 import { UploadDock } from './UploadDock.tsx';
-import { WorkspaceMenu } from './WorkspaceMenu.tsx';
 
 /** What stands round every screen: the name, the ways to the main screens, and the files on their way in. */
 export function Shell() {
@@ -22,29 +21,15 @@ export function Shell() {
   const [wasIn, setWasIn] = useState(false);
   if (door?.person && !wasIn) setWasIn(true);
   if (isOut && !wasIn) return <SignInScreen />;
-  const all = door?.workspaces ?? [];
   const isOutside = door !== undefined && !isOut && workspace === null;
   return (
     <>
       {isOut && <SignInScreen />}
       <div className="shell" hidden={isOut}>
-        <header className="shell-head">
-          <NavLink to="/" className="shell-name" aria-label="Inkwell Frame">
-            <img src="/mark.svg" alt="" width={22} height={22} />
-            <span>Inkwell Frame</span>
-          </NavLink>
-          <nav aria-label="Main" className="tabs">
-            <NavLink to="/" end>
-              Projects
-            </NavLink>
-            <NavLink to="/originals">Originals</NavLink>
-            <NavLink to="/spec-book">Spec book</NavLink>
-            <NavLink to="/programs">Programs</NavLink>
-          </nav>
-          {(all.length > 1 || isOutside) && <WorkspaceMenu all={all} current={workspace} />}
-          {door?.person && <PersonMenu person={door.person} role={workspace?.role ?? null} />}
-        </header>
-        <main className="shell-main">{!isAtDoor && (isOutside ? <NotInside all={all} /> : <Outlet />)}</main>
+        <ShellHead door={door} workspace={workspace} />
+        <main className="shell-main">
+          {!isAtDoor && (isOutside ? <NotInside all={door.workspaces} /> : <Outlet />)}
+        </main>
         <UploadDock />
         <ScrollRestoration />
       </div>

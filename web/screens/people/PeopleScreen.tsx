@@ -24,9 +24,10 @@ export function PeopleScreen() {
   };
   return (
     <div className="page people">
-      <h1>
-        People of <NameField name={workspace.name} what="this workspace" onRename={renameTo} />
-      </h1>
+      <h1>People</h1>
+      <p className="people-workspace">
+        Workspace: <NameField name={workspace.name} what="this workspace" onRename={renameTo} />
+      </p>
       <p className="quiet page-about">
         Everybody here sees all projects of this workspace, and none of another. What somebody may do goes by the role.
       </p>

@@ -30,7 +30,11 @@ export const useDoor = () =>
 /** Goes on as somebody: the same as before, or another, who sees and finds nothing of what the one before had here. */
 export function goOnAs(client: QueryClient, door: Door): void {
   const isOther = door.person !== null && keepFor(door.person.id);
-  if (isOther) window.location.assign('/');
+  if (isOther) {
+    // What invites somebody is theirs, whoever was here before.
+    if (window.location.pathname === '/invitation') window.location.reload();
+    else window.location.assign('/');
+  }
   heard(door);
   client.setQueryData(doorKey, door);
   void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== doorKey[0] });

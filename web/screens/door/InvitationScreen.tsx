@@ -18,9 +18,18 @@ export function InvitationScreen() {
   const { data, error, refetch } = useInvitation(secret);
   const { data: door } = useDoor();
   const [hasAccount, setHasAccount] = useState(false);
-  if (data && door?.person) return <Joining invitation={data} person={door.person} secret={secret} />;
+  // Who makes an account here is somebody from then on, and on the way to the projects.
+  const [isMaking, setIsMaking] = useState(false);
+  if (data && door?.person && !isMaking) return <Joining invitation={data} person={door.person} secret={secret} />;
   if (hasAccount) return <SignInScreen />;
-  return <Accepting {...{ secret, data, error }} again={() => void refetch()} onSignIn={() => setHasAccount(true)} />;
+  return (
+    <Accepting
+      {...{ secret, data, error }}
+      again={() => void refetch()}
+      onMaking={() => setIsMaking(true)}
+      onSignIn={() => setHasAccount(true)}
+    />
+  );
 }
 
 /** Somebody who is signed in takes an invitation. */
@@ -54,19 +63,22 @@ function Accepting(props: {
   data: OpenInvitation | undefined;
   error: unknown;
   again: () => void;
+  onMaking: () => void;
   onSignIn: () => void;
 }) {
-  const { secret, data, error, again, onSignIn } = props;
+  const { secret, data, error, again, onMaking, onSignIn } = props;
   const { accept } = useThreshold();
   const navigate = useNavigate();
   const [name, setName] = useState('');
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
-  const submit = () =>
+  const submit = () => {
+    onMaking();
     accept.mutate(
       { secret, name, password, ...(data?.email === null ? { email } : {}) },
       { onSuccess: () => void navigate('/', { replace: true }) },
     );
+  };
   return (
     <DoorPage title={data?.email === null ? 'Make the first account' : 'Make your account'}>
       {!data && error !== null && (

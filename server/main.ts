@@ -1,7 +1,7 @@
 import { parseArgs } from 'node:util';
 import { giveWay } from './running/giveWay.ts';
 import { collectRarely } from './running/rareCollections.ts';
-import { readSettings, readWorkerSettings } from './settings/settings.ts';
+import { readBackupSettings, readSettings, readWorkerSettings } from './settings/settings.ts';
 import { startNetworks, startServer, startWorker } from './start.ts';
 
 /** How far what draws pictures for a person stands back behind what answers requests, and a worker behind both. */
@@ -37,7 +37,11 @@ function workerEnvironment(): NodeJS.ProcessEnv {
 async function run(): Promise<{ stop(): Promise<void> }> {
   if (role === 'worker') {
     await giveWay(niceness.worker, true);
-    const running = await startWorker(readSettings(process.env), readWorkerSettings(workerEnvironment()));
+    const running = await startWorker(
+      readSettings(process.env),
+      readWorkerSettings(workerEnvironment()),
+      readBackupSettings(process.env),
+    );
     console.log('A worker of Inkwell Frame is at work.');
     return running;
   }

@@ -1,7 +1,8 @@
 import { chmod, mkdir } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
+import type { BackupPlan } from '@inkwell/core/model';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { makeApp } from './api/app.ts';
@@ -14,6 +15,7 @@ import { WorkingCopies } from './imaging/copies/workingCopy.ts';
 import { Trials } from './imaging/encoding/trials.ts';
 import { Pages } from './imaging/intake/pages.ts';
 import { Decoders } from './imaging/intake/processes/decoders.ts';
+import { BackupSchedule } from './jobs/backupSchedule.ts';
 import { tellOfWorker } from './jobs/tellOfWorker.ts';
 import { Worker } from './jobs/worker.ts';
 import { networksFile, readAccounts } from './networkAccounts.ts';
@@ -21,7 +23,15 @@ import { closeGently } from './running/closeGently.ts';
 import { openLog } from './running/log.ts';
 import type { DoorServices, Services } from './services.ts';
 import { type AccessSettings, accessSettings, mailingOf } from './settings/accessSettings.ts';
-import { hookHosts, readWorkerSettings, type Settings, s3Settings, type WorkerSettings } from './settings/settings.ts';
+import {
+  type BackupSettings,
+  hookHosts,
+  readBackupSettings,
+  readWorkerSettings,
+  type Settings,
+  s3Settings,
+  type WorkerSettings,
+} from './settings/settings.ts';
 import { networkSheets } from './standins/networkSheet.ts';
 import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts';
 import { firstWorkspace, listWorkspaces } from './store/access/workspaces.ts';
@@ -68,7 +78,7 @@ async function openGround(settings: Settings) {
 }
 
 /** Names the store of bytes beside the database, where there is one. @throws Error where it refuses what is asked of it */
-async function openObjects(settings: Settings, log: Logger): Promise<void> {
+export async function openObjects(settings: Settings, log: Logger): Promise<void> {
   const s3 = s3Settings(settings);
   if (!s3) return;
   // Few have one, and what speaks its protocol takes a while to load.
@@ -191,10 +201,25 @@ export interface RunningWorker {
   stop(): Promise<void>;
 }
 
+/** When backups are made by themselves; null where none are. */
+function planOf(settings: BackupSettings): BackupPlan | null {
+  const { INKWELL_BACKUP: folder, INKWELL_BACKUP_HOURS: everyHours, INKWELL_BACKUP_KEEP: keep } = settings;
+  if (folder === undefined) return null;
+  const isEncrypted = settings.INKWELL_BACKUP_PASSPHRASE !== undefined;
+  return {
+    folder: resolve(folder),
+    everyHours,
+    keep,
+    isEncrypted,
+    warnHours: settings.INKWELL_BACKUP_WARN ?? 2 * everyHours,
+  };
+}
+
 /** Starts to do what there is to do. @param bounds by default what suits the machine */
 export async function startWorker(
   settings: Settings,
   bounds: WorkerSettings = readWorkerSettings({}),
+  backups: BackupSettings = readBackupSettings({}),
 ): Promise<RunningWorker> {
   const { log, whole, close, decoders, copies, workspaces, recent } = await openGround(settings);
   const worker = new Worker(
@@ -212,10 +237,13 @@ export async function startWorker(
     },
     { jobs: bounds.INKWELL_JOBS, mostPixels: bounds.INKWELL_PIXELS * 1e6 },
   );
+  const passphrase = backups.INKWELL_BACKUP_PASSPHRASE ?? null;
+  const schedule = new BackupSchedule(settings.DATABASE_URL, whole, planOf(backups), passphrase, log);
   const telling = bounds.INKWELL_METRICS === undefined ? null : await tellOfWorker(worker, bounds.INKWELL_METRICS);
   return {
     worker,
     async stop() {
+      schedule.stop();
       await worker.stop(bounds.INKWELL_DRAIN * 1000);
       await telling?.stop();
       decoders.end();

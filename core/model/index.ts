@@ -1,3 +1,4 @@
+export * from './access/backup.ts';
 export * from './access/doorEvent.ts';
 export * from './access/invitation.ts';
 export * from './access/password.ts';

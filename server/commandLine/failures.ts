@@ -2,6 +2,7 @@ import { UnfitDatabase } from '../database/migrating.ts';
 import { isDatabaseAway } from '../database/postgresFailures.ts';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
 import { ObjectsAway } from '../store/blobs/objects.ts';
+import { UnfitBackup } from '../tasks/backup/format.ts';
 import { UserError } from '../userError.ts';
 
 /** What a system call says about a file, in words. */
@@ -32,7 +33,8 @@ export function fileProblem(error: unknown, file: string): string | null {
 
 /** What went wrong, in a sentence. */
 export function failureWords(error: unknown): string {
-  if (error instanceof UserError || error instanceof UnfitDatabase) return error.message;
+  const isSaid = [UserError, UnfitDatabase, UnfitBackup].some((kind) => error instanceof kind);
+  if (error instanceof Error && isSaid) return error.message;
   if (isAboutRoom(error)) return diskFull().message;
   if (error instanceof ObjectsAway)
     return `${error.message} Start it, or look whether INKWELL_S3_ENDPOINT is right, and try again.`;

@@ -5,7 +5,9 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import type pg from 'pg';
 
 /** Held while migrating, so that two processes that start together do not migrate twice. Any fixed number does. */
-const migrationLock = 7_220_411;
+export const migrationLock = 7_220_411;
+
+type Connection = pg.Client | pg.PoolClient;
 
 export type Migrations = Exclude<Parameters<typeof migrate>[1], string>;
 
@@ -24,7 +26,7 @@ export class UnfitDatabase extends Error {}
  * @throws UnfitDatabase where a newer version of the program has brought it further, or it cannot be done: then it is as it was
  */
 export async function bringUpToDate(
-  connection: pg.PoolClient,
+  connection: Connection,
   migrations: Migrations,
   { before, after }: Around = {},
 ): Promise<void> {
@@ -45,7 +47,7 @@ export async function bringUpToDate(
 }
 
 /** An older program would read what a newer one has written as if it were its own. */
-async function refuseNewer(connection: pg.PoolClient, migrations: Migrations): Promise<void> {
+async function refuseNewer(connection: Connection, migrations: Migrations): Promise<void> {
   const { migrationsTable = '__drizzle_migrations', migrationsSchema = 'drizzle' } = migrations;
   const db = drizzle(connection);
   const known = Math.max(...readMigrationFiles(migrations).map(({ folderMillis }) => folderMillis));

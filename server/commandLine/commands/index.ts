@@ -4,6 +4,7 @@ import { type Code, codes, Misuse } from '../codes.ts';
 import type { Context, Run } from '../context.ts';
 import { failureWords } from '../failures.ts';
 import { accountCommand } from './account.ts';
+import { backupCommand, restoreCommand } from './backup.ts';
 import { blobsCommand } from './blobs.ts';
 import { bookCommand } from './book.ts';
 import { checkFileCommand } from './checkFile.ts';
@@ -25,6 +26,8 @@ const commands = [
   projectCommand,
   blobsCommand,
   accountCommand,
+  backupCommand,
+  restoreCommand,
   completionCommand,
 ];
 

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
+import { backupLock } from '../backup/backupLock.ts';
 import type { Database, Queryable } from '../database.ts';
 import { type BlobPlace, blobChunks, blobs, unneededObjects } from '../schema/index.ts';
 import { chunksFrom, keepChunks } from './chunks.ts';
@@ -70,8 +71,14 @@ async function checkWhole(sha256: string, source: Readable): Promise<void> {
 /** Takes the objects out of their store that no blob needs any more. @returns how many */
 export async function removeUnneeded(db: Database): Promise<number> {
   const rows = await db.select().from(unneededObjects);
+  let count = 0;
   for (const { sha256 } of rows) {
     await db.transaction(async (tx) => {
+      // A backup that is being made may need it: it is taken out the next time.
+      const { rows: free } = await tx.execute<{ is: boolean }>(
+        sql`select pg_try_advisory_xact_lock(${backupLock}) as is`,
+      );
+      if (!free[0]?.is) return;
       await lockObject(tx, sha256);
       const [needed] = await tx
         .select({ place: blobs.place })
@@ -79,7 +86,8 @@ export async function removeUnneeded(db: Database): Promise<number> {
         .where(and(eq(blobs.sha256, sha256), eq(blobs.place, 's3')));
       if (!needed) await objects().remove(sha256);
       await tx.delete(unneededObjects).where(eq(unneededObjects.sha256, sha256));
+      count += 1;
     });
   }
-  return rows.length;
+  return count;
 }

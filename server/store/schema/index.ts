@@ -1,4 +1,5 @@
 export * from './access.ts';
+export * from './backups.ts';
 export * from './book.ts';
 export * from './columns.ts';
 export * from './deliveries.ts';

@@ -1,0 +1,132 @@
+import { createHash } from 'node:crypto';
+import type { Readable } from 'node:stream';
+import { openSnapshot, type Snapshot } from '../../store/backup/snapshot.ts';
+import { BackupWriter, type Entry } from './backupFile.ts';
+import { type End, type Header, HeaderSchema, names, pieceBytes } from './format.ts';
+import { closedKey, newKey, openedKey, plainName, type Sealing, sealingWith } from './sealing.ts';
+
+export interface MadeBackup {
+  takenAt: Date;
+  files: number;
+  bytes: number;
+}
+
+/** Bytes in pieces of one length; the last may be shorter. */
+async function* pieces(source: Readable): AsyncGenerator<Buffer> {
+  let held: Buffer[] = [];
+  let length = 0;
+  for await (const piece of source) {
+    held.push(Buffer.from(piece as Uint8Array));
+    length += (piece as Uint8Array).length;
+    if (length < pieceBytes) continue;
+    const whole = Buffer.concat(held);
+    let from = 0;
+    for (; whole.length - from >= pieceBytes; from += pieceBytes) yield whole.subarray(from, from + pieceBytes);
+    held = [whole.subarray(from)];
+    length = whole.length - from;
+  }
+  if (length > 0) yield Buffer.concat(held);
+}
+
+/**
+ * Makes a backup of the database as it is at one moment, while people go on working. Where an earlier try was broken off, what it has of
+ * files is used.
+ *
+ * @param path of the backup; under another name until it is whole
+ * @param passphrase null where it is not encrypted
+ * @param onFile hears how many files are done, of how many
+ * @throws UnfitBackup where what was broken off has another passphrase
+ */
+export async function makeBackup(
+  url: string,
+  path: string,
+  { passphrase, onFile = () => undefined }: { passphrase: string | null; onFile?: (done: number, of: number) => void },
+): Promise<MadeBackup> {
+  const snapshot = await openSnapshot(url, path);
+  try {
+    const header: Header = {
+      format: 'Inkwell Frame backup',
+      version: 1,
+      schema: snapshot.schema,
+      isEncrypted: passphrase !== null,
+    };
+    const writer = await BackupWriter.open(path, {
+      goesOn: (first) => isSame(first, header),
+      // Rows are of one moment.
+      ends: (name) => plainName(name) === names.tables,
+      keeps: [names.key],
+    });
+    try {
+      const sealing = await begin(writer, header, passphrase);
+      await addFiles(writer, sealing, snapshot, onFile);
+      await addRows(writer, sealing, snapshot);
+      await writer.end();
+    } catch (error) {
+      await writer.leave();
+      throw error;
+    }
+    return { takenAt: snapshot.takenAt, files: snapshot.blobs.length, bytes: writer.bytes };
+  } finally {
+    await snapshot.close();
+  }
+}
+
+/** Whether what was broken off can go on: its rows would be of the same schema, and all of it is closed by one key or none. */
+function isSame({ name, data }: Entry, header: Header): boolean {
+  if (name !== names.header) return false;
+  const found = HeaderSchema.safeParse(JSON.parse(data.toString()));
+  return found.success && JSON.stringify(found.data) === JSON.stringify(header);
+}
+
+const json = (value: unknown): Buffer => Buffer.from(JSON.stringify(value));
+
+async function begin(writer: BackupWriter, header: Header, passphrase: string | null): Promise<Sealing> {
+  if (!writer.there.has(names.header)) await writer.add({ name: names.header, data: json(header) });
+  if (passphrase === null) return sealingWith(null);
+  const known = writer.there.get(names.key);
+  if (known) return sealingWith(await openedKey(known, passphrase));
+  const key = await newKey();
+  await writer.add({ name: names.key, data: await closedKey(key, passphrase) });
+  return sealingWith(key);
+}
+
+async function addFiles(
+  writer: BackupWriter,
+  sealing: Sealing,
+  { blobs, blob }: Snapshot,
+  onFile: (done: number, of: number) => void,
+): Promise<void> {
+  const there = new Set([...writer.there.keys()].map(plainName));
+  for (const [done, { sha256, bytes }] of blobs.entries()) {
+    const count = Math.ceil(bytes / pieceBytes);
+    const isThere = Array.from({ length: count }, (_, at) => there.has(names.blob(sha256, at))).every(Boolean);
+    if (!isThere) {
+      let index = 0;
+      for await (const data of pieces(blob(sha256))) {
+        const name = names.blob(sha256, index);
+        if (!there.has(name)) await writer.add(await sealing.seal(name, data));
+        index += 1;
+      }
+    }
+    onFile(done + 1, blobs.length);
+  }
+}
+
+async function addRows(writer: BackupWriter, sealing: Sealing, snapshot: Snapshot): Promise<void> {
+  const add = async (name: string, data: Buffer) => writer.add(await sealing.seal(name, data));
+  await add(names.tables, json(snapshot.tables));
+  const tables: End['tables'] = [];
+  for (const table of snapshot.tables) {
+    const hash = createHash('sha256');
+    let [index, bytes] = [0, 0];
+    for await (const data of pieces(snapshot.copy(table))) {
+      hash.update(data);
+      bytes += data.length;
+      await add(names.rows(table.name, index), data);
+      index += 1;
+    }
+    tables.push({ name: table.name, sha256: hash.digest('hex'), bytes });
+  }
+  const end: End = { takenAt: snapshot.takenAt.toISOString(), tables, blobs: snapshot.blobs };
+  await add(names.end, json(end));
+}

@@ -11,6 +11,7 @@ import { ApiError, hearWhenOut, pageBase } from './api/client.ts';
 import { Shell } from './parts/shell/Shell.tsx';
 import { AccountScreen } from './screens/account/AccountScreen.tsx';
 import { ApiScreen } from './screens/apiDocs/ApiScreen.tsx';
+import { BackupsScreen } from './screens/backups/BackupsScreen.tsx';
 import { BenchScreen } from './screens/bench/BenchScreen.tsx';
 import { ChooseScreen } from './screens/choose/ChooseScreen.tsx';
 import { DeliveryScreen } from './screens/delivery/DeliveryScreen.tsx';
@@ -65,6 +66,7 @@ const routes: RouteObject[] = [
       { path: '/originals', element: <OriginalsScreen /> },
       { path: '/programs', element: <ProgramsScreen /> },
       { path: '/people', element: <PeopleScreen /> },
+      { path: '/backups', element: <BackupsScreen /> },
       { path: '/account', element: <AccountScreen /> },
       { path: '/api/docs', element: <ApiScreen /> },
       { path: '/spec-book', element: <SpecBookScreen /> },

@@ -69,6 +69,8 @@ export async function raiseFence(connection: pg.ClientBase): Promise<void> {
         select from pg_attribute where attrelid = pg_class.oid and attname = 'workspace_id' and not attisdropped))`,
     [fencedRole, outside, sharedTables],
   );
+  // Of a database that was restored, or that somebody has closed to others, not even the names are open.
+  await connection.query(`grant usage on schema public to ${fencedRole}`);
   const shared: readonly string[] = sharedTables;
   for (const { name, is_fenced: isFenced, is_open: isOpen } of rows) {
     if (!isFenced && !shared.includes(name)) {

@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
+import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
 import { eq, sql } from 'drizzle-orm';
 import { afterAll, describe, expect, inject, test } from 'vitest';
@@ -8,8 +9,12 @@ import { start } from '../start.ts';
 import { blobBytes, keepBytes, readBlob } from '../store/blobs/blobs.ts';
 import { blobsByPlace, moveBlob, removeUnneeded } from '../store/blobs/moving.ts';
 import { objects } from '../store/blobs/objects.ts';
+import { openDatabase } from '../store/database.ts';
 import { clearUnused } from '../store/library/clearing.ts';
 import { blobChunks, blobs, unneededObjects } from '../store/schema/index.ts';
+import { makeBackup } from '../tasks/backup/makeBackup.ts';
+import { restoreBackup } from '../tasks/backup/restoreBackup.ts';
+import { ownDatabase } from '../testing/databases.ts';
 import { chart } from '../testing/pictures/pictures.ts';
 import { Client, until } from '../testing/programs/client.ts';
 import { testSettings } from '../testing/programs/program.ts';
@@ -135,6 +140,20 @@ describe('moved', () => {
     said.length = 0;
     expect(await command(['blobs', 'where'])).toBe(0);
     expect(said[1]).toContain(`${all.count} files`);
+  });
+
+  test('a backup has the bytes of the store as well, and puts them there again', async () => {
+    const bytes = await chart(300, 200).png().toBuffer();
+    const { sha256 } = await client.original(bytes, 'backed up.png');
+    const path = join(inject('dataFolder'), 'objects.tar');
+    await makeBackup(settings.DATABASE_URL, path, { passphrase: null });
+    await objects().remove(sha256);
+    const url = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
+    await restoreBackup(url, path, { passphrase: null });
+    expect(await isThere(sha256)).toBe(true);
+    const opened = await openDatabase(url);
+    expect((await blobBytes(opened.whole, sha256))?.equals(bytes)).toBe(true);
+    await opened.close();
   });
 
   test('a store that is named by half is refused', () => {

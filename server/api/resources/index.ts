@@ -1,5 +1,6 @@
 import type { DoorServices, Services } from '../../services.ts';
 import type { Resource } from '../resource.ts';
+import { backups } from './access/backups.ts';
 import { door } from './access/door.ts';
 import { doorEvents } from './access/doorEvents.ts';
 import { invitations } from './access/invitations.ts';
@@ -48,4 +49,4 @@ export const resources = (services: Services): Resource[] =>
 
 /** Who may come in, and do what. */
 export const doorResources = (services: DoorServices): Resource[] =>
-  [tokens, door, me, workspaces, people, invitations, mails, doorEvents].map((resource) => resource(services));
+  [tokens, door, me, workspaces, people, invitations, mails, doorEvents, backups].map((resource) => resource(services));

@@ -1,6 +1,7 @@
 import type { Person, Role, Workspace } from '@inkwell/core/model';
 import { Dropdown } from 'antd';
 import { useNavigate } from 'react-router';
+import { useIsKeeper } from '../../api/access/backups.ts';
 import { useThreshold } from '../../api/access/door.ts';
 import { workspaceBase } from '../../api/access/workspaces.ts';
 import { useUndoNote } from '../useUndoNote.tsx';
@@ -15,10 +16,12 @@ export function PersonMenu(props: {
 }) {
   const { person, role, workspaces } = props;
   const { signOut } = useThreshold();
+  const isKeeper = useIsKeeper();
   const navigate = useNavigate();
   const note = useUndoNote();
   const items = [
     { key: 'account', label: 'Your account', onClick: () => void navigate('/account') },
+    ...(isKeeper ? [{ key: 'backups', label: 'Backups', onClick: () => void navigate('/backups') }] : []),
     ...(role === 'owner' ? [{ key: 'people', label: 'People', onClick: () => void navigate('/people') }] : []),
     ...workspaces.map((one) => ({ key: one.id, label: <a href={`${workspaceBase(one)}/`}>{one.name}</a> })),
     { key: 'out', label: 'Sign out', onClick: () => void signOut.mutateAsync().catch(note.failed) },

@@ -16,6 +16,7 @@ import { counted } from '../../parts/counted.ts';
 import { NameField } from '../../parts/fields/NameField.tsx';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { BackupWarning } from './BackupWarning.tsx';
 import { useProjectFileButton } from './ProjectFile.tsx';
 
 const coverHeight = 150;
@@ -102,6 +103,7 @@ export function ProjectsScreen() {
         </div>
       </div>
       {projectFile.question}
+      <BackupWarning />
       {error && !data && <Failure error={error} again={() => void refetch()} />}
       {!data && !error && <Skeleton height={240} />}
       {data?.length === 0 && (

@@ -7,6 +7,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { makeApp } from './api/app.ts';
 import { openSessions } from './api/sessions.ts';
+import { Streams } from './api/streams.ts';
 import { Fonts } from './fonts/fonts.ts';
 import { BoundedFolder } from './imaging/copies/boundedFolder.ts';
 import { Proofs } from './imaging/copies/proofs.ts';
@@ -38,6 +39,7 @@ import { firstWorkspace, listWorkspaces } from './store/access/workspaces.ts';
 import { blobToFile } from './store/blobs/blobs.ts';
 import { nameObjects, ObjectsAway } from './store/blobs/objects.ts';
 import { type Database, openDatabase } from './store/database.ts';
+import { Listening } from './store/listening.ts';
 import { firstLink } from './tasks/access/invitations.ts';
 import { Throttling } from './tasks/access/throttling.ts';
 import { Importing } from './tasks/library/importing.ts';
@@ -171,9 +173,18 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
   const { services, door, inside, pool, stop } = await openServices(settings, at);
   const { log } = services;
   const sessions = at.hasAccounts ? await openSessions(door.whole, pool, at.isSecure, log) : null;
+  const streams = new Streams();
+  const listening = new Listening(
+    settings.DATABASE_URL,
+    (workspaceId, heard) => streams.tell(workspaceId, heard),
+    (error) => log.warn({ error }, 'the connection broke over which changes are heard of'),
+  );
   let isLeaving = false;
   const server = createServer(
-    makeApp({ door, inside, log }, settings, at, { sessions: sessions?.handler ?? null, isLeaving: () => isLeaving }),
+    makeApp({ door, inside, streams, log }, settings, at, {
+      sessions: sessions?.handler ?? null,
+      isLeaving: () => isLeaving,
+    }),
   );
   // Longer than any browser waits before it asks again: a connection that closes just then would lose what is asked.
   server.keepAliveTimeout = 75_000;
@@ -189,8 +200,10 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
     pool,
     async stop() {
       isLeaving = true;
+      streams.close();
       await closeGently(server, answerWithinMs);
       sessions?.stop();
+      await listening.stop();
       await stop();
     },
   };

@@ -51,6 +51,7 @@ export * from './series.ts';
 export * from './sheetFinding.ts';
 export * from './similarity.ts';
 export * from './survival.ts';
+export * from './together/change.ts';
 export * from './verdict.ts';
 export * from './weighing.ts';
 export * from './weight.ts';

@@ -124,6 +124,39 @@ test('who is signed out in the middle of work signs in again, and nothing is los
   await expect(page.getByText('moved by hand')).toBeVisible();
 });
 
+test('two on one bench see what the other changes without asking, and who is on which frame', async ({
+  browser,
+  page,
+}) => {
+  const other = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+  for (const [whose, name] of [
+    [page, 'Sunna Dahl'],
+    [other, 'Leif Moe'],
+  ] as const) {
+    const email = `${name.split(' ')[0]?.toLowerCase()}@saltmarsh.example`;
+    await follow(program, whose, await accountCommand(program, 'invite', email, '--role', 'editor'));
+    await makeAccount(whose, name);
+    await whose.getByRole('link', { name: 'Open Festival week', exact: true }).click();
+    await whose.locator('[data-place="sunpane/story"]').first().click();
+  }
+  const head = (whose: Page) => whose.locator('.project-head').getByRole('img', { name: /^Also here:/ });
+  await expect(head(page)).toHaveText('LM');
+  await expect(other.locator('[data-place="sunpane/story"] .others').first()).toHaveText('SD');
+  await faultless(page, 'a bench with somebody else');
+  await page.locator('[data-place="sunpane/story"]').first().click();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByText('moved by hand')).toBeVisible();
+  await expect(other.getByText('moved by hand')).toBeVisible();
+  await other.getByRole('button', { name: 'Rename project Festival week' }).click();
+  await other.keyboard.type('Festival days');
+  await other.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Rename project Festival days' })).toBeVisible();
+  await page.getByRole('button', { name: 'Rename project Festival days' }).click();
+  await page.keyboard.type('Festival week');
+  await page.keyboard.press('Enter');
+  await expect(other.getByRole('button', { name: 'Rename project Festival week' })).toBeVisible();
+});
+
 test('a further workspace is empty, others join it with the account that they have, and an address keeps to it', async ({
   browser,
   page,

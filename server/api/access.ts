@@ -10,7 +10,7 @@ import { acceptedToken } from '../tasks/access/tokens.ts';
 import { UserError } from '../userError.ts';
 import type { Contract, Method, Needed } from './contract.ts';
 import { originOf } from './guard.ts';
-import { type HeldSession, isOfOwnPage, sessionOf } from './sessions.ts';
+import { type HeldSession, isOfOwnPage, isSessionAlive, sessionOf } from './sessions.ts';
 
 /** Somebody who is signed in, in one browser. */
 export interface SignedIn {
@@ -61,9 +61,14 @@ export function findAsking(services: DoorServices, tokens: Settings['INKWELL_TOK
   return async (request, response, next) => {
     const id = takeNamed(request);
     response.locals.named = id;
-    response.locals.asking = services.access
-      ? await askingWithAccounts(services, request, id)
-      : await askingOf(services, request, id);
+    const find = () => (services.access ? askingWithAccounts(services, request, id) : askingOf(services, request, id));
+    response.locals.asking = await find();
+    const { within } = asking(response);
+    // What goes on for long asks again: a session is read anew, and somebody may have been taken out.
+    response.locals.mayStill = async () => {
+      const isStillIn = services.access === null || (await isSessionAlive(request));
+      return isStillIn && (await find()).within?.id === within?.id;
+    };
     if (tokens === 'needed' && asking(response).is === 'unknown') {
       throw new UserError(`Programs need a token here. ${makeOne}`, 401);
     }

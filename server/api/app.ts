@@ -16,6 +16,7 @@ import { ownHostOnly } from './guard.ts';
 import { openApi } from './openApi.ts';
 import type { Resource } from './resource.ts';
 import { doorResources, resources } from './resources/index.ts';
+import type { Streams } from './streams.ts';
 import { watching } from './watching.ts';
 
 /** Where the program has to know who asks. */
@@ -31,6 +32,7 @@ export interface AppServices {
   door: DoorServices;
   /** What the routes of a workspace work with: they reach nothing but its rows. */
   inside: (workspaceId: string) => Services;
+  streams: Streams;
   log: Logger;
 }
 
@@ -58,7 +60,7 @@ function leadInside(inside: AppServices['inside']): RequestHandler {
  * @param server what keeps people signed in, null without accounts; and whether it takes no more requests soon
  */
 export function makeApp(
-  { door, inside, log }: AppServices,
+  { door, inside, streams, log }: AppServices,
   settings: Pick<Settings, 'INKWELL_WEB' | 'INKWELL_TOKENS'>,
   { origin, isSecure, proxies }: Pick<AccessSettings, 'origin' | 'isSecure' | 'proxies'>,
   { sessions, isLeaving }: { sessions: RequestHandler | null; isLeaving: () => boolean },
@@ -109,7 +111,7 @@ export function makeApp(
   if (sessions) app.use(asked, sessions);
   app.use(asked, findAsking(door, settings.INKWELL_TOKENS));
   app.use(watching(door, isLeaving));
-  const atDoor = doorResources(door);
+  const atDoor = doorResources(door, streams);
   const described = openApi([...resources(inside(door.firstWorkspace)), ...atDoor].flatMap(({ routes }) => routes));
   app.get('/api/v1/openapi.json', allowed({ does: 'Describes the API.' }, 'get'), (_request, response) => {
     response.json(described);

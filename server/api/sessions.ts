@@ -114,6 +114,14 @@ export async function beginSession(request: Request, { person, credential }: Pro
 
 export const endThisSession = (request: Request): Promise<void> => promised((done) => request.session.destroy(done));
 
+/** Whether the session of a request has not been ended since it began; one without a session has none to end. */
+export const isSessionAlive = ({ session, sessionStore, sessionID }: Request): Promise<boolean> =>
+  session.personId === undefined
+    ? Promise.resolve(true)
+    : new Promise((resolve, reject) =>
+        sessionStore.get(sessionID, (error: unknown, kept) => (error ? reject(error) : resolve(kept != null))),
+      );
+
 export interface HeldSession extends Pick<KeptSession, 'personId' | 'credential'> {
   /** Under which it is kept. */
   id: string;

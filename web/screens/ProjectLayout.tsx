@@ -1,11 +1,13 @@
 import './ProjectLayout.css';
 import type { OpenProject } from '@inkwell/core/model';
-import { NavLink, Outlet, useOutletContext, useParams, useSearchParams } from 'react-router';
+import { NavLink, Outlet, useMatch, useOutletContext, useParams, useSearchParams } from 'react-router';
 import { ApiError } from '../api/client.ts';
 import { useFinishes } from '../api/library/finishes.ts';
 import { useSpecBook } from '../api/library/specBook.ts';
 import { useProject, useProjectActions } from '../api/projects/projects.ts';
+import { useSayWhere } from '../api/together/useTogether.ts';
 import { NameField } from '../parts/fields/NameField.tsx';
+import { OthersHere } from '../parts/OthersHere.tsx';
 import { Failure, Skeleton } from '../parts/States.tsx';
 import { useUndoNote } from '../parts/useUndoNote.tsx';
 
@@ -20,6 +22,8 @@ export function ProjectLayout() {
   // What its screens need as well is asked for beside it, not after it.
   useFinishes();
   useSpecBook();
+  // The bench says on which frame.
+  useSayWhere(projectId, null, useMatch('/projects/:projectId') === null);
   const { rename } = useProjectActions();
   const note = useUndoNote();
   // Deleted in another window, it is not worked on any further here, though it is still known.
@@ -59,6 +63,7 @@ export function ProjectLayout() {
           <NavLink to={`${base}/files`}>Files</NavLink>
           <NavLink to={`${base}/deliver`}>Deliver</NavLink>
         </nav>
+        <OthersHere projectId={projectId} />
         <div id="project-tools" className="row" />
       </div>
       <div className="project-body">

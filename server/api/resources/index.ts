@@ -1,5 +1,6 @@
 import type { DoorServices, Services } from '../../services.ts';
 import type { Resource } from '../resource.ts';
+import { Streams } from '../streams.ts';
 import { backups } from './access/backups.ts';
 import { door } from './access/door.ts';
 import { doorEvents } from './access/doorEvents.ts';
@@ -25,6 +26,7 @@ import { frames } from './projects/frames.ts';
 import { learnedUploads } from './projects/learnedUploads.ts';
 import { networks } from './projects/networks.ts';
 import { projects } from './projects/projects.ts';
+import { together } from './together/together.ts';
 
 /** All that is in a workspace, in the order in which it is described. */
 export const resources = (services: Services): Resource[] =>
@@ -47,6 +49,8 @@ export const resources = (services: Services): Resource[] =>
     webhooks,
   ].map((resource) => resource(services));
 
-/** Who may come in, and do what. */
-export const doorResources = (services: DoorServices): Resource[] =>
-  [tokens, door, me, workspaces, people, invitations, mails, doorEvents, backups].map((resource) => resource(services));
+/** Who may come in, and do what; and what people hear of each other. */
+export const doorResources = (services: DoorServices, streams = new Streams()): Resource[] =>
+  [together(streams), tokens, door, me, workspaces, people, invitations, mails, doorEvents, backups].map((resource) =>
+    resource(services),
+  );

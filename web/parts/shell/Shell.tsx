@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { Outlet, ScrollRestoration } from 'react-router';
 import { useDoor } from '../../api/access/door.ts';
 import { settleAddress, useWorkspace } from '../../api/access/workspaces.ts';
+import { useTogether } from '../../api/together/useTogether.ts';
 import { SignInScreen } from '../../screens/door/SignInScreen.tsx';
 import { NotInside } from './NotInside.tsx';
 import { ShellHead } from './ShellHead.tsx';
@@ -14,6 +15,7 @@ export function Shell() {
   const { data: door, isPending, failureCount } = useDoor();
   const workspace = useWorkspace();
   const isLeaving = useSettledAddress(door);
+  useTogether(workspace !== null && !isLeaving);
   // Nothing is asked for that a stranger would be refused; where nobody answers, the screens say so.
   const isAtDoor = (isPending && failureCount === 0) || isLeaving;
   const isOut = door?.hasAccounts === true && door.person === null;

@@ -44,6 +44,8 @@ export function BackupsScreen() {
 }
 
 const hoursIn = (hours: number): string => (hours % 24 === 0 ? counted(hours / 24, 'day') : counted(hours, 'hour'));
+/** As in “every day”, “every 2 days”. */
+const everyWords = (hours: number): string => hoursIn(hours).replace(/^1 /, '');
 
 function Planned({ data, isPending, onMake }: { data: Backups; isPending: boolean; onMake: () => void }) {
   const { plan, isAsked, lastGoodAt, isLate, backups } = data;
@@ -53,7 +55,7 @@ function Planned({ data, isPending, onMake }: { data: Backups; isPending: boolea
       <h2 id="plan-title">By itself</h2>
       {plan ? (
         <p>
-          One is made every {hoursIn(plan.everyHours)} into <code>{plan.folder}</code>, on the machine of the worker;
+          One is made every {everyWords(plan.everyHours)} into <code>{plan.folder}</code>, on the machine of the worker;
           the newest {plan.keep} are kept, {plan.isEncrypted ? 'encrypted' : 'not encrypted'}. You are warned when the
           last good one is older than {hoursIn(plan.warnHours)}.
         </p>

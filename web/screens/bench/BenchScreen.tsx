@@ -8,6 +8,7 @@ import { useFinishes } from '../../api/library/finishes.ts';
 import { seenOf, useSeen } from '../../api/library/seen.ts';
 import { usePlaces } from '../../api/library/specBook.ts';
 import { useMeasured, useShownMeasured } from '../../api/projects/measured.ts';
+import { useSayWhere } from '../../api/together/useTogether.ts';
 import { Empty, Skeleton } from '../../parts/States.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import type { Surround } from '../../theme/palette.ts';
@@ -62,6 +63,7 @@ export function BenchScreen() {
   useShownMeasured(project, original?.id);
   const measured = useMemo(() => frames.flatMap(({ frame }) => byFrame.get(frame.id) ?? []), [frames, byFrame]);
   const chosen = frames.find((one) => one.frame.id === search.get('frame')) ?? frames[0];
+  useSayWhere(project.id, chosen?.frame.id ?? null);
   const surround: Surround = surroundOf(search.get('surround'));
   const view = search.get('view');
   const part = partOf(search.get('part'), view);

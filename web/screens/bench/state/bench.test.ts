@@ -49,6 +49,17 @@ describe('moving and undoing', () => {
     expect(span(store, 0)).toBe(130);
   });
 
+  test('what a hand holds stays where it is, whatever comes from elsewhere; that is found out when it is saved', () => {
+    const store = bench();
+    store.move(ids[0], at(120).window);
+    store.adopt({ ...others, frames: [frame(0, 555, 2), frame(1, 777, 2)], originals: [picture()] });
+    expect([span(store, 0), span(store, 1)]).toEqual([100, 777]);
+    store.commitMove();
+    expect(span(store, 0)).toBe(120);
+    // Sent as made on what was seen: the server says that there is something newer.
+    expect(store.getState().saved.frames[ids[0]]?.version).toBe(1);
+  });
+
   test('undoing one frame leaves alone what came from elsewhere for another', () => {
     const store = bench();
     store.set('frames', ids[0], at(150));

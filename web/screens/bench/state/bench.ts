@@ -15,7 +15,7 @@ import {
 } from './benchState.ts';
 import { changedFrom, emptyStep, type History, recorded, type Step, stepOf } from './history.ts';
 import { type Kind, type Known, kinds, looseSettingsOf, restored, type SettingsOf } from './kinds.ts';
-import { withMoved } from './moving.ts';
+import { isHeld, withMoved } from './moving.ts';
 import type { Row } from './rowMachine.ts';
 import type { LeftRows, Shelf } from './shelf.ts';
 
@@ -237,6 +237,8 @@ export class Bench {
     const found = new Map<string, AnyRow>();
     for (const there of rows) {
       const known = rowOn(before, kind, there.id);
+      // What a hand holds stays where it is: what others have set meanwhile is found out when it is saved.
+      if (known && isHeld(before.moving, kind, there.id)) continue;
       const row = known ? machines[kind].found(known, there) : this.taken(kind, there);
       if (row !== known) found.set(there.id, row);
     }

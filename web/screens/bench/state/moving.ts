@@ -1,4 +1,5 @@
 import type { Hands, Lettering, Mark, Region, Window } from '@inkwell/core/model';
+import type { Kind } from './kinds.ts';
 
 /** A window or a mark on its way, or words while they are written. */
 export type Moving =
@@ -12,4 +13,19 @@ export function withMoved(marks: readonly Mark[], moving: Moving | null): Mark[]
   return marks.map((mark) =>
     moving?.kind === 'mark' && mark.id === moving.markId ? { ...mark, ...moving.region } : mark,
   );
+}
+
+/** Whether a row is being moved, or written. */
+export function isHeld(moving: Moving | null, kind: Kind, id: string): boolean {
+  switch (moving?.kind) {
+    case 'window':
+    case 'hands':
+      return kind === 'frames' && id === moving.frameId;
+    case 'mark':
+      return kind === 'originals' && id === moving.originalId;
+    case 'lettering':
+      return kind === 'projects' && id === moving.projectId;
+    default:
+      return false;
+  }
 }

@@ -2,6 +2,7 @@ import './Wall.css';
 import { type Finding, formatLimit, formatWeight, limitFor, type Measured } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { memo, useEffect, useRef } from 'react';
+import { OthersHere } from '../../../parts/OthersHere.tsx';
 import { FramePicture } from '../../../parts/pictures/FramePicture.tsx';
 import { WeightGauge } from '../../../parts/WeightGauge.tsx';
 import { AudiencePicture } from '../closeUp/AudiencePicture.tsx';
@@ -145,6 +146,7 @@ const WallFrame = memo(function WallFrame({
         <span className="wall-name">
           <FindingDot findings={state.findings} />
           {at.place.name}
+          <OthersHere projectId={frame.projectId} frameId={frame.id} />
         </span>
         <span>
           {grid

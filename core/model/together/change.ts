@@ -1,8 +1,8 @@
 import { z } from 'zod';
 
 /**
- * Something that was changed, by whomever. `rows` names what has changed, with the versions that it has now, null for what is gone;
- * null where it is too much to be named.
+ * Something that was changed, by whomever. `rows` names what has changed, with the versions that it has now: null for what is gone, and
+ * for what is changed without a new one, such as a name. It is null itself where it is too much to be named.
  */
 export const ChangeSchema = z.object({
   kind: z.enum(['frames', 'projects', 'originals', 'finishes', 'pictures', 'library']),

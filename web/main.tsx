@@ -28,6 +28,8 @@ import { ProjectLayout } from './screens/ProjectLayout.tsx';
 import { PeopleScreen } from './screens/people/PeopleScreen.tsx';
 import { ProgramsScreen } from './screens/programs/ProgramsScreen.tsx';
 import { ProjectsScreen } from './screens/projects/ProjectsScreen.tsx';
+import { ClientReviewScreen } from './screens/review/ClientReviewScreen.tsx';
+import { ReviewLinksScreen } from './screens/review/ReviewLinksScreen.tsx';
 import { SeriesScreen } from './screens/series/SeriesScreen.tsx';
 import { TableScreen } from './screens/series/TableScreen.tsx';
 import { SheetEditor } from './screens/specBook/edit/SheetEditor.tsx';
@@ -56,6 +58,7 @@ hearWhenOut(() => void client.invalidateQueries({ queryKey: doorKey }));
 
 const routes: RouteObject[] = [
   { path: '/invitation', element: <InvitationScreen />, errorElement: <LostScreen /> },
+  { path: '/review', element: <ClientReviewScreen />, errorElement: <LostScreen /> },
   { path: '/forgotten', element: <ForgottenScreen />, errorElement: <LostScreen /> },
   { path: '/new-password', element: <NewPasswordScreen />, errorElement: <LostScreen /> },
   {
@@ -86,6 +89,7 @@ const routes: RouteObject[] = [
           { path: 'series', element: <SeriesScreen /> },
           { path: 'series/table', element: <TableScreen /> },
           { path: 'look-over', element: <LookOverScreen /> },
+          { path: 'review', element: <ReviewLinksScreen /> },
           { path: 'files', element: <FilesScreen /> },
           { path: 'deliver', element: <DeliveryScreen /> },
           { path: 'deliver/:deliveryId', element: <KitScreen /> },

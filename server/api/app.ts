@@ -111,7 +111,7 @@ export function makeApp(
   if (sessions) app.use(asked, sessions);
   app.use(asked, findAsking(door, settings.INKWELL_TOKENS));
   app.use(watching(door, isLeaving));
-  const atDoor = doorResources(door, streams);
+  const atDoor = doorResources(door, inside, streams);
   const described = openApi([...resources(inside(door.firstWorkspace)), ...atDoor].flatMap(({ routes }) => routes));
   app.get('/api/v1/openapi.json', allowed({ does: 'Describes the API.' }, 'get'), (_request, response) => {
     response.json(described);

@@ -349,7 +349,15 @@ test('attempts are counted before they are looked at, by all servers, over resta
 });
 
 // What happens in the tests of workspaces and tokens.
-const elsewhere: DoorEventKind[] = ['token withdrawn', 'joined', 'left', 'workspace made', 'workspace named'];
+const elsewhere: DoorEventKind[] = [
+  'token withdrawn',
+  'joined',
+  'left',
+  'workspace made',
+  'workspace named',
+  'review link made',
+  'review link withdrawn',
+];
 
 test('what happened at the door is kept: who, to whom, from where, and nothing that was typed', async () => {
   const { whole, firstWorkspace } = running.door;

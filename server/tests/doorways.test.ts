@@ -32,7 +32,9 @@ async function tokenOf(browser: Browser, may: 'look' | 'change'): Promise<Client
 
 describe('every route lets in whom it says, and nobody else', async () => {
   const browsers: Record<Role, Browser> = { owner, editor: await comeAs('editor'), viewer: await comeAs('viewer') };
-  const routes = [...resources(running.services), ...doorResources(running.door)].flatMap((one) => one.routes);
+  const routes = [...resources(running.services), ...doorResources(running.door, running.inside)].flatMap(
+    (one) => one.routes,
+  );
   const tokens = {
     'token of an owner that looks': { role: 'owner' as Role, may: 'look', client: await tokenOf(owner, 'look') },
     'token of an owner': { role: 'owner' as Role, may: 'change', client: await tokenOf(owner, 'change') },

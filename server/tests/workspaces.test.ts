@@ -218,7 +218,9 @@ describe('who is in which', async () => {
   const editor = await comeAs(first, 'editor', 'ida');
 
   test('a stranger to a workspace is told by every route that there is none', async () => {
-    const routes = [...resources(running.services), ...doorResources(running.door)].flatMap((one) => one.routes);
+    const routes = [...resources(running.services), ...doorResources(running.door, running.inside)].flatMap(
+      (one) => one.routes,
+    );
     for (const { method, path, contract } of routes) {
       if (contract.isOpen || contract.needs === 'account') continue;
       const at = `/in/${second}${path.replace(/:\w+/g, '00000000-0000-4000-8000-000000000000')}`;

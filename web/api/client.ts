@@ -79,6 +79,21 @@ export async function tell(
   await send(path, options);
 }
 
+/** Asks with headers of one's own, where something else than a session lets in. @throws ApiError */
+export async function askWith<Schema extends z.ZodType>(
+  schema: Schema,
+  path: string,
+  headers: Record<string, string>,
+): Promise<z.infer<Schema>> {
+  return schema.parse(await (await answered(path, { method: 'GET', headers })).json());
+}
+
+/** Sends with headers of one's own, where nothing is answered. @throws ApiError */
+export async function tellWith(path: string, headers: Record<string, string>, body: unknown): Promise<void> {
+  const json = { 'Content-Type': 'application/json' };
+  await answered(path, { method: 'POST', headers: { ...headers, ...json }, body: JSON.stringify(body) });
+}
+
 /** What came of a save: done, or refused because the row was changed elsewhere, with what it is now. */
 export type Saved<Row, Current = Row> = { done: Row } | { elsewhere: Current };
 

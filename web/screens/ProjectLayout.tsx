@@ -60,6 +60,7 @@ export function ProjectLayout() {
             Bench
           </NavLink>
           <NavLink to={`${base}/look-over`}>Look over</NavLink>
+          <NavLink to={`${base}/review`}>Review</NavLink>
           <NavLink to={`${base}/files`}>Files</NavLink>
           <NavLink to={`${base}/deliver`}>Deliver</NavLink>
         </nav>

@@ -12,6 +12,8 @@ export const DoorEventKindSchema = z.enum([
   'left',
   'workspace made',
   'workspace named',
+  'review link made',
+  'review link withdrawn',
   'invited',
   'invitation withdrawn',
   'role changed',

@@ -5,10 +5,12 @@ import { z } from 'zod';
  * for what is changed without a new one, such as a name. It is null itself where it is too much to be named.
  */
 export const ChangeSchema = z.object({
-  kind: z.enum(['frames', 'projects', 'originals', 'finishes', 'pictures', 'library']),
+  kind: z.enum(['frames', 'projects', 'originals', 'finishes', 'pictures', 'reviews', 'library']),
   /** Of frames, of the pictures in a project, and of its deliveries. */
   projectId: z.uuid().nullable(),
   rows: z.array(z.tuple([z.uuid(), z.int().nullable()])).nullable(),
+  /** Of many frames: the sum of the versions of all in the project then. */
+  total: z.int().nullish(),
 });
 export type Change = z.infer<typeof ChangeSchema>;
 

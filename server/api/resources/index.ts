@@ -26,6 +26,7 @@ import { frames } from './projects/frames.ts';
 import { learnedUploads } from './projects/learnedUploads.ts';
 import { networks } from './projects/networks.ts';
 import { projects } from './projects/projects.ts';
+import { reviews } from './together/reviews.ts';
 import { together } from './together/together.ts';
 
 /** All that is in a workspace, in the order in which it is described. */
@@ -50,7 +51,21 @@ export const resources = (services: Services): Resource[] =>
   ].map((resource) => resource(services));
 
 /** Who may come in, and do what; and what people hear of each other. */
-export const doorResources = (services: DoorServices, streams = new Streams()): Resource[] =>
-  [together(streams), tokens, door, me, workspaces, people, invitations, mails, doorEvents, backups].map((resource) =>
-    resource(services),
-  );
+export const doorResources = (
+  services: DoorServices,
+  inside: (workspaceId: string) => Services,
+  streams = new Streams(),
+): Resource[] =>
+  [
+    together(streams),
+    reviews(inside),
+    tokens,
+    door,
+    me,
+    workspaces,
+    people,
+    invitations,
+    mails,
+    doorEvents,
+    backups,
+  ].map((resource) => resource(services));

@@ -3,7 +3,10 @@ CREATE FUNCTION "tell_frames"() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
 	PERFORM pg_notify('changes', jsonb_build_object(
 		'workspaceId', "workspace_id", 'kind', 'frames', 'projectId', "project_id",
-		'rows', CASE WHEN count(*) <= 50 THEN jsonb_agg(jsonb_build_array("id", CASE WHEN TG_OP <> 'DELETE' THEN "version" END)) END
+		'rows', CASE WHEN count(*) <= 50 THEN jsonb_agg(jsonb_build_array("id", CASE WHEN TG_OP <> 'DELETE' THEN "version" END)) END,
+		-- Whoever has changed many knows by it that nothing else has changed: versions only ever grow.
+		'total', CASE WHEN count(*) > 50 AND TG_OP <> 'DELETE'
+			THEN (SELECT sum("version") FROM "frames" WHERE "frames"."project_id" = "touched"."project_id") END
 	)::text) FROM "touched" GROUP BY "workspace_id", "project_id";
 	RETURN NULL;
 END

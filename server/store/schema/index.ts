@@ -8,5 +8,6 @@ export * from './library.ts';
 export * from './measured.ts';
 export * from './people.ts';
 export * from './projects.ts';
+export * from './reviews.ts';
 export * from './webhooks.ts';
 export * from './work.ts';

@@ -11,14 +11,16 @@ test('what was told is asked for where it is newer, new or gone, and not where t
     { id: one, version: 3 },
     { id: two, version: 1 },
   ];
-  expect(areStale(known, [[one, 3]])).toBe(false);
-  expect(areStale(known, [[one, 2]])).toBe(false);
-  expect(areStale(known, [[one, 4]])).toBe(true);
-  expect(areStale(known, [[projectId, 1]])).toBe(true);
-  expect(areStale(known, [[two, null]])).toBe(true);
-  expect(areStale(known, [[projectId, null]])).toBe(false);
-  expect(areStale(known, null)).toBe(true);
-  expect(areStale(undefined, null)).toBe(false);
+  expect(areStale(known, { rows: [[one, 3]] })).toBe(false);
+  expect(areStale(known, { rows: [[one, 2]] })).toBe(false);
+  expect(areStale(known, { rows: [[one, 4]] })).toBe(true);
+  expect(areStale(known, { rows: [[projectId, 1]] })).toBe(true);
+  expect(areStale(known, { rows: [[two, null]] })).toBe(true);
+  expect(areStale(known, { rows: [[projectId, null]] })).toBe(false);
+  expect(areStale(known, { rows: null })).toBe(true);
+  // Of many only the sum of all versions is told.
+  expect([3, 4, 5].map((total) => areStale(known, { rows: null, total }))).toEqual([false, false, true]);
+  expect(areStale(undefined, { rows: null })).toBe(false);
 });
 
 test('a change of frames asks for their project alone, where it is open', () => {

@@ -21,6 +21,8 @@ const sentences: Record<DoorEventKind, (who: string, about: string) => string> =
   left: (who, about) => `${who} took ${about} out of this workspace`,
   'workspace made': (who, about) => `${who} made the workspace ${about}`,
   'workspace named': (who, about) => `${who} gave this workspace the name ${about}`,
+  'review link made': (who, about) => `${who} made a review link for ${about}`,
+  'review link withdrawn': (who, about) => `${who} withdrew the review link for ${about}`,
   invited: (who, about) => `${who} invited ${about}`,
   'invitation withdrawn': (who, about) => `${who} withdrew the invitation of ${about}`,
   'role changed': (who, about) => `${who} changed the role of ${about}`,

@@ -18,6 +18,7 @@ import { useLayoutEffect, useRef } from 'react';
 import { measureFirst } from '../../../api/projects/frames.ts';
 import { askMeasured } from '../../../api/projects/measured.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
+import { ClientSaid } from '../../review/ClientSaid.tsx';
 import { type BenchFrame, useFrameState } from '../frames/benchFrame.ts';
 import { useMeasuredFirst } from '../frames/useMeasuredFirst.ts';
 import { useBench, useBenchStore } from '../state/useBench.ts';
@@ -107,6 +108,7 @@ export function Reading({
         </>
       )}
       <ul ref={list} className="reading-findings" aria-label="Findings">
+        <ClientSaid projectId={frame.projectId} frameId={frame.id} planHash={state.savedHash} />
         {state.failure && (
           <li data-level="caution">
             <strong>Could not be measured</strong> {state.failure}{' '}

@@ -5,6 +5,7 @@ import { memo, useEffect, useRef } from 'react';
 import { OthersHere } from '../../../parts/OthersHere.tsx';
 import { FramePicture } from '../../../parts/pictures/FramePicture.tsx';
 import { WeightGauge } from '../../../parts/WeightGauge.tsx';
+import { ClientMark } from '../../review/ClientSaid.tsx';
 import { AudiencePicture } from '../closeUp/AudiencePicture.tsx';
 import { PiecesOverlay } from '../closeUp/PiecesOverlay.tsx';
 import { type BenchFrame, pictureOf, useFrameState } from '../frames/benchFrame.ts';
@@ -155,6 +156,7 @@ const WallFrame = memo(function WallFrame({
         </span>
         <WeightGauge weight={state.weight} limit={limit} />
         <span>{weighed}</span>
+        <ClientMark projectId={frame.projectId} frameId={frame.id} />
       </span>
     </button>
   );

@@ -1,5 +1,4 @@
 import { join } from 'node:path';
-import { HookListener } from '@inkwell/server/testing/programs/hookListener.ts';
 import { expect, type Page } from '@playwright/test';
 import { accountCommand, follow, makeAccount, startWithAccounts } from '../support/accounts.ts';
 import { choose, openDemo, settled, networkTest as test, undoAll } from '../support/bench.ts';
@@ -161,20 +160,22 @@ test('the main views of the demo', async ({ page }) => {
     await still(page);
     await page.screenshot(picture(name));
   }
-  const listener = await HookListener.start();
-  await page.goto('/programs');
-  await page.getByRole('textbox', { name: 'What the token is for' }).fill('Night script');
-  await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'I have it' }).click();
-  await page.getByRole('textbox', { name: 'Address of the webhook' }).fill(listener.url);
-  await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'I have it' }).click();
-  await page.getByRole('button', { name: `Try ${listener.url}` }).click();
-  await expect(page.getByRole('row', { name: /Tried by hand/ })).toContainText('Arrived');
-  await page.getByRole('heading', { name: 'Other programs' }).hover();
+  await openDemo(page);
+  await page.getByRole('link', { name: 'Review' }).click();
+  await page.getByLabel('For whom the link is').fill('the harbour office');
+  await page.getByRole('button', { name: 'Make the link' }).click();
+  const told = page.getByRole('region', { name: 'This is the link.' }).getByRole('code');
+  await page.goto((await told.textContent()) ?? '');
+  await page.getByRole('button', { name: /^Fine/ }).first().click();
+  await page.getByRole('textbox').nth(1).fill('Could the kite stand a little higher?');
+  await page
+    .getByRole('button', { name: /^Look again/ })
+    .nth(1)
+    .click();
+  await expect(page.getByRole('status')).toContainText(/^2 of/);
+  await page.waitForLoadState('networkidle');
   await still(page);
-  await page.screenshot(picture('programs'));
-  listener.stop();
+  await page.screenshot(picture('client-review'));
   // What a changed number does to frames that are made for it; nothing of that is saved.
   await openDemo(page);
   await page.getByRole('link', { name: 'Pictures and places' }).click();

@@ -157,6 +157,45 @@ test('two on one bench see what the other changes without asking, and who is on 
   await expect(other.getByRole('button', { name: 'Rename project Festival week' })).toBeVisible();
 });
 
+test('a client looks at a project by a link, and what is said stands on the bench', async ({ browser, page }) => {
+  await follow(program, page, await accountCommand(program, 'invite', 'berit@saltmarsh.example', '--role', 'editor'));
+  await makeAccount(page, 'Berit Lien');
+  await page.getByRole('link', { name: 'Open Festival week', exact: true }).click();
+  await page.getByRole('link', { name: 'Review' }).click();
+  await page.getByLabel('For whom the link is').fill('Marsh café');
+  await page.getByRole('button', { name: 'Make the link' }).click();
+  const link = (await page.getByRole('region', { name: 'This is the link.' }).getByRole('code').textContent()) ?? '';
+  await expect(page.getByRole('region', { name: 'For Marsh café' })).toContainText('Nothing was said yet.');
+  await faultless(page, 'review links');
+
+  const guest = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+  await follow(program, guest, link);
+  await expect(guest.getByRole('heading', { name: 'Festival week' })).toBeVisible();
+  const card = guest.getByRole('listitem').filter({ hasText: 'Sunpane Square post' }).first();
+  await expect(card.getByRole('img')).toBeVisible();
+  await card.getByRole('textbox').fill('The kite is cut off.');
+  await card.getByRole('button', { name: /^Look again/ }).click();
+  await expect(guest.getByRole('status')).toContainText(/^1 of \d+ answered/);
+  await faultless(guest, 'what a client sees');
+  // It is there as soon as it is said, and again when the page is.
+  await expect(page.getByRole('region', { name: 'For Marsh café' })).toContainText('The kite is cut off.');
+  await guest.reload();
+  await expect(card.getByRole('button', { name: /^Look again/ })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('region', { name: 'For Marsh café' }).getByRole('link').click();
+  await expect(page.getByRole('list', { name: 'Findings' })).toContainText(
+    'Marsh café: look again The kite is cut off.',
+  );
+  await expect(page.getByText('client: look again').first()).toBeVisible();
+  // By the link nothing else opens, and withdrawn it opens nothing.
+  await guest.goto(`${program.address}/originals`);
+  await expect(guest.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await page.getByRole('link', { name: 'Review' }).click();
+  await page.getByRole('button', { name: 'Withdraw the link for Marsh café' }).click();
+  await expect(page.getByRole('region', { name: 'For Marsh café' })).toContainText('holds no more');
+  await follow(program, guest, link);
+  await expect(guest.getByText('This link does not hold')).toBeVisible();
+});
+
 test('a further workspace is empty, others join it with the account that they have, and an address keeps to it', async ({
   browser,
   page,

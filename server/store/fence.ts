@@ -75,7 +75,9 @@ export async function raiseFence(connection: pg.ClientBase): Promise<void> {
   for (const { name, is_fenced: isFenced, is_open: isOpen } of rows) {
     if (!isFenced && !shared.includes(name)) {
       await connection.query(`alter table "${name}" enable row level security`);
-      await connection.query(`create policy "workspace" on "${name}" using ("workspace_id" = inkwell_workspace())`);
+      await connection.query(
+        `create policy "workspace" on "${name}" using ("workspace_id" = (select inkwell_workspace()))`,
+      );
     }
     if (!isOpen) await connection.query(`grant select, insert, update, delete on "${name}" to ${fencedRole}`);
   }

@@ -27,6 +27,9 @@ export class ApiError extends Error {
 export const notConnected =
   'The program does not answer. It may have been stopped. Start it again, and this page continues.';
 
+/** By which a page says where somebody is, again and again: nothing is changed by it. */
+export const presencePath = '/together/presence';
+
 let pageToken: string | null = null;
 
 /** What a page shows with all that it asks from now on; null where nobody is signed in. */
@@ -129,11 +132,30 @@ const send = (path: string, { method = 'GET', body }: { method?: string; body?: 
     ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
   });
 
+let changing = 0;
+let lastChange = Number.NEGATIVE_INFINITY;
+
+/** Whether this page has been changing something within the last moments, or still is. */
+export const isChanging = (withinMs: number): boolean => changing > 0 || performance.now() - lastChange < withinMs;
+
+/** Notes how long something is being changed. */
+async function noted<Answer>(isChange: boolean, asked: Promise<Answer>): Promise<Answer> {
+  if (!isChange) return asked;
+  changing += 1;
+  try {
+    return await asked;
+  } finally {
+    changing -= 1;
+    lastChange = performance.now();
+  }
+}
+
 async function answered(path: string, request: RequestInit & { headers?: Record<string, string> }): Promise<Response> {
   const headers = { ...request.headers, ...pageHeaders() };
-  const response = await fetch(`${api}${path}`, { ...request, headers }).catch(() => {
+  const asked = fetch(`${api}${path}`, { ...request, headers }).catch(() => {
     throw new ApiError(notConnected, 0);
   });
+  const response = await noted(request.method !== 'GET' && path !== presencePath, asked);
   noteStatus(response.status);
   if (response.ok) return response;
   const said: unknown = await response.json().catch(() => null);

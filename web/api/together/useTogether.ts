@@ -2,7 +2,7 @@ import type { Change, Presence } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { useDoor } from '../access/door.ts';
-import { tell } from '../client.ts';
+import { isChanging, presencePath, tell } from '../client.ts';
 import { hearOthers } from './hearing.ts';
 import { forgetGone, heardOf, sayMs } from './others.ts';
 import { staleAfter } from './stale.ts';
@@ -11,6 +11,8 @@ import { staleAfter } from './stale.ts';
 const pageId = crypto.randomUUID();
 /** What comes in a row is looked at together: what this page has saved itself is known here by then. */
 const togetherMs = 400;
+/** What others have changed is not waited for any longer, however much is being saved here. */
+const longestMs = 10_000;
 /** A page that has just come has asked for everything already. */
 const freshMs = 10_000;
 
@@ -21,8 +23,14 @@ export function useTogether(isHere: boolean): void {
     if (!isHere) return;
     let changes: Change[] = [];
     let looking: ReturnType<typeof setTimeout> | undefined;
+    let since = 0;
     const look = () => {
       looking = undefined;
+      // Whoever saves much at once hears of each part: what is known here is looked at when all is saved.
+      if (isChanging(togetherMs) && performance.now() - since < longestMs) {
+        looking = setTimeout(look, togetherMs);
+        return;
+      }
       const keys = new Map(changes.flatMap((one) => staleAfter(client, one)).map((key) => [key.join(' '), key]));
       changes = [];
       for (const queryKey of keys.values()) void client.invalidateQueries({ queryKey });
@@ -32,7 +40,10 @@ export function useTogether(isHere: boolean): void {
         if (heard.present.pageId !== pageId) heardOf(heard.present);
       } else if (heard.is === 'change') {
         changes.push(heard.change);
-        looking ??= setTimeout(look, togetherMs);
+        if (looking === undefined) {
+          since = performance.now();
+          looking = setTimeout(look, togetherMs);
+        }
       } else if (performance.now() > freshMs) void client.invalidateQueries();
     });
     const forgetting = setInterval(forgetGone, sayMs / 2);
@@ -52,7 +63,7 @@ export function useSayWhere(projectId: string, frameId: string | null, isSaid = 
     if (!isKnown) return;
     const where: Presence = { pageId, projectId, frameId };
     // Who is not heard once is heard the next time.
-    const say = () => void tell('/together/presence', { method: 'POST', body: where }).catch(() => undefined);
+    const say = () => void tell(presencePath, { method: 'POST', body: where }).catch(() => undefined);
     say();
     const saying = setInterval(say, sayMs);
     return () => clearInterval(saying);

@@ -2,7 +2,7 @@ import type { Present } from '@inkwell/core/model';
 import { create } from 'zustand';
 
 /** Whoever has said nothing for so long is not there any more. */
-export const goneMs = 25_000;
+const goneMs = 25_000;
 /** So often a page says where it is. */
 export const sayMs = 10_000;
 

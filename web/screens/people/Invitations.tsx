@@ -25,7 +25,8 @@ export function Invitations() {
     <section className="sheet page-part" aria-labelledby="invitations-title">
       <h2 id="invitations-title">Invitations</h2>
       <p className="quiet small">
-        Whoever follows the link of an invitation within seven days makes an account. {roleWords[role].may}
+        Whoever follows the link of an invitation within seven days makes an account, or joins with theirs.{' '}
+        {roleWords[role].may}
       </p>
       <Making
         told="The mail is written. This is its link, for whoever the mail does not reach."

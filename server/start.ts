@@ -214,10 +214,11 @@ export interface RunningWorker {
   stop(): Promise<void>;
 }
 
-/** When backups are made by themselves; null where none are. */
-function planOf(settings: BackupSettings): BackupPlan | null {
+/** When this worker makes backups by itself; null where it makes none, and `off` where no worker does any more. */
+function planOf(settings: BackupSettings): BackupPlan | null | 'off' {
   const { INKWELL_BACKUP: folder, INKWELL_BACKUP_HOURS: everyHours, INKWELL_BACKUP_KEEP: keep } = settings;
   if (folder === undefined) return null;
+  if (folder === 'off') return folder;
   const isEncrypted = settings.INKWELL_BACKUP_PASSPHRASE !== undefined;
   return {
     folder: resolve(folder),

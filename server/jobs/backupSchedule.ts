@@ -12,11 +12,11 @@ export class BackupSchedule {
   private isKnown = false;
   private readonly timer: NodeJS.Timeout;
 
-  /** @param plan null where none is made: what was planned before is not any more */
+  /** @param plan null where another worker may have one; `off` where none is planned any more */
   constructor(
     private readonly url: string,
     private readonly whole: Database,
-    private readonly plan: BackupPlan | null,
+    private readonly plan: BackupPlan | null | 'off',
     private readonly passphrase: string | null,
     private readonly log: Logger,
   ) {
@@ -29,13 +29,14 @@ export class BackupSchedule {
   }
 
   private async look(): Promise<void> {
-    if (this.isMaking) return;
+    if (this.isMaking || this.plan === null) return;
     this.isMaking = true;
     const { url, whole, plan, passphrase, log } = this;
     try {
-      if (!this.isKnown) await (plan ? keepPlan(whole, plan) : dropPlans(whole));
+      if (!this.isKnown) await (plan === 'off' ? dropPlans(whole) : keepPlan(whole, plan));
       this.isKnown = true;
-      const made = plan && (await backUpWhenDue({ url, whole, passphrase }, plan));
+      if (plan === 'off') return;
+      const made = await backUpWhenDue({ url, whole, passphrase }, plan);
       if (made) log.info({ files: made.files, bytes: made.bytes }, 'a backup was made');
     } catch (error) {
       log.error({ error }, 'no backup was made');

@@ -112,7 +112,7 @@ const WorkerSettingsSchema = z.object({
 export type WorkerSettings = z.infer<typeof WorkerSettingsSchema>;
 
 const BackupSettingsSchema = z.object({
-  /** The folder into which a worker makes backups by itself; without it, none. */
+  /** The folder into which a worker makes backups by itself; without it another worker may; `off` where none does any more. */
   INKWELL_BACKUP: z.string().min(1).optional(),
   INKWELL_BACKUP_HOURS: z.coerce
     .number('INKWELL_BACKUP_HOURS is a number of hours.')

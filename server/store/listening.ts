@@ -59,9 +59,14 @@ export class Listening {
   }
 
   private heard(channel: string, payload: string): void {
-    const said: unknown = JSON.parse(payload);
-    const { workspaceId } = ofWorkspace.parse(said);
-    if (channel === channels.present) this.hear(workspaceId, { is: 'present', present: PresentSchema.parse(said) });
-    else this.hear(workspaceId, { is: 'change', change: ChangeSchema.parse(said) });
+    try {
+      const said: unknown = JSON.parse(payload);
+      const { workspaceId } = ofWorkspace.parse(said);
+      if (channel === channels.present) this.hear(workspaceId, { is: 'present', present: PresentSchema.parse(said) });
+      else this.hear(workspaceId, { is: 'change', change: ChangeSchema.parse(said) });
+    } catch {
+      // Another version of the program, or somebody else, tells it otherwise.
+      this.hear(null, { is: 'missed' });
+    }
   }
 }

@@ -4,6 +4,9 @@ import type { Response } from 'express';
 /** How often a stream says that it is still there, and it is looked whether whoever hears it still may. */
 const beatMs = 15_000;
 
+/** So many bytes may wait for a page. */
+const mostUnheard = 1_000_000;
+
 interface Stream {
   response: Response;
   workspaceId: string;
@@ -39,8 +42,11 @@ export class Streams {
   /** @param workspaceId null for all */
   tell(workspaceId: string | null, heard: Heard): void {
     const text = `data: ${JSON.stringify(heard)}\n\n`;
-    for (const stream of this.all) {
-      if (workspaceId === null || stream.workspaceId === workspaceId) stream.response.write(text);
+    for (const { response, workspaceId: of } of this.all) {
+      if (workspaceId !== null && of !== workspaceId) continue;
+      // Who does not keep up hears no more: the page asks again, and knows that it has missed something.
+      if (response.writableLength > mostUnheard) response.destroy();
+      else response.write(text);
     }
   }
 

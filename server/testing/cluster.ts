@@ -4,13 +4,17 @@ import { createServer } from 'node:net';
 import { tmpdir, userInfo } from 'node:os';
 import { join } from 'node:path';
 import { globSync } from 'tinyglobby';
+import { dropDatabase, ownDatabase } from './databases.ts';
 
 const isRoot = userInfo().uid === 0;
 
+/** A program of PostgreSQL, where Debian's package has put it; undefined where it is not on this machine. */
+const programAt = (name: string): string | undefined =>
+  globSync(`/usr/lib/postgresql/*/bin/${name}`).sort().reverse()[0];
+
 /** Runs a program of PostgreSQL, which refuses to work for root. */
 function run(program: string, words: readonly string[]): void {
-  const [found = program] = globSync(`/usr/lib/postgresql/*/bin/${program}`).sort().reverse();
-  const line = [found, ...words];
+  const line = [programAt(program) ?? program, ...words];
   const [command = '', ...rest] = isRoot ? ['runuser', '-u', 'postgres', '--', ...line] : line;
   execFileSync(command, rest, { stdio: 'ignore' });
 }
@@ -23,8 +27,12 @@ async function freePort(): Promise<number> {
   return port;
 }
 
-/** A cluster of PostgreSQL with nothing in it. */
-export async function ownCluster(): Promise<{ url: string; destroy(): Promise<void> }> {
+/** A cluster of PostgreSQL with nothing in it; where PostgreSQL runs on another machine, an empty database there. @param server where that is */
+export async function ownCluster(server: string): Promise<{ url: string; destroy(): Promise<void> }> {
+  if (!programAt('initdb')) {
+    const url = await ownDatabase(server, 'inkwell_cluster');
+    return { url, destroy: () => dropDatabase(url) };
+  }
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-cluster-'));
   if (isRoot) execFileSync('chown', ['postgres', folder]);
   const data = join(folder, 'data');

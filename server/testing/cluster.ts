@@ -10,13 +10,14 @@ const isRoot = userInfo().uid === 0;
 
 /** A program of PostgreSQL, where Debian's package has put it; undefined where it is not on this machine. */
 const programAt = (name: string): string | undefined =>
-  globSync(`/usr/lib/postgresql/*/bin/${name}`).sort().reverse()[0];
+  globSync(`/usr/lib/postgresql/*/bin/${name}`, { absolute: true }).sort().reverse()[0];
 
 /** Runs a program of PostgreSQL, which refuses to work for root. */
 function run(program: string, words: readonly string[]): void {
   const line = [programAt(program) ?? program, ...words];
   const [command = '', ...rest] = isRoot ? ['runuser', '-u', 'postgres', '--', ...line] : line;
-  execFileSync(command, rest, { stdio: 'ignore' });
+  // Where the tests lie may be closed to the user that it runs as.
+  execFileSync(command, rest, { stdio: 'ignore', cwd: tmpdir() });
 }
 
 async function freePort(): Promise<number> {

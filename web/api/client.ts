@@ -52,11 +52,19 @@ export const noteStatus = (status: number): void => {
 /** Headers of every request that is sent by hand. */
 export const pageHeaders = (): Record<string, string> => (pageToken === null ? {} : { 'X-Inkwell-Page': pageToken });
 
+/** How something is asked. */
+interface Asked {
+  method?: 'GET' | 'POST' | 'PATCH' | 'DELETE';
+  body?: unknown;
+  /** Where something else than a session lets in. */
+  headers?: Record<string, string>;
+}
+
 /** Asks the API and checks that the answer is what the domain's schema says. @throws ApiError */
 export async function ask<Schema extends z.ZodType>(
   schema: Schema,
   path: string,
-  options: { method?: 'GET' | 'POST' | 'PATCH' | 'DELETE'; body?: unknown } = {},
+  options: Asked = {},
 ): Promise<z.infer<Schema>> {
   const response = await send(path, options);
   return schema.parse(await response.json());
@@ -75,26 +83,8 @@ export async function sendFile<Schema extends z.ZodType>(
 }
 
 /** The same where nothing is answered. */
-export async function tell(
-  path: string,
-  options: { method: 'POST' | 'PATCH' | 'DELETE'; body?: unknown },
-): Promise<void> {
+export async function tell(path: string, options: Asked & { method: 'POST' | 'PATCH' | 'DELETE' }): Promise<void> {
   await send(path, options);
-}
-
-/** Asks with headers of one's own, where something else than a session lets in. @throws ApiError */
-export async function askWith<Schema extends z.ZodType>(
-  schema: Schema,
-  path: string,
-  headers: Record<string, string>,
-): Promise<z.infer<Schema>> {
-  return schema.parse(await (await answered(path, { method: 'GET', headers })).json());
-}
-
-/** Sends with headers of one's own, where nothing is answered. @throws ApiError */
-export async function tellWith(path: string, headers: Record<string, string>, body: unknown): Promise<void> {
-  const json = { 'Content-Type': 'application/json' };
-  await answered(path, { method: 'POST', headers: { ...headers, ...json }, body: JSON.stringify(body) });
 }
 
 /** What came of a save: done, or refused because the row was changed elsewhere, with what it is now. */
@@ -126,11 +116,14 @@ export async function saveOver<Schema extends z.ZodType, Current extends z.ZodTy
   }
 }
 
-const send = (path: string, { method = 'GET', body }: { method?: string; body?: unknown }): Promise<Response> =>
-  answered(path, {
-    method,
-    ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
-  });
+/** Asks for a file. @throws ApiError */
+export const askFile = async (path: string, options: Asked = {}): Promise<Blob> => (await send(path, options)).blob();
+
+function send(path: string, { method = 'GET', body, headers = {} }: Asked): Promise<Response> {
+  if (body === undefined) return answered(path, { method, headers });
+  const json = { ...headers, 'Content-Type': 'application/json' };
+  return answered(path, { method, headers: json, body: JSON.stringify(body) });
+}
 
 let changing = 0;
 let lastChange = Number.NEGATIVE_INFINITY;

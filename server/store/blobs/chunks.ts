@@ -6,16 +6,21 @@ import { blobChunks } from '../schema/index.ts';
 /** The bytes of a blob lie in the database in pieces of this length; the last may be shorter. */
 export const chunkBytes = 1 << 20;
 
-/** Pieces of one length, whatever pieces come. */
-async function* evenly(source: Buffer | Readable): AsyncGenerator<Buffer> {
-  let held: Buffer = Buffer.alloc(0);
+/** Bytes in pieces of one length, whatever pieces come; the last may be shorter. */
+export async function* evenly(source: Buffer | Readable): AsyncGenerator<Buffer> {
+  let held: Buffer[] = [];
+  let length = 0;
   for await (const piece of Buffer.isBuffer(source) ? [source] : source) {
-    held = held.length === 0 ? Buffer.from(piece) : Buffer.concat([held, Buffer.from(piece)]);
+    held.push(Buffer.from(piece));
+    length += piece.length;
+    if (length < chunkBytes) continue;
+    const whole = Buffer.concat(held);
     let from = 0;
-    for (; held.length - from >= chunkBytes; from += chunkBytes) yield held.subarray(from, from + chunkBytes);
-    held = held.subarray(from);
+    for (; whole.length - from >= chunkBytes; from += chunkBytes) yield whole.subarray(from, from + chunkBytes);
+    held = [whole.subarray(from)];
+    length = whole.length - from;
   }
-  if (held.length > 0) yield held;
+  if (length > 0) yield Buffer.concat(held);
 }
 
 /** Keeps the bytes of a blob whose row is there. Run it in a transaction. */

@@ -32,8 +32,5 @@ export const names = {
   end: 'end.json',
 };
 
-/** Bytes come in pieces of at most this length, each sealed by itself. */
-export const pieceBytes = 1 << 20;
-
 /** A backup cannot be used. The message is a plain sentence: what is wrong, and what to do. */
 export class UnfitBackup extends Error {}

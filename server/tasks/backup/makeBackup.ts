@@ -1,31 +1,14 @@
 import { createHash } from 'node:crypto';
-import type { Readable } from 'node:stream';
 import { openSnapshot, type Snapshot } from '../../store/backup/snapshot.ts';
+import { chunkBytes, evenly } from '../../store/blobs/chunks.ts';
 import { BackupWriter, type Entry } from './backupFile.ts';
-import { type End, type Header, HeaderSchema, names, pieceBytes } from './format.ts';
+import { type End, type Header, HeaderSchema, names } from './format.ts';
 import { closedKey, newKey, openedKey, plainName, type Sealing, sealingWith } from './sealing.ts';
 
 export interface MadeBackup {
   takenAt: Date;
   files: number;
   bytes: number;
-}
-
-/** Bytes in pieces of one length; the last may be shorter. */
-async function* pieces(source: Readable): AsyncGenerator<Buffer> {
-  let held: Buffer[] = [];
-  let length = 0;
-  for await (const piece of source) {
-    held.push(Buffer.from(piece as Uint8Array));
-    length += (piece as Uint8Array).length;
-    if (length < pieceBytes) continue;
-    const whole = Buffer.concat(held);
-    let from = 0;
-    for (; whole.length - from >= pieceBytes; from += pieceBytes) yield whole.subarray(from, from + pieceBytes);
-    held = [whole.subarray(from)];
-    length = whole.length - from;
-  }
-  if (length > 0) yield Buffer.concat(held);
 }
 
 /**
@@ -98,11 +81,11 @@ async function addFiles(
 ): Promise<void> {
   const there = new Set([...writer.there.keys()].map(plainName));
   for (const [done, { sha256, bytes }] of blobs.entries()) {
-    const count = Math.ceil(bytes / pieceBytes);
+    const count = Math.ceil(bytes / chunkBytes);
     const isThere = Array.from({ length: count }, (_, at) => there.has(names.blob(sha256, at))).every(Boolean);
     if (!isThere) {
       let index = 0;
-      for await (const data of pieces(blob(sha256))) {
+      for await (const data of evenly(blob(sha256))) {
         const name = names.blob(sha256, index);
         if (!there.has(name)) await writer.add(await sealing.seal(name, data));
         index += 1;
@@ -119,7 +102,7 @@ async function addRows(writer: BackupWriter, sealing: Sealing, snapshot: Snapsho
   for (const table of snapshot.tables) {
     const hash = createHash('sha256');
     let [index, bytes] = [0, 0];
-    for await (const data of pieces(snapshot.copy(table))) {
+    for await (const data of evenly(snapshot.copy(table))) {
       hash.update(data);
       bytes += data.length;
       await add(names.rows(table.name, index), data);

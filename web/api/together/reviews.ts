@@ -8,7 +8,7 @@ import {
 } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { z } from 'zod';
-import { api, ask, askWith, tell, tellWith } from '../client.ts';
+import { ask, askFile, tell } from '../client.ts';
 
 /** The review links of a project, and what can be done with them. */
 export function useReviews(projectId: string) {
@@ -26,7 +26,8 @@ export function useReviews(projectId: string) {
   };
 }
 
-const bySecret = (secret: string) => ({ 'X-Inkwell-Review': secret });
+/** A link lets in by what it says. */
+const bySecret = (secret: string) => ({ headers: { 'X-Inkwell-Review': secret } });
 const openedKey = (secret: string) => ['opened review', secret];
 
 /** What a review link opens, for whoever has it. */
@@ -35,11 +36,11 @@ export function useOpenReview(secret: string) {
   return {
     query: useQuery({
       queryKey: openedKey(secret),
-      queryFn: () => askWith(OpenReviewSchema, '/reviews/opened', bySecret(secret)),
+      queryFn: () => ask(OpenReviewSchema, '/reviews/opened', bySecret(secret)),
     }),
     answer: useMutation({
       mutationFn: ({ id, ...body }: NewAnswer & { id: string }) =>
-        tellWith(`/reviews/opened/frames/${id}`, bySecret(secret), body),
+        tell(`/reviews/opened/frames/${id}`, { method: 'POST', body, ...bySecret(secret) }),
       onSuccess: (_, { id, answer, word = '', planHash }) => {
         const said = { frameId: id, answer, word, planHash, answeredAt: new Date().toISOString() };
         client.setQueryData<OpenReview>(
@@ -58,10 +59,8 @@ export const useReviewPicture = (secret: string, id: string, planHash: string, w
   useQuery({
     queryKey: ['review picture', id, planHash, width],
     queryFn: async () => {
-      const address = `${api}/reviews/opened/frames/${id}/picture?plan=${planHash}&width=${width}`;
-      const response = await fetch(address, { headers: bySecret(secret) });
-      if (!response.ok) throw new Error(`The picture was answered with ${response.status}.`);
-      return URL.createObjectURL(await response.blob());
+      const address = `/reviews/opened/frames/${id}/picture?plan=${planHash}&width=${width}`;
+      return URL.createObjectURL(await askFile(address, bySecret(secret)));
     },
     staleTime: Number.POSITIVE_INFINITY,
     retry: 2,

@@ -14,7 +14,7 @@ import type { Settings } from '../settings/settings.ts';
 import { readBackupSettings, readWorkerSettings } from '../settings/settings.ts';
 import { start, startServer, startWorker } from '../start.ts';
 import { openDatabase } from '../store/database.ts';
-import { backUp, targetOf } from '../tasks/backup/backUp.ts';
+import { backUp, inFile, targetOf } from '../tasks/backup/backUp.ts';
 import { makeBackup } from '../tasks/backup/makeBackup.ts';
 import { checkBackup } from '../tasks/backup/readBackup.ts';
 import { restoreBackup } from '../tasks/backup/restoreBackup.ts';
@@ -107,8 +107,15 @@ test('made while people work, it is of one moment; its cluster is destroyed, and
   const [old, fresh] = await Promise.all([1, 2].map(() => ownCluster(inject('databaseUrl'))));
   if (!old || !fresh) throw new Error('There are two.');
   const path = join(folder, 'whole.tar');
-  await makeBackup(settings.DATABASE_URL, path, { passphrase: null });
+  await makeBackup(settings.DATABASE_URL, inFile(path), { passphrase: null });
   await restoreBackup(old.url, path, { passphrase: null });
+  // A backup of what was restored has the same rows, table by table, but for a number that counts changes.
+  const twice = join(folder, 'twice.tar');
+  await makeBackup(old.url, inFile(twice), { passphrase: null });
+  const [once, again] = [(await checkBackup(path, null)).end, (await checkBackup(twice, null)).end];
+  const rowsOf = ({ tables }: typeof once) => tables.filter(({ name }) => name !== 'library_versions');
+  expect(rowsOf(again)).toEqual(rowsOf(once));
+  expect(again.blobs).toEqual(once.blobs);
   const busy = await start({ ...(await testSettings()), DATABASE_URL: old.url });
   const client = new Client(busy.address);
   const before = await standing(client, deliveries, named);
@@ -136,8 +143,8 @@ test('made while people work, it is of one moment; its cluster is destroyed, and
   await old.destroy();
 
   await restoreBackup(fresh.url, underLoad, { passphrase });
-  const again = await start({ ...(await testSettings()), DATABASE_URL: fresh.url });
-  const restored = new Client(again.address);
+  const later = await start({ ...(await testSettings()), DATABASE_URL: fresh.url });
+  const restored = new Client(later.address);
   expect(await standing(restored, deliveries, named)).toEqual(before);
   // Of what came meanwhile everything fits together: no frame without its picture, no picture without its bytes.
   for (const { id, sha256 } of OriginalSchema.array().parse((await restored.ask('GET', '/originals')).body)) {
@@ -146,7 +153,7 @@ test('made while people work, it is of one moment; its cluster is destroyed, and
   }
   // Work goes on where it was, and numbers go on behind those that are there.
   expect(await restored.deliver(deliveries[0]?.projectId ?? '')).toMatchObject({ state: 'done', leftOut: [] });
-  await again.stop();
+  await later.stop();
   await fresh.destroy();
 }, 300_000);
 
@@ -174,6 +181,11 @@ describe('broken off', () => {
     expect(again).toMatchObject({ code: 0, said: expect.stringMatching(/killed\.tar: \d+ files, .* encrypted\./) });
     expect((await readFile(path)).subarray(0, 1_000_000).equals(piece)).toBe(true);
     expect(existsSync(`${path}.unfinished`)).toBe(false);
+    // What was begun with another passphrase is begun anew.
+    const anew = join(folder, 'anew.tar');
+    await writeFile(`${anew}.unfinished`, piece);
+    await makeBackup(settings.DATABASE_URL, inFile(anew), { passphrase: 'seven kites and a rope' });
+    await checkBackup(anew, 'seven kites and a rope');
     // Without a database, and with the passphrase alone.
     const bare = { INKWELL_BACKUP_PASSPHRASE: passphrase, DATABASE_URL: undefined };
     expect(await command(['backup', '--check', 'killed.tar'], bare).end()).toMatchObject({
@@ -254,7 +266,7 @@ test('a backup of an older version is restored, and opened by this one', async (
   const dump = gunzipSync(await readFile(join(fixtureFolder, 'schema-0037.sql.gz'))).toString();
   await runSql(url, dump);
   const path = join(folder, 'older.tar');
-  await makeBackup(url, path, { passphrase: null });
+  await makeBackup(url, inFile(path), { passphrase: null });
   await restoreBackup(other, path, { passphrase: null });
   const opened = await openDatabase(other);
   const { rows } = await opened.whole.execute<{ name: string; workspace: string }>(
@@ -308,7 +320,7 @@ test('a worker makes them by itself, keeps as many as were said, and people are 
 
 test('the database of a program that was never started has nothing to back up', async () => {
   const url = databaseAt(await freshDatabase(), 'postgres');
-  await expect(makeBackup(url, join(folder, 'none.tar'), { passphrase: null })).rejects.toThrow(
+  await expect(makeBackup(url, inFile(join(folder, 'none.tar')), { passphrase: null })).rejects.toThrow(
     'nothing in this database',
   );
 });

@@ -12,6 +12,7 @@ import { objects } from '../store/blobs/objects.ts';
 import { openDatabase } from '../store/database.ts';
 import { clearUnused } from '../store/library/clearing.ts';
 import { blobChunks, blobs, unneededObjects } from '../store/schema/index.ts';
+import { inFile } from '../tasks/backup/backUp.ts';
 import { makeBackup } from '../tasks/backup/makeBackup.ts';
 import { restoreBackup } from '../tasks/backup/restoreBackup.ts';
 import { ownDatabase } from '../testing/databases.ts';
@@ -146,7 +147,7 @@ describe('moved', () => {
     const bytes = await chart(300, 200).png().toBuffer();
     const { sha256 } = await client.original(bytes, 'backed up.png');
     const path = join(inject('dataFolder'), 'objects.tar');
-    await makeBackup(settings.DATABASE_URL, path, { passphrase: null });
+    await makeBackup(settings.DATABASE_URL, inFile(path), { passphrase: null });
     await objects().remove(sha256);
     const url = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
     await restoreBackup(url, path, { passphrase: null });

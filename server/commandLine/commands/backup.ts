@@ -4,7 +4,7 @@ import { formatWeight } from '@inkwell/core/model';
 import { Command } from 'commander';
 import { readBackupSettings, type Settings } from '../../settings/settings.ts';
 import { type Code, codes, Misuse } from '../codes.ts';
-import { type Context, type Run, settingsOf, shown } from '../context.ts';
+import { type Context, type Run, settingsOf, shown, withDoor } from '../context.ts';
 import { counted } from '../options.ts';
 import { Progress } from '../progress.ts';
 
@@ -49,8 +49,8 @@ Example:
     .action((file: string) => run(() => restored(context, file)));
 }
 
-/** Names the store of bytes beside the database, where there is one. */
-async function nameObjects(settings: Settings): Promise<void> {
+/** Opens the store of bytes beside the database, where there is one: there is no program yet that could. */
+async function openStore(settings: Settings): Promise<void> {
   const { openObjects } = await import('../../start.ts');
   const { openLog } = await import('../../running/log.ts');
   await mkdir(settings.INKWELL_DATA, { recursive: true });
@@ -67,36 +67,24 @@ const files = (count: number): string => `${count} ${count === 1 ? 'file' : 'fil
 const momentOf = (at: Date | string): string => new Date(at).toISOString().replace('T', ' ').slice(0, 19);
 
 async function made(context: Context, target: string, keep: number | null): Promise<Code> {
-  const settings = settingsOf(context);
   const passphrase = passphraseIn(context);
   const { backUp, targetOf } = await import('../../tasks/backup/backUp.ts');
-  const { openDatabase } = await import('../../store/database.ts');
-  await nameObjects(settings);
   const to = await targetOf(placed(context, target), keep);
   if ('file' in to && keep !== null) throw new Misuse(`${target} is a file: --keep is for folders.`);
-  const { whole, close } = await openDatabase(settings.DATABASE_URL);
-  let progress: Progress | null = null;
-  const onFile = (done: number, of: number) => {
-    progress ??= new Progress('Files', of, false);
-    progress.at(done);
-  };
-  try {
-    const {
-      path,
-      takenAt,
-      files: count,
-      bytes,
-    } = await backUp({ url: settings.DATABASE_URL, whole, passphrase, onFile }, to);
-    (progress as Progress | null)?.end();
+  return withDoor(context, async ({ whole }) => {
+    let progress: Progress | null = null;
+    const onFile = (done: number, of: number) => {
+      progress ??= new Progress('Files', of, false);
+      progress.at(done);
+    };
+    const url = settingsOf(context).DATABASE_URL;
+    const made = await backUp({ url, whole, passphrase, onFile }, to).finally(() => progress?.end());
     const how = passphrase === null ? 'not encrypted' : 'encrypted';
     context.say(
-      `${shown(context, path)}: ${files(count)}, ${formatWeight(bytes, 'MB')}, as of ${momentOf(takenAt)} UTC, ${how}.`,
+      `${shown(context, made.path)}: ${files(made.files)}, ${formatWeight(made.bytes, 'MB')}, as of ${momentOf(made.takenAt)} UTC, ${how}.`,
     );
     return codes.right;
-  } finally {
-    (progress as Progress | null)?.end();
-    await close();
-  }
+  });
 }
 
 async function checked(context: Context, target: string): Promise<Code> {
@@ -111,7 +99,7 @@ async function restored(context: Context, file: string): Promise<Code> {
   const settings = settingsOf(context);
   const { restoreBackup } = await import('../../tasks/backup/restoreBackup.ts');
   const { openDatabase } = await import('../../store/database.ts');
-  await nameObjects(settings);
+  await openStore(settings);
   const path = resolve(context.caller, file);
   const end = await restoreBackup(settings.DATABASE_URL, path, { passphrase: passphraseIn(context) });
   const { close } = await openDatabase(settings.DATABASE_URL);

@@ -7,7 +7,7 @@ import { backupPlans, backups } from '../schema/index.ts';
 const newest = 30;
 const hour = 3_600_000;
 
-/** Notes that a backup is being made; earlier ones of the same place that did not end have failed. @returns its id */
+/** Notes that a backup is being made, into a file or a folder; earlier ones that did not end there have failed. @returns its id */
 export async function beginBackup(db: Queryable, path: string): Promise<string> {
   await db
     .update(backups)
@@ -21,7 +21,7 @@ export async function beginBackup(db: Queryable, path: string): Promise<string> 
 export async function endBackup(
   db: Queryable,
   id: string,
-  end: Pick<typeof backups.$inferInsert, 'takenAt' | 'files' | 'bytes' | 'state' | 'failure'>,
+  end: Partial<Omit<typeof backups.$inferInsert, 'id'>>,
 ): Promise<void> {
   await db.update(backups).set(end).where(eq(backups.id, id));
 }
@@ -54,15 +54,17 @@ const latest = (column: typeof backups.startedAt | typeof backups.takenAt) =>
   sql<Date | null>`max(${column})`.mapWith(column);
 
 /**
- * Whether a backup into a folder is due: one was asked for, or the last good one is long enough ago. What was asked for is so no more. Run it
- * in the transaction that begins one: nobody else does meanwhile.
+ * Whether a backup into a folder is due: one was asked for, or the last good one is long enough ago. What was asked for is so no more. Run it in
+ * the transaction that begins one: nobody else does meanwhile.
+ *
+ * @param noted the folder, with a slash at its end
  */
-export async function takeDue(tx: Queryable, folder: string, everyHours: number): Promise<boolean> {
+export async function takeDue(tx: Queryable, noted: string, everyHours: number): Promise<boolean> {
   await tx.execute(sql`select pg_advisory_xact_lock(${beginLock})`);
   const asked = await tx
     .update(backupPlans)
     .set({ askedAt: null })
-    .where(and(eq(backupPlans.folder, folder), isNotNull(backupPlans.askedAt)))
+    .where(and(sql`${backupPlans.folder} || '/' = ${noted}`, isNotNull(backupPlans.askedAt)))
     .returning({ folder: backupPlans.folder });
   if (asked.length > 0) return true;
   const [last] = await tx
@@ -73,7 +75,7 @@ export async function takeDue(tx: Queryable, folder: string, everyHours: number)
       ),
     })
     .from(backups)
-    .where(sql`starts_with(${backups.path}, ${folder})`);
+    .where(sql`starts_with(${backups.path}, ${noted})`);
   const isAgo = (at: Date | null | undefined, hours: number) => !at || Date.now() - at.getTime() >= hours * hour;
   return isAgo(last?.good, everyHours) && isAgo(last?.began, Math.min(everyHours, againHours));
 }

@@ -2,12 +2,13 @@ import { mkdir, readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { beginBackup, endBackup, takeDue } from '../../store/backup/backups.ts';
 import type { Database } from '../../store/database.ts';
-import { type MadeBackup, makeBackup } from './makeBackup.ts';
+import { type MadeBackup, makeBackup, type Places } from './makeBackup.ts';
 
 /** Where backups go: a file, or a folder in which each gets a name of its own. */
 export type Target = { file: string } | { folder: string; keep: number | null };
 
-const named = /^inkwell-[\dTZ-]+\.tar(\.unfinished)?$/;
+const named = /^inkwell-[\dTZ-]+\.tar$/;
+const unfinishedEnding = '.unfinished';
 
 /** What a path means: a folder where there is one, or where it ends like one. */
 export async function targetOf(path: string, keep: number | null): Promise<Target> {
@@ -15,18 +16,24 @@ export async function targetOf(path: string, keep: number | null): Promise<Targe
   return isFolder ? { folder: path, keep } : { file: path };
 }
 
-/** The file of the next backup in a folder: the one that was broken off, if there is one. */
-async function nextIn(folder: string): Promise<string> {
+/** Where a backup lies that is one file. */
+export const inFile = (path: string): Places => ({ unfinished: path + unfinishedEnding, whole: () => path });
+
+/** Where a backup to a target lies. Of a folder, what was broken off is always found under the same name. */
+async function placesOf(target: Target): Promise<Places> {
+  if ('file' in target) return inFile(target.file);
+  const { folder } = target;
   await mkdir(folder, { recursive: true, mode: 0o700 });
-  const all = (await readdir(folder)).filter((name) => named.test(name)).sort();
-  const brokenOff = all.findLast((name) => name.endsWith('.unfinished'));
-  const fresh = `inkwell-${new Date().toISOString().replace(/\.\d+/, '').replaceAll(':', '-')}.tar`;
-  return join(folder, brokenOff?.replace('.unfinished', '') ?? fresh);
+  const nameOf = (at: Date) => `inkwell-${at.toISOString().replace(/\.\d+/, '').replaceAll(':', '-')}.tar`;
+  return { unfinished: join(folder, `inkwell.tar${unfinishedEnding}`), whole: (at) => join(folder, nameOf(at)) };
 }
+
+/** As which a target is noted until it is known what the backup is called. */
+const notedAs = (target: Target): string => ('file' in target ? target.file : join(target.folder, '/'));
 
 /** Removes all backups of a folder but the newest ones. */
 async function keepNewest(folder: string, keep: number): Promise<void> {
-  const all = (await readdir(folder)).filter((name) => named.test(name) && name.endsWith('.tar')).sort();
+  const all = (await readdir(folder)).filter((name) => named.test(name)).sort();
   for (const name of all.slice(0, Math.max(0, all.length - keep))) await rm(join(folder, name));
 }
 
@@ -38,32 +45,28 @@ export interface BackingUp {
   onFile?: (done: number, of: number) => void;
 }
 
-/** Makes a backup, and notes what came of it. @returns where it lies @throws Error in plain words where it could not be made */
-export async function backUp(how: BackingUp, target: Target): Promise<MadeBackup & { path: string }> {
-  const path = 'file' in target ? target.file : await nextIn(target.folder);
-  return makeNoted(how, target, path, await beginBackup(how.whole, path));
-}
+/** Makes a backup, and notes what came of it. @throws Error in plain words where it could not be made */
+export const backUp = async (how: BackingUp, target: Target): Promise<MadeBackup> =>
+  makeNoted(how, target, await beginBackup(how.whole, notedAs(target)));
 
 /** The same where one is due; null where none is. */
 export async function backUpWhenDue(
   how: BackingUp,
   { folder, keep, everyHours }: { folder: string; keep: number; everyHours: number },
-): Promise<(MadeBackup & { path: string }) | null> {
-  const begun = await how.whole.transaction(async (tx) => {
-    if (!(await takeDue(tx, folder, everyHours))) return null;
-    const path = await nextIn(folder);
-    return { path, id: await beginBackup(tx, path) };
-  });
-  return begun && makeNoted(how, { folder, keep }, begun.path, begun.id);
+): Promise<MadeBackup | null> {
+  const target = { folder, keep };
+  const id = await how.whole.transaction(async (tx) =>
+    (await takeDue(tx, notedAs(target), everyHours)) ? beginBackup(tx, notedAs(target)) : null,
+  );
+  return id === null ? null : makeNoted(how, target, id);
 }
 
-async function makeNoted({ url, whole, ...how }: BackingUp, target: Target, path: string, id: string) {
+async function makeNoted({ url, whole, ...how }: BackingUp, target: Target, id: string): Promise<MadeBackup> {
   try {
-    const made = await makeBackup(url, path, how);
-    const { takenAt, files, bytes } = made;
-    await endBackup(whole, id, { takenAt, files, bytes, state: 'done' });
+    const made = await makeBackup(url, await placesOf(target), how);
+    await endBackup(whole, id, { ...made, state: 'done' });
     if ('folder' in target && target.keep !== null) await keepNewest(target.folder, target.keep);
-    return { ...made, path };
+    return made;
   } catch (error) {
     const failure = error instanceof Error ? error.message : String(error);
     await endBackup(whole, id, { state: 'failed', failure });

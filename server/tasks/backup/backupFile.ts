@@ -60,7 +60,7 @@ async function packed({ name, data }: Entry): Promise<Buffer> {
 /** A backup that is being written: under another name until it is whole. */
 export class BackupWriter {
   private constructor(
-    private readonly path: string,
+    private readonly unfinished: string,
     private readonly file: FileHandle,
     /** What is there already of a try that was broken off. */
     readonly there: ReadonlyMap<string, Buffer | null>,
@@ -69,12 +69,13 @@ export class BackupWriter {
   ) {}
 
   /**
+   * @param unfinished where it lies until it is whole; what is there of a try that was broken off goes on
    * @param goesOn whether what was broken off goes on: by its first entry
    * @param ends whether an entry is the first of those that have to be made anew
    * @param keeps names of entries whose bytes are wanted again
    */
   static async open(
-    path: string,
+    unfinished: string,
     {
       goesOn,
       ends,
@@ -84,7 +85,7 @@ export class BackupWriter {
     const there = new Map<string, Buffer | null>();
     let length = 0;
     try {
-      for await (const entry of entriesOf(unfinished(path))) {
+      for await (const entry of entriesOf(unfinished)) {
         if ((there.size === 0 && !goesOn(entry)) || ends(entry.name)) break;
         there.set(entry.name, keeps.includes(entry.name) ? entry.data : null);
         length += lengthOf(entry.data.length);
@@ -93,9 +94,9 @@ export class BackupWriter {
       // Where it was broken off is where it goes on; where there is nothing it begins.
       if (!(error instanceof UnfitBackup) && !isMissing(error)) throw error;
     }
-    const file = await open(unfinished(path), length > 0 ? 'r+' : 'w', 0o600);
+    const file = await open(unfinished, length > 0 ? 'r+' : 'w', 0o600);
     await file.truncate(length);
-    return new BackupWriter(path, file, there, length);
+    return new BackupWriter(unfinished, file, there, length);
   }
 
   get bytes(): number {
@@ -115,12 +116,12 @@ export class BackupWriter {
   }
 
   /** Puts it in its place, whole. */
-  async end(): Promise<void> {
+  async end(path: string): Promise<void> {
     await this.write(endOfArchive);
     await this.file.sync();
     await this.file.close();
-    await rename(unfinished(this.path), this.path);
-    const folder = await open(dirname(this.path), 'r');
+    await rename(this.unfinished, path);
+    const folder = await open(dirname(path), 'r');
     await folder.sync();
     await folder.close();
   }
@@ -131,5 +132,4 @@ export class BackupWriter {
   }
 }
 
-const unfinished = (path: string): string => `${path}.unfinished`;
 const isMissing = (error: unknown): boolean => error instanceof Error && 'code' in error && error.code === 'ENOENT';

@@ -1,31 +1,37 @@
 import { createHash } from 'node:crypto';
+import { rm } from 'node:fs/promises';
 import { openSnapshot, type Snapshot } from '../../store/backup/snapshot.ts';
 import { chunkBytes, evenly } from '../../store/blobs/chunks.ts';
 import { BackupWriter, type Entry } from './backupFile.ts';
-import { type End, type Header, HeaderSchema, names } from './format.ts';
+import { type End, type Header, names, UnfitBackup } from './format.ts';
 import { closedKey, newKey, openedKey, plainName, type Sealing, sealingWith } from './sealing.ts';
 
 export interface MadeBackup {
+  path: string;
   takenAt: Date;
   files: number;
   bytes: number;
+}
+
+/** Where a backup lies until it is whole, and what it is called then, by the moment that it is of. */
+export interface Places {
+  unfinished: string;
+  whole: (takenAt: Date) => string;
 }
 
 /**
  * Makes a backup of the database as it is at one moment, while people go on working. Where an earlier try was broken off, what it has of
  * files is used.
  *
- * @param path of the backup; under another name until it is whole
  * @param passphrase null where it is not encrypted
  * @param onFile hears how many files are done, of how many
- * @throws UnfitBackup where what was broken off has another passphrase
  */
 export async function makeBackup(
   url: string,
-  path: string,
+  places: Places,
   { passphrase, onFile = () => undefined }: { passphrase: string | null; onFile?: (done: number, of: number) => void },
 ): Promise<MadeBackup> {
-  const snapshot = await openSnapshot(url, path);
+  const snapshot = await openSnapshot(url, places.unfinished);
   try {
     const header: Header = {
       format: 'Inkwell Frame backup',
@@ -33,44 +39,56 @@ export async function makeBackup(
       schema: snapshot.schema,
       isEncrypted: passphrase !== null,
     };
-    const writer = await BackupWriter.open(path, {
-      goesOn: (first) => isSame(first, header),
-      // Rows are of one moment.
-      ends: (name) => plainName(name) === names.tables,
-      keeps: [names.key],
-    });
+    const { writer, sealing } = await begin(places.unfinished, header, passphrase);
+    const path = places.whole(snapshot.takenAt);
     try {
-      const sealing = await begin(writer, header, passphrase);
       await addFiles(writer, sealing, snapshot, onFile);
       await addRows(writer, sealing, snapshot);
-      await writer.end();
+      await writer.end(path);
     } catch (error) {
       await writer.leave();
       throw error;
     }
-    return { takenAt: snapshot.takenAt, files: snapshot.blobs.length, bytes: writer.bytes };
+    return { path, takenAt: snapshot.takenAt, files: snapshot.blobs.length, bytes: writer.bytes };
   } finally {
     await snapshot.close();
   }
 }
 
 /** Whether what was broken off can go on: its rows would be of the same schema, and all of it is closed by one key or none. */
-function isSame({ name, data }: Entry, header: Header): boolean {
-  if (name !== names.header) return false;
-  const found = HeaderSchema.safeParse(JSON.parse(data.toString()));
-  return found.success && JSON.stringify(found.data) === JSON.stringify(header);
-}
+const isSame = ({ name, data }: Entry, header: Header): boolean => name === names.header && data.equals(json(header));
 
 const json = (value: unknown): Buffer => Buffer.from(JSON.stringify(value));
 
-async function begin(writer: BackupWriter, header: Header, passphrase: string | null): Promise<Sealing> {
+/** Begins a backup, or goes on with what was broken off, where that can be. */
+async function begin(
+  unfinished: string,
+  header: Header,
+  passphrase: string | null,
+): Promise<{ writer: BackupWriter; sealing: Sealing }> {
+  const writer = await BackupWriter.open(unfinished, {
+    goesOn: (first) => isSame(first, header),
+    // Rows are of one moment.
+    ends: (name) => plainName(name) === names.tables,
+    keeps: [names.key],
+  });
   if (!writer.there.has(names.header)) await writer.add({ name: names.header, data: json(header) });
-  if (passphrase === null) return sealingWith(null);
+  if (passphrase === null) return { writer, sealing: await sealingWith(null) };
   const known = writer.there.get(names.key);
-  if (known) return sealingWith(await openedKey(known, passphrase));
+  if (known) {
+    const key = await openedKey(known, passphrase).catch((error: unknown) => {
+      if (error instanceof UnfitBackup) return null;
+      throw error;
+    });
+    if (key !== null) return { writer, sealing: await sealingWith(key) };
+    // It was begun with another passphrase, and nobody may have to know two.
+    await writer.leave();
+    await rm(unfinished);
+    return begin(unfinished, header, passphrase);
+  }
   const key = await newKey();
   await writer.add({ name: names.key, data: await closedKey(key, passphrase) });
-  return sealingWith(key);
+  return { writer, sealing: await sealingWith(key) };
 }
 
 async function addFiles(

@@ -10,13 +10,13 @@ import type { DoorServices, Services } from '../services.ts';
 import type { AccessSettings } from '../settings/accessSettings.ts';
 import type { Settings } from '../settings/settings.ts';
 import { notFound } from '../userError.ts';
-import { allowed, findAsking, workspaceAsked } from './access.ts';
+import { openApi } from './contracts/openApi.ts';
+import type { Resource } from './contracts/resource.ts';
+import { allowed, findAsking, workspaceAsked } from './door/access.ts';
+import { ownHostOnly } from './door/guard.ts';
 import { answerErrors } from './errors.ts';
-import { ownHostOnly } from './guard.ts';
-import { openApi } from './openApi.ts';
-import type { Resource } from './resource.ts';
 import { doorResources, resources } from './resources/index.ts';
-import type { Streams } from './streams.ts';
+import type { Streams } from './sending/streams.ts';
 import { watching } from './watching.ts';
 
 /** Where the program has to know who asks. */

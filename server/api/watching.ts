@@ -3,7 +3,7 @@ import { Router } from 'express';
 import { metricsText, metricsType, workMetrics } from '../running/metrics.ts';
 import type { DoorServices } from '../services.ts';
 import { UserError } from '../userError.ts';
-import { allowed } from './access.ts';
+import { allowed } from './door/access.ts';
 
 /** How the program is: for whoever watches it. */
 export function watching({ whole: db }: Pick<DoorServices, 'whole'>, isLeaving: () => boolean): Router {

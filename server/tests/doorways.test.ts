@@ -1,7 +1,7 @@
 import { MadeInvitationSchema, MadeTokenSchema, mayAs, type Role, roles } from '@inkwell/core/model';
 import { afterAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
-import type { Needed } from '../api/contract.ts';
+import type { Needed } from '../api/contracts/contract.ts';
 import { doorResources, resources } from '../api/resources/index.ts';
 import { accessSettings } from '../settings/accessSettings.ts';
 import { readSettings } from '../settings/settings.ts';

@@ -1,6 +1,6 @@
 import type { DoorServices, Services } from '../../services.ts';
-import type { Resource } from '../resource.ts';
-import { Streams } from '../streams.ts';
+import type { Resource } from '../contracts/resource.ts';
+import { Streams } from '../sending/streams.ts';
 import { backups } from './access/backups.ts';
 import { door } from './access/door.ts';
 import { doorEvents } from './access/doorEvents.ts';

@@ -20,7 +20,7 @@ export function areStale(
 /** What has to be asked for again after a change: the keys of what is known here and is not as it is any more. */
 export function staleAfter(client: QueryClient, change: Change): string[][] {
   const { kind, projectId, rows } = change;
-  if (kind === 'library') return [['spec-book'], ['place-sets'], ['finishes'], ['letter-styles'], ['fonts']];
+  if (kind === 'library') return [['spec-book'], ['place-sets'], ['finishes'], ['letter-styles']];
   if (kind === 'reviews') return [['reviews', projectId ?? '']];
   if (kind === 'finishes') return [['finishes']];
   const project = (id: string | null) => (id === null ? undefined : client.getQueryData<OpenProject>(['project', id]));

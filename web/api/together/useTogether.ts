@@ -1,6 +1,7 @@
 import type { Change, Presence } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
+import { askAgain, pageFonts } from '../../fonts/pageFonts.ts';
 import { useDoor } from '../access/door.ts';
 import { isChanging, presencePath, tell } from '../client.ts';
 import { hearOthers } from './hearing.ts';
@@ -31,6 +32,9 @@ export function useTogether(isHere: boolean): void {
         looking = setTimeout(look, togetherMs);
         return;
       }
+      // Fonts are kept beside what else is known.
+      if (changes.some(({ kind }) => kind === 'library') && pageFonts.getState().book)
+        void askAgain().catch(() => undefined);
       const keys = new Map(changes.flatMap((one) => staleAfter(client, one)).map((key) => [key.join(' '), key]));
       changes = [];
       for (const queryKey of keys.values()) void client.invalidateQueries({ queryKey });

@@ -2,7 +2,7 @@ import { BackupsSchema } from '@inkwell/core/model';
 import type { DoorServices } from '../../../services.ts';
 import { askBackup, standingOf } from '../../../store/backup/backups.ts';
 import { UserError } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 /** Backups of everything, in all workspaces. */
 export function backups({ whole }: DoorServices): Resource {

@@ -18,9 +18,9 @@ import { acceptInvitation, joinWorkspace, openInvitation } from '../../../tasks/
 import { forgotPassword, resetPassword } from '../../../tasks/access/newPassword.ts';
 import { type Proved, signIn } from '../../../tasks/access/signIn.ts';
 import { orNotFound } from '../../../userError.ts';
-import { askerOf, signedIn } from '../../access.ts';
-import { Resource } from '../../resource.ts';
-import { beginSession, endThisSession } from '../../sessions.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { askerOf, signedIn } from '../../door/access.ts';
+import { beginSession, endThisSession } from '../../door/sessions.ts';
 import { doorOf } from './doorOf.ts';
 import { accessOf } from './needsAccounts.ts';
 

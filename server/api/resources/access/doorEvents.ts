@@ -2,8 +2,8 @@ import { DoorEventSchema } from '@inkwell/core/model';
 import { z } from 'zod';
 import type { DoorServices } from '../../../services.ts';
 import { listDoorEvents } from '../../../store/access/doorEvents.ts';
-import { workspaceAsked } from '../../access.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { workspaceAsked } from '../../door/access.ts';
 import { accessOf } from './needsAccounts.ts';
 
 /** What happened at the door. */

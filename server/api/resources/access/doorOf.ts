@@ -2,8 +2,8 @@ import type { Door, Person } from '@inkwell/core/model';
 import type { Request, Response } from 'express';
 import type { DoorServices } from '../../../services.ts';
 import { listWorkspaces, workspacesOf } from '../../../store/access/workspaces.ts';
-import { namedWorkspace } from '../../access.ts';
-import { sessionOf } from '../../sessions.ts';
+import { namedWorkspace } from '../../door/access.ts';
+import { sessionOf } from '../../door/sessions.ts';
 
 /** What a page has to know of whoever is here. @param person null where nobody is signed in */
 export async function doorOf(

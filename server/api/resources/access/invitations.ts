@@ -4,8 +4,8 @@ import type { DoorServices } from '../../../services.ts';
 import { listInvitations } from '../../../store/access/invitations.ts';
 import { invite, withdraw } from '../../../tasks/access/invitations.ts';
 import { orNotFound } from '../../../userError.ts';
-import { askerOf, signedIn, workspaceAsked } from '../../access.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { askerOf, signedIn, workspaceAsked } from '../../door/access.ts';
 import { accessOf } from './needsAccounts.ts';
 
 const owners = { pagesOnly: true, needs: 'owner' } as const;

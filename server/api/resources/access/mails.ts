@@ -2,7 +2,7 @@ import { MailSchema } from '@inkwell/core/model';
 import { z } from 'zod';
 import type { DoorServices } from '../../../services.ts';
 import { listMails } from '../../../store/access/mails.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 import { accessOf } from './needsAccounts.ts';
 
 /** What the program has written to people. */

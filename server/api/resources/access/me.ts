@@ -18,9 +18,9 @@ import { changePassword } from '../../../tasks/access/newPassword.ts';
 import { confirmSecondFactor, offerSecondFactor } from '../../../tasks/access/secondFactor.ts';
 import { proveAgain } from '../../../tasks/access/signIn.ts';
 import { orNotFound } from '../../../userError.ts';
-import { askerOf, type SignedIn, signedIn } from '../../access.ts';
-import { Resource } from '../../resource.ts';
-import { beginSession, idleSeconds } from '../../sessions.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { askerOf, type SignedIn, signedIn } from '../../door/access.ts';
+import { beginSession, idleSeconds } from '../../door/sessions.ts';
 import { doorOf } from './doorOf.ts';
 import { accessOf } from './needsAccounts.ts';
 

@@ -3,8 +3,8 @@ import { z } from 'zod';
 import type { DoorServices } from '../../../services.ts';
 import { listMembers } from '../../../store/access/members.ts';
 import { changeRole, takeOut } from '../../../tasks/access/people.ts';
-import { askerOf, workspaceAsked } from '../../access.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { askerOf, workspaceAsked } from '../../door/access.ts';
 import { accessOf } from './needsAccounts.ts';
 
 /** No program changes who may come in. */

@@ -6,8 +6,8 @@ import { listTokens, type OfToken, withdrawToken } from '../../../store/access/t
 import { note } from '../../../tasks/access/asker.ts';
 import { makeToken } from '../../../tasks/access/tokens.ts';
 import { orNotFound } from '../../../userError.ts';
-import { askerOf, personAsking, workspaceAsked } from '../../access.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { askerOf, personAsking, workspaceAsked } from '../../door/access.ts';
 
 /** A token cannot make another, or withdraw one: that is done by people. Who may only look may have one that only looks. */
 const pagesOnly = { pagesOnly: true, needs: 'viewer' } as const;

@@ -4,8 +4,8 @@ import type { DoorServices } from '../../../services.ts';
 import { listWorkspaces, workspacesOf } from '../../../store/access/workspaces.ts';
 import { makeWorkspace, renameWorkspace } from '../../../tasks/access/workspaces.ts';
 import { orNotFound } from '../../../userError.ts';
-import { askerOf, personAsking, workspaceAsked } from '../../access.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { askerOf, personAsking, workspaceAsked } from '../../door/access.ts';
 import { accessOf } from './needsAccounts.ts';
 
 /** The workspaces of whoever asks. */

@@ -5,7 +5,7 @@ import type { Services } from '../../../services.ts';
 import { findPlaceSet, listPlaceSets, setPlaceSetDeleted } from '../../../store/library/placeSets.ts';
 import { applyPlaceSet, changePlaceSet, makePlaceSet } from '../../../tasks/book/placeSets.ts';
 import { orNotFound } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 const SaveSetSchema = z.object({ version: z.int32().positive(), change: PlaceSetSettingsSchema });
 const ApplySetSchema = z.object({ projectId: z.uuid(), version: z.int32().positive() });

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import type { Services } from '../../../services.ts';
 import { listSheetFindings } from '../../../store/library/sheetFindings.ts';
 import { changeFinding } from '../../../tasks/book/measuredSheets.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 const FindingStateSchema = z.object({
   version: z.int32().positive(),

@@ -19,7 +19,7 @@ import { sheetVersions } from '../../../tasks/book/sheetContents.ts';
 import { sheetEffects } from '../../../tasks/book/sheetEffects.ts';
 import { moveSheet, putSheetAway } from '../../../tasks/book/shelf.ts';
 import { UserError } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 /** Sheets have a check of their own, which names what is wrong as the form does. */
 const AnyContentSchema = z.unknown();

@@ -5,7 +5,7 @@ import { projectPins } from '../../../store/projects/projects.ts';
 import { bookAsCsv, bookAsJson } from '../../../tasks/book/bookFiles.ts';
 import { planImport, sheetFiles, takeImport } from '../../../tasks/book/importBook.ts';
 import { orNotFound } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 const BookSchema = z.object({ project: z.uuid().optional() });
 const BookFileAskedSchema = z.object({ sheet: z.string().max(80).optional(), as: z.enum(['json', 'csv']) });

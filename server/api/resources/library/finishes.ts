@@ -6,9 +6,9 @@ import type { Services } from '../../../services.ts';
 import { addFinish, findFinish, finishUses, listFinishes, setFinishDeleted } from '../../../store/library/finishes.ts';
 import { changeFinish, putFinishAside } from '../../../tasks/library/changeFinish.ts';
 import { orNotFound } from '../../../userError.ts';
-import { JsonSchema } from '../../jsonSchema.ts';
-import { idIn } from '../../params.ts';
-import { Resource } from '../../resource.ts';
+import { JsonSchema } from '../../contracts/jsonSchema.ts';
+import { idIn } from '../../contracts/params.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 const SaveSchema = z.object({ version: z.int32().positive(), change: FinishSettingsSchema.partial() });
 

@@ -4,8 +4,8 @@ import type { Services } from '../../../services.ts';
 import { setOwnFontDeleted } from '../../../store/library/ownFonts.ts';
 import { addFont } from '../../../tasks/library/addFont.ts';
 import { orNotFound } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
-import { uploadedFile } from '../../upload.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { uploadedFile } from '../../sending/upload.ts';
 
 const own = z.string().regex(/^own-[0-9a-f]{24}$/, 'Only fonts that were added can be put aside.');
 const what = 'This font';

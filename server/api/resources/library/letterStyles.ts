@@ -10,9 +10,9 @@ import {
   setLetterStyleDeleted,
 } from '../../../store/library/letterStyles.ts';
 import { orNotFound } from '../../../userError.ts';
-import { JsonSchema } from '../../jsonSchema.ts';
-import { idIn } from '../../params.ts';
-import { Resource } from '../../resource.ts';
+import { JsonSchema } from '../../contracts/jsonSchema.ts';
+import { idIn } from '../../contracts/params.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 /** Styles of words that people made: kept under a name, put aside and taken back, written to files and read from them. */
 export function letterStyles({ db }: Pick<Services, 'db'>): Resource {

@@ -25,9 +25,9 @@ import { changeOriginal, pageOf, takeOriginalBack, takePages } from '../../../ta
 import { queueLooking, switchedOff } from '../../../tasks/library/lookingAt.ts';
 import { drawnTexts } from '../../../tasks/library/rewriting.ts';
 import { orNotFound, UserError } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
-import { sendPicture } from '../../sendPicture.ts';
-import { uploadedFile } from '../../upload.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { sendPicture } from '../../sending/sendPicture.ts';
+import { uploadedFile } from '../../sending/upload.ts';
 
 const PointSchema = z.object({ x: z.coerce.number().int().min(0), y: z.coerce.number().int().min(0) });
 const PageSchema = z.coerce.number().int().min(0);

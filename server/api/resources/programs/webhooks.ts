@@ -5,7 +5,7 @@ import { listWebhooks, setWebhookDeleted } from '../../../store/access/webhooks.
 import { makeWebhook } from '../../../tasks/calling/makeWebhook.ts';
 import { tryWebhook } from '../../../tasks/calling/tellWebhooks.ts';
 import { orNotFound } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 const what = 'This webhook';
 /** What happens here is told to others. */

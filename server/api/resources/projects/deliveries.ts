@@ -9,7 +9,7 @@ import { deliveredFile, posted, tickPost } from '../../../tasks/delivering/deliv
 import { endDelivery, requestDelivery } from '../../../tasks/delivering/requestDelivery.ts';
 import { forEver } from '../../../tasks/plans/askedFrame.ts';
 import { orNotFound, UserError } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 const DeliverSchema = z.object({
   projectId: z.uuid(),

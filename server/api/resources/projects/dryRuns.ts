@@ -13,7 +13,7 @@ import {
 } from '../../../tasks/dryRunning/requestDryRun.ts';
 import { forEver } from '../../../tasks/plans/askedFrame.ts';
 import { notFound, orNotFound } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 /** Of a delivery, or of one frame as it was seen. */
 const DryRunRequestSchema = z.union([

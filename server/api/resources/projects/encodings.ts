@@ -17,7 +17,7 @@ import { askedFrame, forEver } from '../../../tasks/plans/askedFrame.ts';
 import { changed, measureWays, waysToEncode } from '../../../tasks/plans/waysToEncode.ts';
 import { askSurvival, survivalSoFar } from '../../../tasks/surviving/askSurvival.ts';
 import { orNotFound, UserError } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 const PieceSchema = z.object({ plan: z.string(), piece: z.coerce.number().int().min(0).max(1000).default(0) });
 const AskedTrialSchema = PieceSchema.extend({

@@ -7,8 +7,8 @@ import { askedFrame, forEver } from '../../../tasks/plans/askedFrame.ts';
 import { finishedFiles } from '../../../tasks/plans/finishedFiles.ts';
 import { queueMeasuring } from '../../../tasks/plans/measuredFrames.ts';
 import { changeFrame } from '../../../tasks/projects/changeFrame.ts';
-import { Resource } from '../../resource.ts';
-import { sendPicture } from '../../sendPicture.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { sendPicture } from '../../sending/sendPicture.ts';
 
 const SaveSchema = z.object({ version: z.int32().positive(), change: FrameChangeSchema });
 const ProofSchema = z.object({

@@ -2,7 +2,7 @@ import { LearnedUploadSchema } from '@inkwell/core/model';
 import { z } from 'zod';
 import type { Services } from '../../../services.ts';
 import { forgetUpload, learnUpload, learnedUploads as listed } from '../../../tasks/surviving/learnedUploads.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 const LearnSchema = z.object({ frameId: z.uuid(), plan: z.string() });
 

@@ -2,7 +2,7 @@ import { NetworkStatusSchema } from '@inkwell/core/model';
 import { z } from 'zod';
 import type { Services } from '../../../services.ts';
 import { emptyNetworks, networksThere } from '../../../tasks/dryRunning/networks.ts';
-import { Resource } from '../../resource.ts';
+import { Resource } from '../../contracts/resource.ts';
 
 /** The simulated networks, as far as a person has to do with them. */
 export function networks({ accounts }: Pick<Services, 'accounts'>): Resource {

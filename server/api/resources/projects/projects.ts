@@ -41,8 +41,8 @@ import {
 import { listedProjects } from '../../../tasks/projects/listedProjects.ts';
 import { takeRows, tryRows } from '../../../tasks/projects/series.ts';
 import { orNotFound } from '../../../userError.ts';
-import { Resource } from '../../resource.ts';
-import { uploadedFile } from '../../upload.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { uploadedFile } from '../../sending/upload.ts';
 
 const NamedSchema = z.object({ name: NameSchema });
 const ChangeFramesSchema = z.object({

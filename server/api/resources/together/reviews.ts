@@ -17,9 +17,9 @@ import {
   openReview,
   reviewedFrame,
 } from '../../../tasks/reviewing/reviewing.ts';
-import { askerOf, workspaceAsked } from '../../access.ts';
-import { Resource } from '../../resource.ts';
-import { sendPicture } from '../../sendPicture.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { askerOf, workspaceAsked } from '../../door/access.ts';
+import { sendPicture } from '../../sending/sendPicture.ts';
 
 /** By which a page shows what stands in its link: it is in no address, and in no log. */
 const header = 'X-Inkwell-Review';

@@ -2,9 +2,9 @@ import { PresenceSchema } from '@inkwell/core/model';
 import type { DoorServices } from '../../../services.ts';
 import { tellPresence } from '../../../store/listening.ts';
 import { UserError } from '../../../userError.ts';
-import { personAsking, workspaceAsked } from '../../access.ts';
-import { Resource } from '../../resource.ts';
-import type { Streams } from '../../streams.ts';
+import { Resource } from '../../contracts/resource.ts';
+import { personAsking, workspaceAsked } from '../../door/access.ts';
+import type { Streams } from '../../sending/streams.ts';
 
 const eventStream = 'text/event-stream';
 

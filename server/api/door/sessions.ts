@@ -6,10 +6,10 @@ import session, { type SessionData } from 'express-session';
 import { LRUCache } from 'lru-cache';
 import type pg from 'pg';
 import type { Logger } from 'pino';
-import { type KeptSession, sharedSecret } from '../store/access/sessions.ts';
-import type { Database } from '../store/database.ts';
-import { secretHash } from '../tasks/access/linkSecrets.ts';
-import type { Proved } from '../tasks/access/signIn.ts';
+import { type KeptSession, sharedSecret } from '../../store/access/sessions.ts';
+import type { Database } from '../../store/database.ts';
+import { secretHash } from '../../tasks/access/linkSecrets.ts';
+import type { Proved } from '../../tasks/access/signIn.ts';
 
 declare module 'express-session' {
   interface SessionData extends KeptSession {}

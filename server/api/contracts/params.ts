@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { notFound } from '../userError.ts';
+import { notFound } from '../../userError.ts';
 
 /** An id in a path. @throws UserError where it is none */
 export function idIn(text: string | undefined): string {

@@ -1,7 +1,7 @@
 import type { Readable } from 'node:stream';
 import busboy from 'busboy';
 import type { Request } from 'express';
-import { UserError } from '../userError.ts';
+import { UserError } from '../../userError.ts';
 
 const formWords = (what: string) => `A ${what} has to be sent as a form with a part named file.`;
 

@@ -1,6 +1,6 @@
 import type { RequestHandler } from 'express';
-import { isAllStorable } from '../database/storable.ts';
-import { UserError } from '../userError.ts';
+import { isAllStorable } from '../../database/storable.ts';
+import { UserError } from '../../userError.ts';
 
 /** Refuses what no database can hold in a text: the character U+0000, and half of a character. */
 export const storableOnly: RequestHandler = (request, _response, next) => {

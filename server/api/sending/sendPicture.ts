@@ -1,5 +1,5 @@
 import type { Response } from 'express';
-import { forEver } from '../tasks/plans/askedFrame.ts';
+import { forEver } from '../../tasks/plans/askedFrame.ts';
 
 /** Sends a picture that was drawn for an address that names it: browsers keep it for ever, and no proxy on the way does. */
 export function sendPicture(response: Response, { path, type }: { path: string; type: string }): void {

@@ -1,6 +1,6 @@
 import type { Request, RequestHandler } from 'express';
-import { isLoopback } from '../settings/loopback.ts';
-import { UserError } from '../userError.ts';
+import { isLoopback } from '../../settings/loopback.ts';
+import { UserError } from '../../userError.ts';
 
 /** What says how the program is: it tells nobody more than its own rules allow, under whatever name it is asked. */
 const watched = /^\/(health|ready|metrics)$/;

@@ -1,8 +1,8 @@
 import express, { type Request, type Response, Router } from 'express';
-import { allowed } from './access.ts';
+import { allowed } from '../door/access.ts';
+import { drawing } from '../sending/drawing.ts';
+import { leavingOf } from '../sending/leaving.ts';
 import type { Asked, Contract, Handle, Method, Route } from './contract.ts';
-import { drawing } from './drawing.ts';
-import { leavingOf } from './leaving.ts';
 import { idIn } from './params.ts';
 import { storableOnly } from './storableOnly.ts';
 

@@ -1,14 +1,14 @@
 import { mayAs, type Person, type Role, type Workspace } from '@inkwell/core/model';
 import type { Request, RequestHandler, Response } from 'express';
-import type { DoorServices } from '../services.ts';
-import type { Settings } from '../settings/settings.ts';
-import { accountOf } from '../store/access/people.ts';
-import { listWorkspaces, workspacesOf } from '../store/access/workspaces.ts';
-import type { Asker } from '../tasks/access/asker.ts';
-import { credentialOf } from '../tasks/access/passwords.ts';
-import { acceptedToken } from '../tasks/access/tokens.ts';
-import { UserError } from '../userError.ts';
-import type { Contract, Method, Needed } from './contract.ts';
+import type { DoorServices } from '../../services.ts';
+import type { Settings } from '../../settings/settings.ts';
+import { accountOf } from '../../store/access/people.ts';
+import { listWorkspaces, workspacesOf } from '../../store/access/workspaces.ts';
+import type { Asker } from '../../tasks/access/asker.ts';
+import { credentialOf } from '../../tasks/access/passwords.ts';
+import { acceptedToken } from '../../tasks/access/tokens.ts';
+import { UserError } from '../../userError.ts';
+import type { Contract, Method, Needed } from '../contracts/contract.ts';
 import { originOf } from './guard.ts';
 import { type HeldSession, isOfOwnPage, isSessionAlive, sessionOf } from './sessions.ts';
 

@@ -1,5 +1,5 @@
 import type { Response } from 'express';
-import { UserError } from '../userError.ts';
+import { UserError } from '../../userError.ts';
 
 /** Aborts where nobody waits for the answer any more: the work for it ends as well. */
 export function leavingOf(response: Response): AbortSignal {

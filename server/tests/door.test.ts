@@ -13,7 +13,6 @@ import {
 } from '@inkwell/core/model';
 import { sql } from 'drizzle-orm';
 import { TOTP } from 'otpauth';
-import { SMTPServer } from 'smtp-server';
 import { afterAll, describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import { runCommand } from '../commandLine/commands/index.ts';
@@ -380,46 +379,4 @@ test('what happened at the door is kept: who, to whom, from where, and nothing t
   expect(changed?.about).toBe('Some editor (gone@saltmarsh.example): editor, now viewer');
   // What is too many for an account is one event, however many came.
   expect(events.filter(({ kind }) => kind === 'held up')).toHaveLength(3);
-});
-
-test('mails go to a mail server where one is named, are tried again, and what they said is not kept', async () => {
-  const taken: string[] = [];
-  let isAway = true;
-  const smtp = new SMTPServer({
-    authOptional: true,
-    disabledCommands: ['STARTTLS'],
-    onMailFrom: (_from, _session, done) => done(isAway ? new Error('Not now.') : null),
-    onData(stream, _session, done) {
-      let text = '';
-      stream.on('data', (piece: Buffer) => (text += piece.toString()));
-      stream.on('end', () => {
-        taken.push(text);
-        done();
-      });
-    },
-  });
-  const port = await new Promise<number>((resolve) => {
-    const server = smtp.listen(0, '127.0.0.1', () =>
-      resolve(z.object({ port: z.number() }).parse(server.address()).port),
-    );
-  });
-  const mailing = { INKWELL_MAIL: `smtp://127.0.0.1:${port}`, INKWELL_MAIL_FROM: 'frame@saltmarsh.example' };
-  const other = await start({ ...(await testSettings()), INKWELL_ACCOUNTS: 'on', ...mailing });
-  try {
-    const first = new Browser(other.address);
-    await first.accept(z.string().parse(other.firstLink), 'Runa Holm', passwords.owner, 'runa@saltmarsh.example');
-    await first.ask('POST', '/invitations', { email: 'new@saltmarsh.example', role: 'editor' });
-    const mails = () => first.read(z.array(MailSchema), '/mails');
-    await until(mails, ([mail]) => mail?.said?.includes('Not now') ?? false);
-    isAway = false;
-    // It is tried again in ten seconds; nobody has to wait for them here.
-    await other.door.whole.execute(sql`update work set not_before = now()`);
-    const [mail] = await until(mails, ([one]) => one?.state === 'sent');
-    expect(mail?.text).toBeNull();
-    expect(taken).toHaveLength(1);
-    expect(taken[0]).toMatch(/From: frame@saltmarsh\.example[\s\S]*To: new@saltmarsh\.example[\s\S]*invitation#/);
-  } finally {
-    await other.stop();
-    await new Promise<void>((resolve) => smtp.close(() => resolve()));
-  }
 });

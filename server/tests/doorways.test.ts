@@ -1,44 +1,32 @@
-import { MadeInvitationSchema, MadeTokenSchema, mayAs, type Role, roles } from '@inkwell/core/model';
-import { afterAll, describe, expect, test } from 'vitest';
+import { mayAs, type Role, roles } from '@inkwell/core/model';
+import { describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import type { Needed } from '../api/contracts/contract.ts';
 import { doorResources, resources } from '../api/resources/index.ts';
 import { accessSettings } from '../settings/accessSettings.ts';
 import { readSettings } from '../settings/settings.ts';
-import { start, startServer } from '../start.ts';
+import { startServer } from '../start.ts';
 import { Browser } from '../testing/programs/browser.ts';
-import { Client } from '../testing/programs/client.ts';
+import type { Client } from '../testing/programs/client.ts';
 import { testSettings } from '../testing/programs/program.ts';
+import { startStudio, studioPassword } from '../testing/programs/studio.ts';
 
-const password = 'quilted lantern over marsh';
-const running = await start({ ...(await testSettings()), INKWELL_ACCOUNTS: 'on' });
-afterAll(() => running.stop());
+const { owner, comeAs, programOf, ...running } = await startStudio();
 const { address } = running;
 
-const owner = new Browser(address);
-await owner.accept(z.string().parse(running.firstLink), 'Runa Holm', password, 'runa@saltmarsh.example');
-
-async function comeAs(role: Role): Promise<Browser> {
-  const { body } = await owner.ask('POST', '/invitations', { email: `${role}@saltmarsh.example`, role });
-  const browser = new Browser(address);
-  await browser.accept(MadeInvitationSchema.parse(body).link, `Some ${role}`, password);
-  return browser;
-}
-
-async function tokenOf(browser: Browser, may: 'look' | 'change'): Promise<Client> {
-  const { body } = await browser.ask('POST', '/tokens', { name: may, may, days: null });
-  return new Client(address, { Authorization: `Bearer ${MadeTokenSchema.parse(body).secret}` });
-}
-
 describe('every route lets in whom it says, and nobody else', async () => {
-  const browsers: Record<Role, Browser> = { owner, editor: await comeAs('editor'), viewer: await comeAs('viewer') };
+  const browsers: Record<Role, Browser> = {
+    owner,
+    editor: await comeAs('editor', 'Ida'),
+    viewer: await comeAs('viewer', 'Odd'),
+  };
   const routes = [...resources(running.services), ...doorResources(running.door, running.inside)].flatMap(
     (one) => one.routes,
   );
   const tokens = {
-    'token of an owner that looks': { role: 'owner' as Role, may: 'look', client: await tokenOf(owner, 'look') },
-    'token of an owner': { role: 'owner' as Role, may: 'change', client: await tokenOf(owner, 'change') },
-    'token of a viewer': { role: 'viewer' as Role, may: 'change', client: await tokenOf(browsers.viewer, 'change') },
+    'token of an owner that looks': { role: 'owner' as Role, may: 'look', client: await programOf(owner, 'look') },
+    'token of an owner': { role: 'owner' as Role, may: 'change', client: await programOf(owner, 'change') },
+    'token of a viewer': { role: 'viewer' as Role, may: 'change', client: await programOf(browsers.viewer, 'change') },
   };
   // Where nothing is there, who is let in learns that; nothing is drawn, sent or signed out on the way.
   const nowhere = '00000000-0000-4000-8000-000000000000';
@@ -127,7 +115,7 @@ describe('where others reach the program', () => {
           'X-Forwarded-For': '198.51.100.7',
         });
       const browser = through('frame.example', 'https');
-      await browser.accept(z.string().parse(proxied.firstLink), 'Runa Holm', password, 'runa@saltmarsh.example');
+      await browser.accept(z.string().parse(proxied.firstLink), 'Runa Holm', studioPassword, 'runa@saltmarsh.example');
       expect(browser.given).toMatch(/^__Host-inkwell=[^;]+; Path=\/; HttpOnly; Secure; SameSite=Lax$/);
       expect(await browser.ask('GET', '/me/sessions')).toMatchObject({ body: [{ address: '198.51.100.7' }] });
       for (const wrong of [
@@ -150,7 +138,7 @@ describe('where others reach the program', () => {
       'X-Forwarded-For': '198.51.100.7',
       'X-Forwarded-Host': 'elsewhere.example',
     });
-    await browser.signIn('runa@saltmarsh.example', password);
+    await browser.signIn('runa@saltmarsh.example', studioPassword);
     const { body } = await browser.ask('GET', '/me/sessions');
     expect(JSON.stringify(body)).not.toContain('198.51.100.7');
   });

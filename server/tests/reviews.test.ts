@@ -1,28 +1,15 @@
 import { MadeReviewSchema, OpenReviewSchema, ReviewSchema } from '@inkwell/core/model';
 import sharp from 'sharp';
-import { afterAll, expect, test } from 'vitest';
+import { expect, test } from 'vitest';
 import { z } from 'zod';
 import { doorResources, resources } from '../api/resources/index.ts';
-import { start } from '../start.ts';
 import { runSql } from '../testing/databases.ts';
 import { chart } from '../testing/pictures/pictures.ts';
 import { Browser } from '../testing/programs/browser.ts';
-import { Client } from '../testing/programs/client.ts';
-import { testSettings } from '../testing/programs/program.ts';
+import { startStudio } from '../testing/programs/studio.ts';
 
-const settings = { ...(await testSettings()), INKWELL_ACCOUNTS: 'on' as const };
-const running = await start(settings);
-afterAll(() => running.stop());
-const owner = new Browser(running.address);
-await owner.accept(
-  z.string().parse(running.firstLink),
-  'Runa Holm',
-  'quilted lantern over marsh',
-  'runa@saltmarsh.example',
-);
-const { body: token } = await owner.ask('POST', '/tokens', { name: 'script', may: 'change', days: null });
-const { secret: spoken } = z.object({ secret: z.string() }).parse(token);
-const client = new Client(running.address, { Authorization: `Bearer ${spoken}` });
+const { owner, programOf, settings, ...running } = await startStudio();
+const client = await programOf(owner);
 const original = await client.original(await chart(600, 400).png().toBuffer(), 'kites.png');
 const places = ['sunpane/square-post', 'sunpane/story', 'pipwire/profile-picture'];
 const project = await client.project('Festival week', [original], places);

@@ -1,29 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import { type Heard, HeardSchema, MadeInvitationSchema, type Role } from '@inkwell/core/model';
-import { afterAll, expect, test } from 'vitest';
+import { type Heard, HeardSchema } from '@inkwell/core/model';
+import { expect, test } from 'vitest';
 import { z } from 'zod';
-import { start, startServer } from '../start.ts';
+import { startServer } from '../start.ts';
 import { runSql } from '../testing/databases.ts';
-import { Browser } from '../testing/programs/browser.ts';
+import type { Browser } from '../testing/programs/browser.ts';
 import { until } from '../testing/programs/client.ts';
-import { testSettings } from '../testing/programs/program.ts';
+import { startStudio } from '../testing/programs/studio.ts';
 
-const password = 'quilted lantern over marsh';
-const settings = { ...(await testSettings()), INKWELL_ACCOUNTS: 'on' as const };
-const running = await start(settings);
-afterAll(() => running.stop());
-
-const owner = new Browser(running.address);
-await owner.accept(z.string().parse(running.firstLink), 'Runa Holm', password, 'runa@saltmarsh.example');
-const { body: made } = await owner.ask('POST', '/workspaces', { name: 'Lantern yard' });
-const { workspaceId: second } = z.object({ workspaceId: z.string() }).parse(made);
-
-async function comeAs(role: Role, name: string): Promise<Browser> {
-  const { body } = await owner.ask('POST', '/invitations', { email: `${name}@saltmarsh.example`, role });
-  const browser = new Browser(running.address);
-  await browser.accept(MadeInvitationSchema.parse(body).link, name, password);
-  return browser;
-}
+const { owner, comeAs, workspace, settings, ...running } = await startStudio();
+const second = await workspace('Lantern yard');
 
 /** What a page hears from now on, until it is ended. */
 async function hearing(browser: Browser, address = running.address, inside = '') {

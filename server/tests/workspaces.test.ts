@@ -1,13 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import { shippedFinishes } from '@inkwell/core/finishing';
 import { shippedStyles } from '@inkwell/core/lettering';
-import { MadeInvitationSchema, MadeTokenSchema, type Role } from '@inkwell/core/model';
+import { MadeTokenSchema } from '@inkwell/core/model';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
-import { afterAll, describe, expect, inject, test } from 'vitest';
+import { describe, expect, inject, test } from 'vitest';
 import { z } from 'zod';
 import { doorResources, resources } from '../api/resources/index.ts';
-import { start, startServer } from '../start.ts';
+import { startServer } from '../start.ts';
 import { openDatabase } from '../store/database.ts';
 import { fencedRole, sharedTables } from '../store/fence.ts';
 import { originals } from '../store/schema/index.ts';
@@ -17,38 +17,13 @@ import { chart } from '../testing/pictures/pictures.ts';
 import { Browser } from '../testing/programs/browser.ts';
 import { Client } from '../testing/programs/client.ts';
 import { oddRequests, sendOdd } from '../testing/programs/oddRequests.ts';
-import { testSettings } from '../testing/programs/program.ts';
+import { startStudio, studioPassword } from '../testing/programs/studio.ts';
 
-const password = 'quilted lantern over marsh';
-const settings = { ...(await testSettings()), INKWELL_ACCOUNTS: 'on' as const };
-const running = await start(settings);
-afterAll(() => running.stop());
+const { owner, invite, comeAs, workspace, programOf, settings, ...running } = await startStudio();
 const { address } = running;
 const { whole, firstWorkspace: first } = running.door;
-const MadeSchema = z.object({ workspaceId: z.string() });
-
-const owner = new Browser(address);
-await owner.accept(z.string().parse(running.firstLink), 'Runa Holm', password, 'runa@saltmarsh.example');
-const second = MadeSchema.parse((await owner.ask('POST', '/workspaces', { name: 'Lantern yard' })).body).workspaceId;
-
-async function clientIn(workspaceId: string): Promise<Client> {
-  const { body } = await owner.ask('POST', `/in/${workspaceId}/tokens`, { name: 'script', may: 'change', days: null });
-  return new Client(address, { Authorization: `Bearer ${MadeTokenSchema.parse(body).secret}` });
-}
-const [inFirst, inSecond] = [await clientIn(first), await clientIn(second)];
-
-/** Somebody who is invited into a workspace, and makes an account. */
-async function comeAs(workspaceId: string, role: Role, name: string): Promise<Browser> {
-  const browser = new Browser(address);
-  await browser.accept(await invitationTo(workspaceId, role, `${name}@saltmarsh.example`), name, password);
-  return browser;
-}
-
-async function invitationTo(workspaceId: string, role: Role, email: string): Promise<string> {
-  const { body } = await owner.ask('POST', `/in/${workspaceId}/invitations`, { email, role });
-  return MadeInvitationSchema.parse(body).link;
-}
-
+const second = await workspace('Lantern yard');
+const [inFirst, inSecond] = [await programOf(owner), await programOf(owner, 'change', second)];
 const firstMark = 'Quay seven at low water';
 const picture = await chart(240, 180).png().toBuffer();
 
@@ -215,7 +190,7 @@ describe('asked in another workspace', async () => {
 });
 
 describe('who is in which', async () => {
-  const editor = await comeAs(first, 'editor', 'ida');
+  const editor = await comeAs('editor', 'ida');
 
   test('a stranger to a workspace is told by every route that there is none', async () => {
     const routes = [...resources(running.services), ...doorResources(running.door, running.inside)].flatMap(
@@ -236,12 +211,16 @@ describe('who is in which', async () => {
   });
 
   test('whoever has an account joins with it, may in each what the role there says, and is taken out of one', async () => {
-    const link = await invitationTo(second, 'viewer', 'ida@saltmarsh.example');
+    const link = await invite('viewer', 'ida@saltmarsh.example', second);
     const secret = new URL(link).hash.slice(1);
     expect(await new Browser(address).ask('POST', '/door/join', { secret })).toMatchObject({ status: 401 });
-    const other = await comeAs(first, 'owner', 'odd');
+    const other = await comeAs('owner', 'odd');
     expect(await other.ask('POST', '/door/join', { secret })).toMatchObject({ status: 403 });
-    const again = await new Browser(address).ask('POST', '/door/accept', { secret, name: 'Ida', password });
+    const again = await new Browser(address).ask('POST', '/door/accept', {
+      secret,
+      name: 'Ida',
+      password: studioPassword,
+    });
     expect(again).toMatchObject({ status: 409, body: { message: expect.stringContaining('Sign in to join') } });
     // Whoever was refused has not used it up.
     expect(await editor.ask('POST', '/door/join', { secret })).toMatchObject({ status: 200 });
@@ -264,7 +243,7 @@ describe('who is in which', async () => {
     };
     expect(await kinds(second)).toEqual(expect.arrayContaining(['joined', 'workspace made']));
     expect(await kinds(second)).not.toContain('account made');
-    const yard = await comeAs(second, 'owner', 'tove');
+    const yard = await comeAs('owner', 'tove', second);
     expect((await yard.ask('GET', '/mails')).status).toBe(403);
     expect((await yard.ask('GET', '/people')).body).toMatchObject([{ name: 'Runa Holm' }, { name: 'ida' }, {}]);
     expect((await yard.ask('PATCH', '/workspaces', { name: 'Rope walk' })).status).toBe(204);

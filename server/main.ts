@@ -1,7 +1,8 @@
 import { parseArgs } from 'node:util';
 import { giveWay } from './running/giveWay.ts';
 import { collectRarely } from './running/rareCollections.ts';
-import { readBackupSettings, readSettings, readWorkerSettings } from './settings/settings.ts';
+import { readBackupSettings } from './settings/backupSettings.ts';
+import { readSettings, readWorkerSettings } from './settings/settings.ts';
 import { startNetworks, startServer, startWorker } from './start.ts';
 
 /** How far what draws pictures for a person stands back behind what answers requests, and a worker behind both. */

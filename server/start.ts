@@ -1,8 +1,7 @@
 import { chmod, mkdir } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { join, resolve } from 'node:path';
-import type { BackupPlan } from '@inkwell/core/model';
+import { join } from 'node:path';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { makeApp } from './api/app.ts';
@@ -24,15 +23,8 @@ import { closeGently } from './running/closeGently.ts';
 import { openLog } from './running/log.ts';
 import type { DoorServices, Services } from './services.ts';
 import { type AccessSettings, accessSettings, mailingOf } from './settings/accessSettings.ts';
-import {
-  type BackupSettings,
-  hookHosts,
-  readBackupSettings,
-  readWorkerSettings,
-  type Settings,
-  s3Settings,
-  type WorkerSettings,
-} from './settings/settings.ts';
+import { type BackupSettings, planOf, readBackupSettings } from './settings/backupSettings.ts';
+import { hookHosts, readWorkerSettings, type Settings, s3Settings, type WorkerSettings } from './settings/settings.ts';
 import { networkSheets } from './standins/networkSheet.ts';
 import { type RunningStandIns, startStandIns } from './standins/startStandIns.ts';
 import { firstWorkspace, listWorkspaces } from './store/access/workspaces.ts';
@@ -212,21 +204,6 @@ export async function startServer(settings: Settings): Promise<RunningServer> {
 export interface RunningWorker {
   worker: Worker;
   stop(): Promise<void>;
-}
-
-/** When this worker makes backups by itself; null where it makes none, and `off` where no worker does any more. */
-function planOf(settings: BackupSettings): BackupPlan | null | 'off' {
-  const { INKWELL_BACKUP: folder, INKWELL_BACKUP_HOURS: everyHours, INKWELL_BACKUP_KEEP: keep } = settings;
-  if (folder === undefined) return null;
-  if (folder === 'off') return folder;
-  const isEncrypted = settings.INKWELL_BACKUP_PASSPHRASE !== undefined;
-  return {
-    folder: resolve(folder),
-    everyHours,
-    keep,
-    isEncrypted,
-    warnHours: settings.INKWELL_BACKUP_WARN ?? 2 * everyHours,
-  };
 }
 
 /** Starts to do what there is to do. @param bounds by default what suits the machine */

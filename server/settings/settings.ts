@@ -81,7 +81,8 @@ export const hookHosts = ({ INKWELL_HOOK_HOSTS }: Pick<Settings, 'INKWELL_HOOK_H
 /** Settings from the environment. @throws an Error in plain words where one is wrong */
 export const readSettings = (environment: NodeJS.ProcessEnv): Settings => read(SettingsSchema, environment);
 
-function read<Schema extends z.ZodType>(schema: Schema, environment: NodeJS.ProcessEnv): z.output<Schema> {
+/** @throws an Error in plain words where a setting is wrong */
+export function read<Schema extends z.ZodType>(schema: Schema, environment: NodeJS.ProcessEnv): z.output<Schema> {
   const settings = schema.safeParse(environment);
   if (!settings.success) throw new Error(z.prettifyError(settings.error));
   return settings.data;
@@ -94,7 +95,7 @@ const bytesPerPixel = 24;
 const megapixelsIn = (bytes: number) => Math.max(1, Math.floor(bytes / 2 / bytesPerPixel / 1e6));
 
 /** A whole number within bounds, both included. @param what it is, where it is none */
-function within(least: number, most: number, what: string) {
+export function within(least: number, most: number, what: string) {
   const error = `${what} has to be a whole number from ${least} to ${most.toLocaleString('en')}.`;
   return z.coerce.number({ error }).int(error).min(least, error).max(most, error);
 }
@@ -110,30 +111,6 @@ const WorkerSettingsSchema = z.object({
   INKWELL_METRICS: within(1024, 65_535, 'The port of --metrics (INKWELL_METRICS)').optional(),
 });
 export type WorkerSettings = z.infer<typeof WorkerSettingsSchema>;
-
-const BackupSettingsSchema = z.object({
-  /** The folder into which a worker makes backups by itself; without it another worker may; `off` where none does any more. */
-  INKWELL_BACKUP: z.string().min(1).optional(),
-  INKWELL_BACKUP_HOURS: z.coerce
-    .number('INKWELL_BACKUP_HOURS is a number of hours.')
-    .min(0.1, 'INKWELL_BACKUP_HOURS is at least 0.1.')
-    .max(8760, 'INKWELL_BACKUP_HOURS is at most 8,760, a year.')
-    .default(24),
-  /** So many are kept; older ones are removed once a newer one is whole. */
-  INKWELL_BACKUP_KEEP: within(1, 1000, 'INKWELL_BACKUP_KEEP').default(7),
-  /** People are warned when the last good one is older; by default twice the hours between two. */
-  INKWELL_BACKUP_WARN: z.coerce
-    .number('INKWELL_BACKUP_WARN is a number of hours.')
-    .min(0.1, 'INKWELL_BACKUP_WARN is at least 0.1.')
-    .optional(),
-  /** Backups are encrypted by it. Whoever restores one needs it. */
-  INKWELL_BACKUP_PASSPHRASE: z.string().min(12, 'INKWELL_BACKUP_PASSPHRASE has at least 12 characters.').optional(),
-});
-export type BackupSettings = z.infer<typeof BackupSettingsSchema>;
-
-/** How backups are made. @throws an Error in plain words where something of it is wrong */
-export const readBackupSettings = (environment: NodeJS.ProcessEnv): BackupSettings =>
-  read(BackupSettingsSchema, environment);
 
 /** What only a worker is told. @throws an Error in plain words where something of it is wrong */
 export const readWorkerSettings = (environment: NodeJS.ProcessEnv): WorkerSettings =>

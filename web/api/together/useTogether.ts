@@ -32,7 +32,7 @@ export function useTogether(isHere: boolean): void {
         looking = setTimeout(look, togetherMs);
         return;
       }
-      // Fonts are kept beside what else is known.
+      // Fonts are kept beside what else is known; where they do not come, whoever sets words asks again.
       if (changes.some(({ kind }) => kind === 'library') && pageFonts.getState().book)
         void askAgain().catch(() => undefined);
       const keys = new Map(changes.flatMap((one) => staleAfter(client, one)).map((key) => [key.join(' '), key]));

@@ -18,6 +18,7 @@ test('every screen and open panel holds WCAG 2.2 AA', async ({ page }) => {
     ['/spec-book/own-marram-board/edit?place=0', 'Change Marram Board'],
     ['/spec-book/new?from=sunpane', 'A sheet of your own'],
     ['/programs', 'Other programs'],
+    ['/backups', 'Backups'],
     ['/api/docs', 'Deliveries'],
   ] as const) {
     await page.goto(path);
@@ -64,7 +65,7 @@ test('every screen and open panel holds WCAG 2.2 AA', async ({ page }) => {
   expect.soft(await faults(page), 'keys').toEqual([]);
   await page.keyboard.press('?');
 
-  for (const name of ['Pictures and places', 'Series', 'Read a table …', 'Look over', 'Files', 'Deliver']) {
+  for (const name of ['Pictures and places', 'Series', 'Read a table …', 'Look over', 'Review', 'Files', 'Deliver']) {
     await page.getByRole('link', { name, exact: true }).click();
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     expect.soft(await faults(page), name).toEqual([]);

@@ -3,7 +3,7 @@ import { expect, type Page, test } from '@playwright/test';
 import { TOTP } from 'otpauth';
 import { z } from 'zod';
 import { accountCommand, follow, makeAccount, password, startWithAccounts } from '../support/accounts.ts';
-import { faults } from '../support/faults.ts';
+import { faultless } from '../support/faults.ts';
 import type { Program } from '../support/program.ts';
 
 let program: Program;
@@ -11,18 +11,6 @@ test.beforeAll(async () => {
   program = await startWithAccounts('door');
 });
 test.afterAll(() => program.stop());
-
-/** Looks for faults in a large and in a small window; nothing is wider than either. */
-async function faultless(page: Page, what: string): Promise<void> {
-  for (const [width, height] of [
-    [390, 844],
-    [1280, 800],
-  ] as const) {
-    await page.setViewportSize({ width, height });
-    expect.soft(await faults(page), `${what}, ${width} px wide`).toEqual([]);
-    expect.soft(await page.evaluate(() => document.documentElement.scrollWidth), what).toBeLessThanOrEqual(width);
-  }
-}
 
 const menu = (page: Page, name: string, item: string) =>
   page
@@ -122,78 +110,6 @@ test('who is signed out in the middle of work signs in again, and nothing is los
   await page.reload();
   await frame.click();
   await expect(page.getByText('moved by hand')).toBeVisible();
-});
-
-test('two on one bench see what the other changes without asking, and who is on which frame', async ({
-  browser,
-  page,
-}) => {
-  const other = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
-  for (const [whose, name] of [
-    [page, 'Sunna Dahl'],
-    [other, 'Leif Moe'],
-  ] as const) {
-    const email = `${name.split(' ')[0]?.toLowerCase()}@saltmarsh.example`;
-    await follow(program, whose, await accountCommand(program, 'invite', email, '--role', 'editor'));
-    await makeAccount(whose, name);
-    await whose.getByRole('link', { name: 'Open Festival week', exact: true }).click();
-    await whose.locator('[data-place="sunpane/story"]').first().click();
-  }
-  const head = (whose: Page) => whose.locator('.project-head').getByRole('img', { name: /^Also here:/ });
-  await expect(head(page)).toHaveText('LM');
-  await expect(other.locator('[data-place="sunpane/story"] .others').first()).toHaveText('SD');
-  await faultless(page, 'a bench with somebody else');
-  await page.locator('[data-place="sunpane/story"]').first().click();
-  await page.keyboard.press('ArrowUp');
-  await expect(page.getByText('moved by hand')).toBeVisible();
-  await expect(other.getByText('moved by hand')).toBeVisible();
-  await other.getByRole('button', { name: 'Rename project Festival week' }).click();
-  await other.keyboard.type('Festival days');
-  await other.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: 'Rename project Festival days' })).toBeVisible();
-  await page.getByRole('button', { name: 'Rename project Festival days' }).click();
-  await page.keyboard.type('Festival week');
-  await page.keyboard.press('Enter');
-  await expect(other.getByRole('button', { name: 'Rename project Festival week' })).toBeVisible();
-});
-
-test('a client looks at a project by a link, and what is said stands on the bench', async ({ browser, page }) => {
-  await follow(program, page, await accountCommand(program, 'invite', 'berit@saltmarsh.example', '--role', 'editor'));
-  await makeAccount(page, 'Berit Lien');
-  await page.getByRole('link', { name: 'Open Festival week', exact: true }).click();
-  await page.getByRole('link', { name: 'Review' }).click();
-  await page.getByLabel('For whom the link is').fill('Marsh café');
-  await page.getByRole('button', { name: 'Make the link' }).click();
-  const link = (await page.getByRole('region', { name: 'This is the link.' }).getByRole('code').textContent()) ?? '';
-  await expect(page.getByRole('region', { name: 'For Marsh café' })).toContainText('Nothing was said yet.');
-  await faultless(page, 'review links');
-
-  const guest = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
-  await follow(program, guest, link);
-  await expect(guest.getByRole('heading', { name: 'Festival week' })).toBeVisible();
-  const card = guest.getByRole('listitem').filter({ hasText: 'Sunpane Square post' }).first();
-  await expect(card.getByRole('img')).toBeVisible();
-  await card.getByRole('textbox').fill('The kite is cut off.');
-  await card.getByRole('button', { name: /^Look again/ }).click();
-  await expect(guest.getByRole('status')).toContainText(/^1 of \d+ answered/);
-  await faultless(guest, 'what a client sees');
-  // It is there as soon as it is said, and again when the page is.
-  await expect(page.getByRole('region', { name: 'For Marsh café' })).toContainText('The kite is cut off.');
-  await guest.reload();
-  await expect(card.getByRole('button', { name: /^Look again/ })).toHaveAttribute('aria-pressed', 'true');
-  await page.getByRole('region', { name: 'For Marsh café' }).getByRole('link').click();
-  await expect(page.getByRole('list', { name: 'Findings' })).toContainText(
-    'Marsh café: look again The kite is cut off.',
-  );
-  await expect(page.getByText('client: look again').first()).toBeVisible();
-  // By the link nothing else opens, and withdrawn it opens nothing.
-  await guest.goto(`${program.address}/originals`);
-  await expect(guest.getByRole('heading', { name: 'Sign in' })).toBeVisible();
-  await page.getByRole('link', { name: 'Review' }).click();
-  await page.getByRole('button', { name: 'Withdraw the link for Marsh café' }).click();
-  await expect(page.getByRole('region', { name: 'For Marsh café' })).toContainText('holds no more');
-  await follow(program, guest, link);
-  await expect(guest.getByText('This link does not hold')).toBeVisible();
 });
 
 test('a further workspace is empty, others join it with the account that they have, and an address keeps to it', async ({

@@ -1,6 +1,7 @@
 import { UnfitDatabase } from '../database/migrating.ts';
 import { isDatabaseAway } from '../database/postgresFailures.ts';
 import { diskFull, isAboutRoom } from '../diskFull.ts';
+import { UnfitSettings } from '../settings/settings.ts';
 import { ObjectsAway } from '../store/blobs/objects.ts';
 import { UnfitBackup } from '../tasks/backup/format.ts';
 import { UserError } from '../userError.ts';
@@ -33,7 +34,7 @@ export function fileProblem(error: unknown, file: string): string | null {
 
 /** What went wrong, in a sentence. */
 export function failureWords(error: unknown): string {
-  const isSaid = [UserError, UnfitDatabase, UnfitBackup].some((kind) => error instanceof kind);
+  const isSaid = [UserError, UnfitDatabase, UnfitBackup, UnfitSettings].some((kind) => error instanceof kind);
   if (error instanceof Error && isSaid) return error.message;
   if (isAboutRoom(error)) return diskFull().message;
   if (error instanceof ObjectsAway)

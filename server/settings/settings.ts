@@ -81,10 +81,13 @@ export const hookHosts = ({ INKWELL_HOOK_HOSTS }: Pick<Settings, 'INKWELL_HOOK_H
 /** Settings from the environment. @throws an Error in plain words where one is wrong */
 export const readSettings = (environment: NodeJS.ProcessEnv): Settings => read(SettingsSchema, environment);
 
-/** @throws an Error in plain words where a setting is wrong */
+/** What a program is told when it starts cannot be. The message says in plain sentences what, and what is allowed. */
+export class UnfitSettings extends Error {}
+
+/** @throws UnfitSettings */
 export function read<Schema extends z.ZodType>(schema: Schema, environment: NodeJS.ProcessEnv): z.output<Schema> {
   const settings = schema.safeParse(environment);
-  if (!settings.success) throw new Error(z.prettifyError(settings.error));
+  if (!settings.success) throw new UnfitSettings(settings.error.issues.map(({ message }) => message).join(' '));
   return settings.data;
 }
 

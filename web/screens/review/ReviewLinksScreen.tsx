@@ -125,7 +125,12 @@ function ReviewPart(props: { project: OpenProject; review: Review; onWithdraw: (
                 {one.original.name}, {at.network.name} {at.place.name}
               </Link>
               : {answer === 'fine' ? 'fine' : <strong>look again</strong>}
-              {word && <q>{word}</q>}{' '}
+              {word && (
+                <>
+                  {' '}
+                  <q>{word}</q>
+                </>
+              )}{' '}
               <span className="quiet small">
                 {ago(answeredAt)}
                 {one.planHash !== null && one.planHash !== planHash && ', changed since'}

@@ -123,13 +123,22 @@ test('of two tabs that change one frame, the later save is refused and shown wit
   await expect(page).toHaveURL(/frame=/);
   const other = await context.newPage();
   await other.goto(page.url());
+  // What this tab saves is on its way while the other one saves.
+  let letGo = () => {};
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await page.route(/\/frames\b/, async (route) => {
+    if (route.request().method() === 'PATCH') await held;
+    await route.fallback();
+  });
+  await page.getByLabel('Left in px').fill('500');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status')).not.toHaveText('Saved');
   await other.getByLabel('Left in px').fill('10');
   await other.keyboard.press('Enter');
   await expect(other.getByRole('status')).toHaveText('Saved');
-
-  // This tab has not heard of it: it saves on the old version.
-  await page.getByLabel('Left in px').fill('500');
-  await page.keyboard.press('Enter');
+  letGo();
   const note = page.getByRole('alert').filter({ hasText: 'was changed in another window' });
   await expect(note).toContainText('left 500');
   await expect(note).toContainText('left 10');

@@ -80,6 +80,8 @@ test('all frames are looked over by keys, and what is left out is not delivered'
   const frames = page.getByRole('grid', { name: 'Frames' });
   const chosen = frames.getByRole('gridcell', { selected: true });
   await expect(frames).toBeFocused();
+  // What is not drawn yet cannot be judged.
+  await expect(frames.getByRole('gridcell', { name: /, not drawn yet/ })).toHaveCount(0);
   const first = (await chosen.getAttribute('aria-label')) ?? '';
   expect(first).toContain('not looked at');
 

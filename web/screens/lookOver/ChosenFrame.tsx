@@ -59,6 +59,9 @@ export function ChosenFrame(props: {
           </ul>
         )}
         {one.failure && <p className="failure-line small">{one.failure}</p>}
+        {one.planHash === null && !one.failure && (
+          <p className="quiet small">It is not drawn yet. As soon as it is, you can say what you think of it.</p>
+        )}
         {isOutdated && <p className="quiet small">It has changed since somebody looked at it.</p>}
         <div className="row wrap look-buttons">
           {buttons.map(({ is, label, key }) => (

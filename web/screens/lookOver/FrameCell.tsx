@@ -24,7 +24,7 @@ const wordsOf = ({ one, verdict, isOutdated }: OverviewFrame): string =>
   [
     one.original.name,
     `${one.at.network.name} ${one.at.place.name}`,
-    verdict ?? (isOutdated ? 'changed since it was looked at' : 'not looked at'),
+    verdict ?? (isOutdated ? 'changed since it was looked at' : one.planHash ? 'not looked at' : 'not drawn yet'),
     ...one.findings.map(({ text }) => text),
   ].join(', ');
 

@@ -101,7 +101,7 @@ export interface OpenServices {
   /** Of the workspace that was named, or of the first. */
   services: Services;
   door: DoorServices;
-  inside: (workspaceId: string) => Services;
+  inside: (workspaceId: string, personId?: string | null) => Services;
   pool: pg.Pool;
   stop(): Promise<void>;
 }
@@ -131,9 +131,9 @@ export async function openServices(
     accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
     log,
   };
-  const inside = (workspaceId: string): Services => {
-    const tools = workspaces.at(workspaceId);
-    return { ...shared, ...tools, importing: importing.into(tools.db) };
+  const inside = (workspaceId: string, personId: string | null = null): Services => {
+    const tools = workspaces.at(workspaceId, personId);
+    return { ...shared, ...tools, importing: importing.into(tools.db, personId ?? workspaceId) };
   };
   const door = {
     whole,

@@ -10,7 +10,7 @@ export interface WorkspaceTools {
   planner: Planner;
 }
 
-/** So many workspaces are kept at hand; one more is opened again when it is needed. */
+/** So many people's workspaces are kept at hand; one more is opened again when it is needed. */
 const mostAtHand = 200;
 
 /** Opens workspaces as they are needed. That they are there, and who may be in them, is somebody else's to know. */
@@ -23,12 +23,14 @@ export class Workspaces {
     private readonly fonts: Fonts,
   ) {}
 
-  at(workspaceId: string): WorkspaceTools {
-    const known = this.atHand.get(workspaceId);
+  /** @param personId for whom something is done there; null where nobody is known to ask */
+  at(workspaceId: string, personId: string | null = null): WorkspaceTools {
+    const key = `${workspaceId} ${personId}`;
+    const known = this.atHand.get(key);
     if (known) return known;
-    const db = this.fenced(workspaceId);
+    const db = this.fenced(workspaceId, personId);
     const opened = { workspaceId, db, planner: new Planner(db, this.fonts, this.plans) };
-    this.atHand.set(workspaceId, opened);
+    this.atHand.set(key, opened);
     return opened;
   }
 }

@@ -52,6 +52,7 @@ export * from './sheetFinding.ts';
 export * from './similarity.ts';
 export * from './survival.ts';
 export * from './together/change.ts';
+export * from './together/history.ts';
 export * from './together/review.ts';
 export * from './verdict.ts';
 export * from './weighing.ts';

@@ -9,6 +9,7 @@ test('all files of the demo stand in one table, which is sorted, filtered and su
   await openDemo(page);
   await page.getByRole('link', { name: 'Files' }).click();
   const totals = page.locator('.files-totals');
+  await expect(totals).toContainText(/^[1-9]\d* files/);
   await expect(totals).not.toContainText('being measured');
   const count = Number(/^(\d+) files/.exec((await totals.textContent()) ?? '')?.[1]);
   await expect(body(page).locator('tr.ant-table-row')).toHaveCount(count);

@@ -12,7 +12,7 @@ import type { Settings } from '../settings/settings.ts';
 import { notFound } from '../userError.ts';
 import { openApi } from './contracts/openApi.ts';
 import type { Resource } from './contracts/resource.ts';
-import { allowed, findAsking, workspaceAsked } from './door/access.ts';
+import { allowed, findAsking, personAsking, workspaceAsked } from './door/access.ts';
 import { ownHostOnly } from './door/guard.ts';
 import { answerErrors } from './errors.ts';
 import { doorResources, resources } from './resources/index.ts';
@@ -24,14 +24,14 @@ const asked = ['/api/v1', '/metrics'];
 /** Tells a browser for half a year that the program is reached through TLS alone. */
 const throughTls = { maxAge: 15_552_000 };
 
-/** The routes of so many workspaces are kept at hand. */
+/** The routes of so many people's workspaces are kept at hand. */
 const mostAtHand = 200;
 
 /** What the application works with. */
 export interface AppServices {
   door: DoorServices;
-  /** What the routes of a workspace work with: they reach nothing but its rows. */
-  inside: (workspaceId: string) => Services;
+  /** What the routes of a workspace work with: they reach nothing but its rows. @param personId who asks, where that is known */
+  inside: (workspaceId: string, personId?: string | null) => Services;
   streams: Streams;
   log: Logger;
 }
@@ -43,13 +43,15 @@ function routerOf(served: readonly Resource[]): Router {
   return router;
 }
 
-/** Leads every request to the routes of the workspace in which it is asked. */
+/** Leads every request to the routes of the workspace in which it is asked, for whoever asks. */
 function leadInside(inside: AppServices['inside']): RequestHandler {
   const atHand = new LRUCache<string, Router>({ max: mostAtHand });
   return (request, response, next) => {
     const { id } = workspaceAsked(response);
-    const router = atHand.get(id) ?? routerOf(resources(inside(id)));
-    atHand.set(id, router);
+    const personId = personAsking(response)?.id ?? null;
+    const key = `${id} ${personId}`;
+    const router = atHand.get(key) ?? routerOf(resources(inside(id, personId)));
+    atHand.set(key, router);
     router(request, response, next);
   };
 }

@@ -245,8 +245,8 @@ export class Worker {
   }
 
   /** Where work is done: in its workspace, or at the door. */
-  private dbOf({ workspaceId }: ClaimedWork): Database {
-    return workspaceId === null ? this.tools.whole : this.tools.workspaces.at(workspaceId).db;
+  private dbOf({ workspaceId, askedBy }: ClaimedWork): Database {
+    return workspaceId === null ? this.tools.whole : this.tools.workspaces.at(workspaceId, askedBy).db;
   }
 
   private async do(claimed: ClaimedWork, number: number): Promise<void> {
@@ -299,12 +299,17 @@ export class Worker {
     }
   }
 
-  private async perform({ task, wantedBy, workspaceId }: ClaimedWork): Promise<Keep | Later | null | 'unwanted'> {
+  private async perform({
+    task,
+    wantedBy,
+    workspaceId,
+    askedBy,
+  }: ClaimedWork): Promise<Keep | Later | null | 'unwanted'> {
     const { whole, mailing } = this.tools;
     if (task.kind === 'mail') return sendMail(whole, task.mailId, mailing);
     if (task.kind === 'forgotten') return writeReset(whole, task, mailing);
     if (workspaceId === null) throw new Error(`Work of the kind ${task.kind} is of a workspace.`);
-    const tools = { ...this.tools, ...this.tools.workspaces.at(workspaceId) };
+    const tools = { ...this.tools, ...this.tools.workspaces.at(workspaceId, askedBy) };
     const { db } = tools;
     if (task.kind === 'measure') return askForAll(tools, task.projectId);
     if (task.kind === 'deliver') return deliverPlan(db, task);

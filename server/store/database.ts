@@ -15,8 +15,8 @@ export interface OpenDatabase {
   whole: Database;
   /** Behind `whole`. */
   pool: pg.Pool;
-  /** The rows of one workspace, and what all workspaces share. */
-  fenced(workspaceId: string): Database;
+  /** The rows of one workspace, and what all workspaces share. @param personId for whom; null where nobody is known to ask */
+  fenced(workspaceId: string, personId?: string | null): Database;
   close: () => Promise<void>;
 }
 
@@ -35,7 +35,7 @@ export async function openDatabase(
   return {
     whole: drizzle(pool, { schema }),
     pool,
-    fenced: (workspaceId) => drizzle(new WorkspacePool(shared, workspaceId), { schema }),
+    fenced: (workspaceId, personId = null) => drizzle(new WorkspacePool(shared, workspaceId, personId), { schema }),
     close: async () => {
       await Promise.all([pool.end(), shared.end()]);
     },

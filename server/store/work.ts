@@ -61,6 +61,8 @@ export interface ClaimedWork {
   wantedBy: string[] | null;
   /** The workspace that it is of; null where it is of the door. */
   workspaceId: string | null;
+  /** Who asked for it, where that is known: what comes of it is asked for by the same. */
+  askedBy: string | null;
 }
 
 /** Rows that are sent in one statement. */
@@ -98,6 +100,8 @@ export async function addWork(db: Queryable, wanted: readonly NewWork[], again =
         set: {
           priority: sql`greatest(${work.priority}, excluded.priority)`,
           rank: sql`greatest(${work.rank}, excluded.rank)`,
+          // Whoever needs it more urgently is the one who waits for it.
+          waiter: sql`case when excluded.priority > ${work.priority} then excluded.waiter else ${work.waiter} end`,
           // Null: wanted whatever becomes of any frame.
           wantedBy: sql`case when ${work.wantedBy} is null or excluded.wanted_by is null then null
             else ${work.wantedBy} || excluded.wanted_by end`,

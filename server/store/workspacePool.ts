@@ -1,21 +1,26 @@
 import pg from 'pg';
 import { fencedRole } from './fence.ts';
 
-/** The workspace that a connection was last used for. */
+/** The workspace and the person that a connection was last used for. */
 const usedFor = new WeakMap<pg.PoolClient, string>();
 
 type Done = (error: Error | undefined, client: pg.PoolClient | undefined, release: pg.PoolClient['release']) => void;
 
 /**
- * The connections of another pool, each put inside the fence of one workspace before it is lent. Any number of workspaces share them; it
- * holds none of its own.
+ * The connections of another pool, each put inside the fence of one workspace before it is lent, and told for whom. Any number of
+ * workspaces share them; it holds none of its own.
  */
 export class WorkspacePool extends pg.Pool {
+  private readonly use: string;
+
+  /** @param personId who asks; null where nobody is known to */
   constructor(
     private readonly shared: pg.Pool,
     private readonly workspaceId: string,
+    private readonly personId: string | null,
   ) {
     super();
+    this.use = `${workspaceId} ${personId}`;
   }
 
   override connect(): Promise<pg.PoolClient>;
@@ -32,19 +37,19 @@ export class WorkspacePool extends pg.Pool {
 
   private async lend(): Promise<pg.PoolClient> {
     const client = await this.shared.connect();
-    if (usedFor.get(client) === this.workspaceId) return client;
+    if (usedFor.get(client) === this.use) return client;
     // Until it is known to be inside, it is nobody's.
     usedFor.delete(client);
     try {
-      await client.query("select set_config('role', $1, false), set_config('inkwell.workspace', $2, false)", [
-        fencedRole,
-        this.workspaceId,
-      ]);
+      await client.query(
+        "select set_config('role', $1, false), set_config('inkwell.workspace', $2, false), set_config('inkwell.person', $3, false)",
+        [fencedRole, this.workspaceId, this.personId ?? ''],
+      );
     } catch (error) {
       client.release(true);
       throw error;
     }
-    usedFor.set(client, this.workspaceId);
+    usedFor.set(client, this.use);
     return client;
   }
 }

@@ -73,6 +73,8 @@ export async function openRestoring(url: string, schema: number): Promise<Restor
       await bringUpToDate(client, { migrationsFolder });
     });
     await client.query('begin');
+    // What comes brings its history along.
+    await client.query("set local inkwell.restoring = 'on'");
     const { rows: all } = await client.query<{ name: string }>(
       `select relname::text as name from pg_class where relnamespace = 'public'::regnamespace and relkind = 'r'`,
     );

@@ -7,7 +7,7 @@ import { setDeleted } from '../setDeleted.ts';
 
 type Row = typeof originals.$inferSelect;
 
-export function toOriginal({ deletedAt: _, workspaceId: _workspace, ...row }: Row): Original {
+export function toOriginal({ deletedAt: _, workspaceId: _workspace, addedBy: _by, ...row }: Row): Original {
   return { ...row, createdAt: row.createdAt.toISOString() };
 }
 

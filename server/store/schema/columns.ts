@@ -14,6 +14,9 @@ export const bytes = (name: string) => bigint(name, { mode: 'number' });
  */
 export const workspaceColumn = () => uuid('workspace_id').notNull().default(sql`inkwell_workspace()`);
 
+/** Who made a row: whoever the connection works for; null where nobody is known to ask. No foreign key: it outlives an account. */
+export const personColumn = (name: string) => uuid(name).default(sql`inkwell_person()`);
+
 /** All columns of a table but that of its workspace: what is read over a connection is of that one anyway. */
 export function columnsOf<Table extends PgTable>(table: Table): Omit<Table['_']['columns'], 'workspaceId'> {
   const { workspaceId: _, ...columns } = getTableColumns(table);

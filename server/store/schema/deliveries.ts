@@ -1,6 +1,6 @@
 import type { Delivery, LeftOut, ManifestFile, PieceOfWhole, PlaceThen, PostingWords } from '@inkwell/core/model';
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import { type KeptPlan, moment, workspaceColumn } from './columns.ts';
+import { type KeptPlan, moment, personColumn, workspaceColumn } from './columns.ts';
 import { blobs } from './library.ts';
 import { workspaces } from './people.ts';
 
@@ -45,6 +45,7 @@ export const deliveries = pgTable('deliveries', {
   /** How many items there are: a thousand of them are megabytes, which nobody unpacks to count them. */
   fileCount: integer('file_count').notNull(),
   failure: text('failure'),
+  askedBy: personColumn('asked_by'),
   createdAt: moment('created_at').notNull().defaultNow(),
 });
 

@@ -9,5 +9,7 @@ export * from './measured.ts';
 export * from './people.ts';
 export * from './projects.ts';
 export * from './reviews.ts';
+export * from './shares.ts';
+export * from './steps.ts';
 export * from './webhooks.ts';
 export * from './work.ts';

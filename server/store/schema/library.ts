@@ -22,7 +22,7 @@ import {
   text,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { bytea, bytes, moment, workspaceColumn } from './columns.ts';
+import { bytea, bytes, moment, personColumn, workspaceColumn } from './columns.ts';
 import { workspaces } from './people.ts';
 
 /** Where the bytes of a blob lie: in the table of chunks, or in an object store beside the database. */
@@ -81,6 +81,7 @@ export const originals = pgTable(
     /** How it was made of another drawing; null where it came as it is. */
     rewritten: jsonb('rewritten').$type<Rewritten>(),
     version: integer('version').notNull().default(1),
+    addedBy: personColumn('added_by'),
     createdAt: moment('created_at').notNull().defaultNow(),
     deletedAt: moment('deleted_at'),
   },

@@ -13,7 +13,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { type KeptPlan, moment } from './columns.ts';
+import { type KeptPlan, moment, personColumn } from './columns.ts';
 import { deliveries } from './deliveries.ts';
 
 /** What there is to do. */
@@ -72,7 +72,12 @@ export const work = pgTable(
         (): SQL =>
           sql`case task ->> 'kind' when 'dry run' then 'uploads' when 'call' then 'calls' when 'mail' then 'calls' when 'forgotten' then 'calls' else 'cores' end`,
       ),
-    /** The project that waits for it, or `libraryTurn`: projects take turns. */
+    askedBy: personColumn('asked_by'),
+    /** The person who waits for it, or the workspace where nobody is known to: people take turns. */
+    waiter: uuid('waiter')
+      .notNull()
+      .default(sql`coalesce(inkwell_person(), inkwell_workspace(), '00000000-0000-0000-0000-000000000000')`),
+    /** The project that waits for it, or `libraryTurn`: projects of one person take turns. */
     turn: uuid('turn').notNull().default(libraryTurn),
     /** About so many pixels lie in memory while it is done. */
     pixels: bigint('pixels', { mode: 'number' }).notNull().default(0),
@@ -96,12 +101,12 @@ export const work = pgTable(
   (table) => [
     unique('work_key').on(table.workspaceId, table.key).nullsNotDistinct(),
     check('work_fenced', sql`workspace_id is not null or task ->> 'kind' in ('mail', 'forgotten')`),
-    index('work_next').on(table.state, table.lane, table.turn, table.priority, table.rank),
+    index('work_next').on(table.state, table.lane, table.waiter, table.turn, table.priority, table.rank),
     index('work_delivery').on(table.deliveryId),
   ],
 );
 
-/** When each project had its last turn at being worked for; those that had none for longest come next. */
+/** When each person, and each project, had the last turn at being worked for; those that had none for longest come next. */
 export const turns = pgTable('turns', {
   turn: uuid('turn').primaryKey(),
   at: moment('at').notNull(),

@@ -23,6 +23,7 @@ export class Importing {
     private readonly copies: WorkingCopies,
     private readonly decoders: Decoders,
     private readonly isLooking: boolean,
+    private readonly waiter: string,
   ) {}
 
   /**
@@ -38,12 +39,12 @@ export class Importing {
   ): Promise<Importing> {
     const bounded = await BoundedFolder.open(folder, Number.POSITIVE_INFINITY);
     await bounded.removeAllBut(() => false);
-    return new Importing(bounded, db, copies, decoders, isLooking);
+    return new Importing(bounded, db, copies, decoders, isLooking, '');
   }
 
-  /** The same for other rows. */
-  into(db: Database): Importing {
-    return new Importing(this.folder, db, this.copies, this.decoders, this.isLooking);
+  /** The same for other rows. @param waiter for whom: people take turns at the decoders */
+  into(db: Database, waiter: string): Importing {
+    return new Importing(this.folder, db, this.copies, this.decoders, this.isLooking, waiter);
   }
 
   /** Does something with a folder of its own, which is there as long as that takes: for what came in and is looked at before it is taken. */
@@ -66,7 +67,9 @@ export class Importing {
       await mkdir(own, { mode: 0o700 });
       const path = join(own, 'picture');
       const { sha256, bytes } = await receive(source, path, signal);
-      const decoded = await timed('decode', () => this.decoders.copy({ path, page: 0, to }, { signal }));
+      const decoded = await timed('decode', () =>
+        this.decoders.copy({ path, page: 0, to }, { signal, waiter: this.waiter }),
+      );
       await this.copies.keep({ sha256, page: 0 }, to);
       signal?.throwIfAborted();
       const cleaned = storable(fileName);

@@ -1,6 +1,7 @@
 import { type ChildProcess, fork } from 'node:child_process';
 import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
+import { LRUCache } from 'lru-cache';
 import { UserError } from '../../../userError.ts';
 import type { Decoded, DecodingTask } from '../decoding.ts';
 import type { Answered, Asked } from './decodingProcess.ts';
@@ -27,6 +28,8 @@ export interface Urgency {
   first?: boolean;
   /** Ends the task, with the process that works on it. */
   signal?: AbortSignal | undefined;
+  /** Who waits for it: of tasks that are as urgent, those of different ones take turns. */
+  waiter?: string;
 }
 
 /** So many files are opened at a time; of those that come first one more, so that they never wait for the others. */
@@ -42,6 +45,7 @@ const idleMs = 60_000;
 interface Waiting {
   task: DecodingTask;
   first: boolean;
+  waiter: string;
   resolve: (result: unknown) => void;
   reject: (error: unknown) => void;
 }
@@ -69,6 +73,9 @@ export class Decoders {
   private readonly decoders = new Set<Decoder>();
   private readonly waiting: Waiting[] = [];
   private number = 0;
+  /** When each of those who wait had the last turn. */
+  private readonly turns = new LRUCache<string, number>({ max: 1000 });
+  private turn = 0;
   private watching: NodeJS.Timeout | null = null;
   private ended = false;
 
@@ -102,11 +109,11 @@ export class Decoders {
     if (this.watching) clearInterval(this.watching);
   }
 
-  private run(task: DecodingTask, { first = false, signal }: Urgency): Promise<unknown> {
+  private run(task: DecodingTask, { first = false, signal, waiter = '' }: Urgency): Promise<unknown> {
     return new Promise((resolve, reject) => {
       signal?.throwIfAborted();
       if (this.ended) throw new Error('The program is being stopped.');
-      const one: Waiting = { task, first, resolve, reject };
+      const one: Waiting = { task, first, waiter, resolve, reject };
       signal?.addEventListener('abort', () => this.cancel(one, signal.reason), { once: true });
       this.waiting.push(one);
       this.next();
@@ -115,18 +122,27 @@ export class Decoders {
 
   private next(): void {
     const busy = [...this.decoders].filter(({ work }) => work !== null);
-    const index = Math.max(
-      0,
-      this.waiting.findIndex(({ first }) => first),
-    );
-    const one = this.waiting[index];
+    const one = this.nextWaiting();
     this.drawNext(busy);
     const drawings = Math.min(mostDrawings, busy.filter(({ isDrawing }) => isDrawing).length);
     if (!one || this.ended || busy.length - drawings >= (one.first ? atOnceFirst : atOnce)) return;
-    this.waiting.splice(index, 1);
+    this.waiting.splice(this.waiting.indexOf(one), 1);
+    this.turn += 1;
+    this.turns.set(one.waiter, this.turn);
     const decoder = [...this.decoders].find(({ work }) => work === null) ?? this.start();
     void this.begin(decoder, one);
     this.next();
+  }
+
+  /** The most urgent; of those who wait for what is as urgent, whoever had no turn for longest; of one, what was asked for first. */
+  private nextWaiting(): Waiting | undefined {
+    const isFirst = this.waiting.some(({ first }) => first);
+    const turnOf = ({ waiter }: Waiting) => this.turns.get(waiter) ?? 0;
+    let next: Waiting | undefined;
+    for (const one of this.waiting) {
+      if (one.first === isFirst && (!next || turnOf(one) < turnOf(next))) next = one;
+    }
+    return next;
   }
 
   /** Lets the next drawing begin, where no other is being drawn. */

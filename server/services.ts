@@ -10,6 +10,7 @@ import type { NetworkAccount } from './networkAccounts.ts';
 import type { Database } from './store/database.ts';
 import type { Access } from './tasks/access/access.ts';
 import type { Importing } from './tasks/library/importing.ts';
+import type { Counting } from './tasks/sharing/counting.ts';
 import type { WorkspaceTools } from './workspaces.ts';
 
 /** What all workspaces share. */
@@ -41,6 +42,8 @@ export interface DoorServices {
   whole: Database;
   /** Null where people need no accounts: on a machine with one person. */
   access: Access | null;
+  /** Counts what comes against the shares of people and workspaces. */
+  counting: Counting;
   /** The one that everybody is in where there are no accounts. */
   firstWorkspace: string;
 }

@@ -35,6 +35,7 @@ import { Listening } from './store/listening.ts';
 import { firstLink } from './tasks/access/invitations.ts';
 import { Throttling } from './tasks/access/throttling.ts';
 import { Importing } from './tasks/library/importing.ts';
+import { Counting } from './tasks/sharing/counting.ts';
 import { Workspaces } from './workspaces.ts';
 
 const gigabyte = 1_000_000_000;
@@ -138,6 +139,7 @@ export async function openServices(
   const door = {
     whole,
     access: at?.hasAccounts ? { db: whole, throttling: new Throttling(whole, pool), mailing: at.mailing } : null,
+    counting: new Counting(whole, pool),
     firstWorkspace: await firstWorkspace(whole),
   };
   return {

@@ -32,6 +32,7 @@ import { ClientReviewScreen } from './screens/review/ClientReviewScreen.tsx';
 import { ReviewLinksScreen } from './screens/review/ReviewLinksScreen.tsx';
 import { SeriesScreen } from './screens/series/SeriesScreen.tsx';
 import { TableScreen } from './screens/series/TableScreen.tsx';
+import { SharesScreen } from './screens/shares/SharesScreen.tsx';
 import { SheetEditor } from './screens/specBook/edit/SheetEditor.tsx';
 import { ImportScreen } from './screens/specBook/import/ImportScreen.tsx';
 import { ReviewScreen } from './screens/specBook/review/ReviewScreen.tsx';
@@ -70,6 +71,7 @@ const routes: RouteObject[] = [
       { path: '/programs', element: <ProgramsScreen /> },
       { path: '/people', element: <PeopleScreen /> },
       { path: '/backups', element: <BackupsScreen /> },
+      { path: '/shares', element: <SharesScreen /> },
       { path: '/account', element: <AccountScreen /> },
       { path: '/api/docs', element: <ApiScreen /> },
       { path: '/spec-book', element: <SpecBookScreen /> },

@@ -3,6 +3,7 @@ export * from './access/doorEvent.ts';
 export * from './access/invitation.ts';
 export * from './access/password.ts';
 export * from './access/person.ts';
+export * from './access/share.ts';
 export * from './access/signIn.ts';
 export * from './access/token.ts';
 export * from './access/webhook.ts';

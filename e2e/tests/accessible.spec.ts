@@ -25,9 +25,14 @@ test('every screen and open panel holds WCAG 2.2 AA', async ({ page }) => {
     await expect(page.getByRole('button').or(page.getByRole('searchbox')).first()).toBeVisible();
     expect.soft(await faults(page), path).toEqual([]);
   }
-  await page.goto('/backups');
-  await expect(page.getByRole('region', { name: 'By itself' })).toBeVisible();
-  expect.soft(await faults(page), '/backups').toEqual([]);
+  for (const [path, part] of [
+    ['/backups', 'By itself'],
+    ['/shares', 'This workspace'],
+  ] as const) {
+    await page.goto(path);
+    await expect(page.getByRole('region', { name: part })).toBeVisible();
+    expect.soft(await faults(page), path).toEqual([]);
+  }
 
   await openDemo(page);
   await choose(page, 'sunpane/square-post');

@@ -13,6 +13,7 @@ import { notFound } from '../userError.ts';
 import { openApi } from './contracts/openApi.ts';
 import type { Resource } from './contracts/resource.ts';
 import { allowed, findAsking, personAsking, workspaceAsked } from './door/access.ts';
+import { countAsked } from './door/counted.ts';
 import { ownHostOnly } from './door/guard.ts';
 import { answerErrors } from './errors.ts';
 import { doorResources, resources } from './resources/index.ts';
@@ -112,6 +113,7 @@ export function makeApp(
   });
   if (sessions) app.use(asked, sessions);
   app.use(asked, findAsking(door, settings.INKWELL_TOKENS));
+  app.use('/api/v1', countAsked(door.counting));
   app.use(watching(door, isLeaving));
   const atDoor = doorResources(door, inside, streams);
   const described = openApi([...resources(inside(door.firstWorkspace)), ...atDoor].flatMap(({ routes }) => routes));

@@ -92,7 +92,10 @@ async function claimNext(db: Queryable, worker: number, asked: ClaimAsked): Prom
         select id, waiter, turn from next where ${room}::float8 is null or pixels = 0 or pixels <= ${room}::float8
       ), turned as (
         insert into turns (turn, at)
-        select fitting.turn, clock_timestamp() from fitting union select waiter, clock_timestamp() from fitting where waiter <> fitting.turn
+        select fitting.turn, clock_timestamp() from fitting
+        union all select waiter, clock_timestamp() from fitting where waiter <> fitting.turn
+        -- Always in the same order: two that claim at once never wait for each other.
+        order by 1
         on conflict (turn) do update set at = excluded.at
       ), claimed as (
         update work set state = 'working', worker = ${worker}, attempts = attempts + 1

@@ -1,14 +1,19 @@
+import { wholeShare } from '@inkwell/core/model';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeEach, describe, expect, inject, test } from 'vitest';
+import { setShareOf } from '../store/access/shares.ts';
 import { firstWorkspace } from '../store/access/workspaces.ts';
 import { type ClaimAsked, claimWork } from '../store/claimWork.ts';
 import { openDatabase } from '../store/database.ts';
-import { turns, work } from '../store/schema/index.ts';
+import { people as peopleTable, turns, work } from '../store/schema/index.ts';
 import { addWork, dropUnwanted, finishWork, type NewWork, priorities } from '../store/work.ts';
 import { ownDatabase } from '../testing/databases.ts';
 
 const { whole, fenced, close } = await openDatabase(await ownDatabase(inject('databaseUrl'), inject('databasePrefix')));
 afterAll(close);
-const db = fenced(await firstWorkspace(whole));
+const workspaceId = await firstWorkspace(whole);
+const db = fenced(workspaceId);
+const people = ['00000000-0000-4000-8000-0000000000a1', '00000000-0000-4000-8000-0000000000b1'] as const;
 
 const frames = ['00000000-0000-4000-8000-000000000001', '00000000-0000-4000-8000-000000000002'] as const;
 const asked = (key: string, wantedBy?: string[]): NewWork => ({
@@ -85,6 +90,47 @@ describe('whose turn it is', () => {
     // Neither of the two waits for more than one thing of the other.
     expect(order.slice(1, 5).join('')).toMatch(/^(abab|baba)$/);
     expect(order.slice(5).join('')).toBe('aaaa');
+  });
+
+  test('people take turns before their projects do', async () => {
+    const [one, other, third] = projects;
+    const [ofA, ofB] = people.map((person) => fenced(workspaceId, person));
+    if (!ofA || !ofB) throw new Error('There are two.');
+    for (const project of [one, other])
+      await addWork(
+        ofA,
+        [1, 2, 3].map((number) => sized(`a ${project} ${number}`, project)),
+      );
+    await addWork(ofB, [sized('b1', third), sized('b2', third)]);
+    const order: string[] = [];
+    for (let next = await take(); next; next = await take()) order.push(next.key.slice(0, 1));
+    // However many projects the one works on, the other waits for a single thing of them.
+    expect(order.join('')).toMatch(/^(abab|baba)aaaa$/);
+  });
+
+  test('of whoever has a share of pixels in work nothing more is taken, and others go on', async () => {
+    const [ofA, ofB] = people.map((person) => fenced(workspaceId, person));
+    if (!ofA || !ofB) throw new Error('There are two.');
+    await whole
+      .insert(peopleTable)
+      .values(people.map((id) => ({ id, email: `${id}@marsh.example`, name: id, passwordHash: '' })));
+    await setShareOf(whole, workspaceId, people[0], { ...wholeShare, pixels: 5e6 });
+    await addWork(
+      ofA,
+      [1, 2, 3, 4].map((number) => sized(`a${number}`, projects[0], 3)),
+    );
+    await addWork(ofB, [sized('b1', projects[1], 3)]);
+    const taken = await Promise.all(
+      [1, 2, 3, 4, 5].map((worker) => claimWork(whole, worker, { lane: 'cores', least: 0 })),
+    );
+    // The second begins while less than the share is in work; no two workers take what is left of it.
+    expect(taken.flatMap((next) => next?.key.slice(0, 1) ?? []).toSorted()).toEqual(['a', 'a', 'b']);
+    const [done] = taken.filter((next) => next?.askedBy === people[0]);
+    if (!done) throw new Error('Nothing was taken.');
+    await db.delete(work).where(eq(work.id, done.id));
+    expect(await take()).toMatchObject({ askedBy: people[0] });
+    await setShareOf(whole, workspaceId, people[0], wholeShare);
+    expect(await take()).toMatchObject({ askedBy: people[0] });
   });
 
   test('what does not fit is waited for, whatever smaller there is behind it', async () => {

@@ -22,6 +22,7 @@ export const DoorEventKindSchema = z.enum([
   'password asked for',
   'second factor set up',
   'second factor dropped',
+  'share changed',
   'token made',
   'token withdrawn',
 ]);

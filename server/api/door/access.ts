@@ -140,6 +140,9 @@ export function personAsking(response: Response): Person | null {
 /** The workspace that the address of a request names; null where it names none. */
 export const namedWorkspace = (response: Response): string | null => response.locals.named as string | null;
 
+/** The workspace in which something is asked; null where whoever asks is in none. */
+export const whereAsked = (response: Response): string | null => asking(response).within?.id ?? null;
+
 /** The workspace in which something is asked. @throws UserError where whoever asks is in none, or not in the one that was named */
 export function workspaceAsked(response: Response): Within {
   const who = asking(response);

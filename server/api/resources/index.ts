@@ -8,6 +8,7 @@ import { invitations } from './access/invitations.ts';
 import { mails } from './access/mails.ts';
 import { me } from './access/me.ts';
 import { people } from './access/people.ts';
+import { shares } from './access/shares.ts';
 import { tokens } from './access/tokens.ts';
 import { workspaces } from './access/workspaces.ts';
 import { placeSets } from './book/placeSets.ts';
@@ -64,6 +65,7 @@ export const doorResources = (
     me,
     workspaces,
     people,
+    shares,
     invitations,
     mails,
     doorEvents,

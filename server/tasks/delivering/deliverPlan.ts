@@ -11,6 +11,7 @@ import { dropFailed, failedOfDeliveries, failures } from '../../store/work.ts';
 import { planKey } from '../plans/measuredFrames.ts';
 import type { Keep } from '../plans/measurePlan.ts';
 import { otherVersion } from '../plans/otherVersion.ts';
+import { holdShares } from '../sharing/refusing.ts';
 import { fileDimensions, type MadeFile, manifestLine } from './manifestLine.ts';
 import { settle } from './settle.ts';
 
@@ -26,7 +27,13 @@ export async function deliverPlan(
   if (delivery.state === 'waiting') await beginDelivery(db, deliveryId);
   const [first] = delivery.items;
   const files = first ? await filesOf(db, hash, first[1], delivery.items) : [];
-  return files && ((tx) => settle(tx, deliveryId, files));
+  return (
+    files &&
+    (async (tx) => {
+      await settle(tx, deliveryId, files);
+      await holdShares(tx, 'bytes');
+    })
+  );
 }
 
 /** Leaves out of their deliveries what could not be put into them, however often that was tried, so that they end. */

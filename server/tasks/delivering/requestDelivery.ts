@@ -6,6 +6,7 @@ import { framesOfProject } from '../../store/projects/frames.ts';
 import { projectName } from '../../store/projects/projects.ts';
 import { dropDeliveryWork } from '../../store/work.ts';
 import { orNotFound, UserError } from '../../userError.ts';
+import { holdShares } from '../sharing/refusing.ts';
 import { deliveryItems, type WantedFrame, wantedFrames } from './deliveryItems.ts';
 import { queueDelivery } from './queueDelivery.ts';
 
@@ -75,6 +76,7 @@ export async function requestDelivery(
   return db.transaction(async (tx) => {
     const { stored, delivery } = await addDelivery(tx, { projectId, projectName: name, pattern, items });
     await queueDelivery(tx, stored);
+    await holdShares(tx, 'bytes', 'jobs');
     return delivery;
   });
 }

@@ -20,6 +20,7 @@ import { deliveryItems, wantedFrames } from '../delivering/deliveryItems.ts';
 import { manifestLine } from '../delivering/manifestLine.ts';
 import { finishedFiles } from '../plans/finishedFiles.ts';
 import { queueMeasuring } from '../plans/measuredFrames.ts';
+import { holdShares } from '../sharing/refusing.ts';
 import { dryRunItems } from './dryRunItems.ts';
 import { queueDryRun } from './runDryRun.ts';
 
@@ -43,6 +44,7 @@ export async function dryRunOfDelivery({ db }: Stores, deliveryId: string): Prom
   return db.transaction(async (tx) => {
     const run = await addDryRun(tx, { projectId, deliveryId });
     await queueDryRun(tx, run.id);
+    await holdShares(tx, 'jobs');
     return run;
   });
 }
@@ -88,6 +90,7 @@ export async function dryRunOfFrame(
     const pictures = lines.map(({ sha256 }) => sha256);
     await keepPictures(tx, run.id, pictures);
     await queueDryRun(tx, run.id);
+    await holdShares(tx, 'jobs');
     return run;
   });
 }

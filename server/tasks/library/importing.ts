@@ -13,6 +13,7 @@ import { refusedFiles, timed } from '../../running/counting.ts';
 import type { Database } from '../../store/database.ts';
 import { addOriginal, type KeptOfOriginal } from '../../store/library/originals.ts';
 import { UserError } from '../../userError.ts';
+import { holdShares } from '../sharing/refusing.ts';
 import { queueLooking } from './lookingAt.ts';
 
 /** Takes pictures in: from a stream of bytes to an original, or to a refusal that leaves no trace. */
@@ -80,6 +81,7 @@ export class Importing {
         path,
         async (tx, original) => {
           if (this.isLooking) await queueLooking(tx, [original]);
+          await holdShares(tx, 'bytes', 'jobs');
         },
       );
     } catch (error) {

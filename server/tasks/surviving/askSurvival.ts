@@ -4,6 +4,7 @@ import { knownSurvival } from '../../store/measured/survivals.ts';
 import { addWork, failures, isWaiting, priorities } from '../../store/work.ts';
 import { orNotFound } from '../../userError.ts';
 import { askedFrame } from '../plans/askedFrame.ts';
+import { holdShares } from '../sharing/refusing.ts';
 import { placeSays, survivalHash } from './network.ts';
 
 type Stores = Pick<Services, 'db' | 'planner'>;
@@ -32,9 +33,9 @@ export async function askSurvival(services: Stores, frameId: string, planHash: s
   const { hash, framed } = await askedUpload(services, frameId, planHash);
   if (await knownSurvival(services.db, hash)) return;
   const task = { kind: 'survival' as const, frameId, hash };
-  await addWork(
-    services.db,
-    [{ key: keyOf(hash), task, priority: priorities.delivering, projectId: framed.project.id }],
-    true,
-  );
+  const wanted = { key: keyOf(hash), task, priority: priorities.delivering, projectId: framed.project.id };
+  await services.db.transaction(async (tx) => {
+    await addWork(tx, [wanted], true);
+    await holdShares(tx, 'jobs');
+  });
 }

@@ -21,6 +21,7 @@ export function PersonMenu(props: {
   const note = useUndoNote();
   const items = [
     { key: 'account', label: 'Your account', onClick: () => void navigate('/account') },
+    { key: 'shares', label: 'Shares', onClick: () => void navigate('/shares') },
     ...(isKeeper ? [{ key: 'backups', label: 'Backups', onClick: () => void navigate('/backups') }] : []),
     ...(role === 'owner' ? [{ key: 'people', label: 'People', onClick: () => void navigate('/people') }] : []),
     ...workspaces.map((one) => ({ key: one.id, label: <a href={`${workspaceBase(one)}/`}>{one.name}</a> })),

@@ -19,6 +19,7 @@ import { today } from '../../parts/today.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 import { useProjectFrames } from '../projectFrames.ts';
+import { ShareNotice } from '../shares/ShareNotice.tsx';
 import { DeliveryCard } from './DeliveryCard.tsx';
 
 const namesShown = 5;
@@ -73,6 +74,7 @@ export function DeliveryScreen() {
 
   return (
     <div className="page delivery">
+      <ShareNotice />
       <section className="sheet delivery-new" aria-label="New delivery">
         <h2>New delivery</h2>
         {only && (

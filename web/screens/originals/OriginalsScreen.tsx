@@ -11,6 +11,7 @@ import { useGrowing } from '../../parts/many/useGrowing.tsx';
 import { PagePicker, pagesWord } from '../../parts/pictures/PagePicker.tsx';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { ShareNotice } from '../shares/ShareNotice.tsx';
 
 const none: Original[] = [];
 
@@ -26,6 +27,7 @@ export function OriginalsScreen() {
   return (
     <div className="page">
       <h1 style={{ marginBottom: 16 }}>Originals</h1>
+      <ShareNotice />
       <DropArea />
       <div style={{ height: 20 }} />
       {error && !data && <Failure error={error} again={() => void refetch()} />}

@@ -31,6 +31,7 @@ const sentences: Record<DoorEventKind, (who: string, about: string) => string> =
   'password asked for': (who, about) => `${who} asked for a new password for ${about}`,
   'second factor set up': (who) => `${who} set up a second factor`,
   'second factor dropped': (who, about) => `${who} dropped the second factor${about === '' ? '' : ` of ${about}`}`,
+  'share changed': (who, about) => `${who} changed the share of ${about}`,
   'token made': (who, about) => `${who} made the token ${about}`,
   'token withdrawn': (who, about) => `${who} withdrew the token ${about}`,
 };

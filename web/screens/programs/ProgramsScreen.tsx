@@ -17,7 +17,8 @@ export function ProgramsScreen() {
       </p>
       {isKeeper && (
         <p>
-          <Link to="/backups">Backups of everything</Link> are files that another machine can read.
+          <Link to="/backups">Backups of everything</Link> are files that another machine can read;{' '}
+          <Link to="/shares">shares</Link> say how much of this one may be used.
         </p>
       )}
       <Tokens />

@@ -16,6 +16,7 @@ import { counted } from '../../parts/counted.ts';
 import { NameField } from '../../parts/fields/NameField.tsx';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
+import { ShareNotice } from '../shares/ShareNotice.tsx';
 import { BackupWarning } from './BackupWarning.tsx';
 import { useProjectFileButton } from './ProjectFile.tsx';
 
@@ -104,6 +105,7 @@ export function ProjectsScreen() {
       </div>
       {projectFile.question}
       <BackupWarning />
+      <ShareNotice />
       {error && !data && <Failure error={error} again={() => void refetch()} />}
       {!data && !error && <Skeleton height={240} />}
       {data?.length === 0 && (

@@ -45,6 +45,7 @@ module.exports = {
     coreFloor('geometry', ['model']),
     coreFloor('naming', ['model', 'geometry']),
     coreFloor('bookkeeping', ['model', 'geometry', 'naming']),
+    coreFloor('recalling', ['model']),
     coreFloor('posting', ['model', 'naming', 'geometry', 'bookkeeping']),
     coreFloor('dryRunning', ['model', 'geometry', 'planes']),
     coreFloor('surviving', ['model', 'geometry']),

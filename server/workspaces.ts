@@ -10,12 +10,13 @@ export interface WorkspaceTools {
   planner: Planner;
 }
 
-/** So many people's workspaces are kept at hand; one more is opened again when it is needed. */
+/** So many workspaces, and of them as many by the people in them, are kept at hand; one more is opened again when it is needed. */
 const mostAtHand = 200;
 
 /** Opens workspaces as they are needed. That they are there, and who may be in them, is somebody else's to know. */
 export class Workspaces {
   private readonly atHand = new LRUCache<string, WorkspaceTools>({ max: mostAtHand });
+  private readonly planners = new LRUCache<string, Planner>({ max: mostAtHand });
   private readonly plans = keptPlans();
 
   constructor(
@@ -29,8 +30,17 @@ export class Workspaces {
     const known = this.atHand.get(key);
     if (known) return known;
     const db = this.fenced(workspaceId, personId);
-    const opened = { workspaceId, db, planner: new Planner(db, this.fonts, this.plans) };
+    const opened = { workspaceId, db, planner: this.plannerOf(workspaceId) };
     this.atHand.set(key, opened);
     return opened;
+  }
+
+  /** Everybody in a workspace plans from the same. */
+  private plannerOf(workspaceId: string): Planner {
+    const known = this.planners.get(workspaceId);
+    if (known) return known;
+    const planner = new Planner(this.fenced(workspaceId), this.fonts, this.plans);
+    this.planners.set(workspaceId, planner);
+    return planner;
   }
 }

@@ -20,6 +20,7 @@ import { InvitationScreen } from './screens/door/InvitationScreen.tsx';
 import { NewPasswordScreen } from './screens/door/NewPasswordScreen.tsx';
 import { DryRunScreen } from './screens/dryRun/DryRunScreen.tsx';
 import { FilesScreen } from './screens/files/FilesScreen.tsx';
+import { HistoryScreen } from './screens/history/HistoryScreen.tsx';
 import { KitScreen } from './screens/kit/KitScreen.tsx';
 import { LostScreen } from './screens/LostScreen.tsx';
 import { LookOverScreen } from './screens/lookOver/LookOverScreen.tsx';
@@ -92,6 +93,7 @@ const routes: RouteObject[] = [
           { path: 'series/table', element: <TableScreen /> },
           { path: 'look-over', element: <LookOverScreen /> },
           { path: 'review', element: <ReviewLinksScreen /> },
+          { path: 'history', element: <HistoryScreen /> },
           { path: 'files', element: <FilesScreen /> },
           { path: 'deliver', element: <DeliveryScreen /> },
           { path: 'deliver/:deliveryId', element: <KitScreen /> },

@@ -79,6 +79,7 @@ test('from 360 px on nothing is wider than the window, and a finger finds everyt
     '/spec-book',
     '/spec-book/import',
     '/programs',
+    '/shares',
     '/api/docs',
     `${board}/versions`,
     `${board}/edit?place=0`,
@@ -98,7 +99,7 @@ test('from 360 px on nothing is wider than the window, and a finger finds everyt
     '?view=finish',
     '?view=weight',
   ];
-  for (const path of [...parts, '/choose', '/series', '/series/table', '/look-over']) {
+  for (const path of [...parts, '/choose', '/series', '/series/table', '/look-over', '/history']) {
     await page.goto(`${pathname}${path}`);
     await expect(page.getByRole('main').getByRole('button').first()).toBeVisible();
     await expectToFit(page);

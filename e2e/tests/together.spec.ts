@@ -40,6 +40,24 @@ test('two on one bench see what the other changes without asking, and who is on 
   await page.keyboard.type('Festival week');
   await page.keyboard.press('Enter');
   await expect(other.getByRole('button', { name: 'Rename project Festival week' })).toBeVisible();
+
+  // The history says who did that, shows it, and brings back what was there before.
+  await other.getByRole('link', { name: 'History', exact: true }).click();
+  const steps = other.getByRole('navigation', { name: 'Steps' }).getByRole('button');
+  const isMove = /Set 1 frame: .*window.*Sunna Dahl/;
+  await steps.filter({ hasText: isMove }).first().click();
+  for (const when of ['before', 'after it']) {
+    const picture = other.getByRole('img', { name: new RegExp(`Sunpane Story, ${when}$`) }).first();
+    await expect(picture).toHaveAttribute('data-there', 'true');
+  }
+  await faultless(other, 'the history');
+  const before = (await steps.allTextContents()).findIndex((words) => isMove.test(words)) + 1;
+  await steps.nth(before).focus();
+  await other.keyboard.press('Enter');
+  await other.getByRole('button', { name: 'Bring this back …' }).click();
+  await other.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(other.getByText('The project is what it was then')).toBeVisible();
+  await expect(page.getByText('moved by hand')).toBeHidden();
 });
 
 test('a client looks at a project by a link, and what is said stands on the bench', async ({ browser, page }) => {

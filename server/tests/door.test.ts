@@ -347,7 +347,7 @@ test('attempts are counted before they are looked at, by all servers, over resta
   await another.stop();
 });
 
-// What happens in the tests of workspaces and tokens.
+// What happens in the tests of workspaces, tokens, reviews and shares.
 const elsewhere: DoorEventKind[] = [
   'token withdrawn',
   'joined',
@@ -356,6 +356,7 @@ const elsewhere: DoorEventKind[] = [
   'workspace named',
   'review link made',
   'review link withdrawn',
+  'share changed',
 ];
 
 test('what happened at the door is kept: who, to whom, from where, and nothing that was typed', async () => {

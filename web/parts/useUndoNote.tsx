@@ -39,6 +39,9 @@ export function useUndoNote() {
         ),
       });
     },
+    told(title: string, description: string) {
+      notification.success({ title, description, duration: secondsShown });
+    },
     warned(title: string, description: string) {
       notification.warning({ title, description, duration: secondsShown });
     },

@@ -1,4 +1,5 @@
 import './ProjectLayout.css';
+import { HistoryOutlined } from '@ant-design/icons';
 import type { OpenProject } from '@inkwell/core/model';
 import { NavLink, Outlet, useMatch, useOutletContext, useParams, useSearchParams } from 'react-router';
 import { ApiError } from '../api/client.ts';
@@ -65,6 +66,10 @@ export function ProjectLayout() {
           <NavLink to={`${base}/deliver`}>Deliver</NavLink>
         </nav>
         <OthersHere projectId={projectId} />
+        <NavLink to={`${base}/history`} className="history-link" title="Who did what, and the way back">
+          <HistoryOutlined aria-hidden />
+          <span>History</span>
+        </NavLink>
         <div id="project-tools" className="row" />
       </div>
       <div className="project-body">

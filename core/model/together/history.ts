@@ -10,6 +10,9 @@ export const RowChangeSchema = z.object({
 });
 export type RowChange = z.infer<typeof RowChangeSchema>;
 
+/** So many steps are told at a time. */
+export const stepsTogether = 60;
+
 /** What somebody did to a project at once. */
 export const StepSchema = z.object({
   /** Steps that came later have higher ones. */
@@ -29,3 +32,31 @@ export const StepSchema = z.object({
   ),
 });
 export type Step = z.infer<typeof StepSchema>;
+
+/** A frame as it was at a moment. */
+const FrameThenSchema = z.object({ planHash: z.string(), width: z.int(), height: z.int() });
+
+/** A frame that a step has to do with: null where it was not there, or cannot be drawn any more. */
+export const RecalledFrameSchema = z.object({
+  id: z.uuid(),
+  picture: z.string(),
+  network: z.string(),
+  place: z.string(),
+  before: FrameThenSchema.nullable(),
+  after: FrameThenSchema.nullable(),
+});
+export type RecalledFrame = z.infer<typeof RecalledFrameSchema>;
+
+/** A step that is looked at. */
+export const OpenStepSchema = z.object({
+  step: StepSchema,
+  /** The frames that look otherwise since, or all that there were then; of very many only the first. */
+  frames: z.array(RecalledFrameSchema),
+  /** How many there are. */
+  count: z.int(),
+});
+export type OpenStep = z.infer<typeof OpenStepSchema>;
+
+/** What came back. */
+export const BroughtBackSchema = z.object({ frames: z.int(), pictures: z.int() });
+export type BroughtBack = z.infer<typeof BroughtBackSchema>;

@@ -27,6 +27,7 @@ import { frames } from './projects/frames.ts';
 import { learnedUploads } from './projects/learnedUploads.ts';
 import { networks } from './projects/networks.ts';
 import { projects } from './projects/projects.ts';
+import { history } from './together/history.ts';
 import { reviews } from './together/reviews.ts';
 import { together } from './together/together.ts';
 
@@ -54,12 +55,13 @@ export const resources = (services: Services): Resource[] =>
 /** Who may come in, and do what; and what people hear of each other. */
 export const doorResources = (
   services: DoorServices,
-  inside: (workspaceId: string) => Services,
+  inside: (workspaceId: string, personId?: string | null) => Services,
   streams = new Streams(),
 ): Resource[] =>
   [
     together(streams),
     reviews(inside),
+    history(inside),
     tokens,
     door,
     me,

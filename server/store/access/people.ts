@@ -1,5 +1,5 @@
 import type { Person } from '@inkwell/core/model';
-import { and, asc, eq, lt, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, lt, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
 import { people, recoveryCodes } from '../schema/index.ts';
 
@@ -49,6 +49,16 @@ export async function accountByEmail(db: Queryable, email: string): Promise<Acco
 /** Everybody, in the order in which they came. */
 export async function listPeople(db: Queryable): Promise<Person[]> {
   return (await db.select().from(people).orderBy(asc(people.createdAt))).map(toPerson);
+}
+
+/** What some people are called, by id. */
+export async function peopleNames(db: Queryable, ids: readonly string[]): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db
+    .select({ id: people.id, name: people.name })
+    .from(people)
+    .where(inArray(people.id, [...new Set(ids)]));
+  return new Map(rows.map(({ id, name }) => [id, name]));
 }
 
 export async function isAnybodyThere(db: Queryable): Promise<boolean> {

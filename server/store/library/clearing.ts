@@ -4,6 +4,7 @@ import { clearMails } from '../access/mails.ts';
 import { clearCalls } from '../access/webhooks.ts';
 import type { Database } from '../database.ts';
 import { boundEncodings } from '../measured/encodings.ts';
+import { clearHistory } from '../projects/history.ts';
 import { type BlobPlace, originals, projects, turns, unneededObjects, webhooks } from '../schema/index.ts';
 
 /** Encodings of so many bytes are kept. */
@@ -51,6 +52,7 @@ export async function clearUnused(db: Database, days: number = keepDeletedDays):
     await clearCalls(tx);
     await clearMails(tx);
     await clearDoorEvents(tx);
+    await clearHistory(tx);
     await boundEncodings(tx, encodingsBound);
     const gone = await tx.execute<{ sha256: string; place: BlobPlace }>(sql`
       delete from blobs

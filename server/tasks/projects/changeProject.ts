@@ -127,7 +127,7 @@ export async function chooseFrames(
 ): Promise<OpenProject> {
   const project = await opened(services.db, id);
   const { originals } = project;
-  const newFrame = await newFrames(services, services.db, project, originals);
+  const newFrame = await newFrames(services, null, project, originals);
   const originalOf = new Map(originals.map((one) => [one.id, one]));
   const add = asked.map(({ originalId, placeId, settings = {} }): NewFrame => {
     const original = originalOf.get(originalId);

@@ -22,15 +22,15 @@ import { placeSays } from '../surviving/network.ts';
 /** Makes the frame that a picture gets at a place: composed, unless its settings are given. @throws UserError where the place takes none */
 export type NewFrameOf = (original: Original, placeId: string, settings: Partial<FrameSettings>) => NewFrame;
 
-/** How frames of a project begin. @param db a transaction, to see what it has changed @param originals those that are given places */
+/** How frames of a project begin. @param tx a transaction, to see what it has changed; null for none @param originals those that are given places */
 export async function newFrames(
   services: Pick<Services, 'db' | 'planner'>,
-  db: Queryable,
+  tx: Queryable | null,
   project: OpenProject,
   originals: readonly Original[],
 ): Promise<NewFrameOf> {
-  const analysisOf = await analysesOf(db, originals);
-  const planning = await services.planner.open(db);
+  const analysisOf = await analysesOf(tx ?? services.db, originals);
+  const planning = await (tx ? services.planner.open(tx) : services.planner.open());
   const book = planning.bookFor(project);
   const learned = await choicesByPlace(services);
   return (original, placeId, settings) => {

@@ -67,7 +67,7 @@ async function findingsIn(
   const planning = await services.planner.open();
   const { places } = planning.bookFor(project);
   const analysisOf = await analysesOf(services.db, originals);
-  const newFrame = await newFrames(services, services.db, project, originals);
+  const newFrame = await newFrames(services, null, project, originals);
   const originalOf = new Map(originals.map((one) => [one.id, one]));
   const nameOf = (placeId: string) => {
     const at = places.get(placeId);
@@ -114,7 +114,7 @@ async function findingsIn(
  */
 export async function takeRows(services: Stores, id: string, version: number, series: Series): Promise<OpenProject> {
   const { project, originals } = await groundOf(services.db, id, series.rows);
-  const newFrame = await newFrames(services, services.db, project, originals);
+  const newFrame = await newFrames(services, null, project, originals);
   await saveAndMeasure(
     services,
     async (tx) => {

@@ -5,6 +5,7 @@ import { askAgain, pageFonts } from '../../fonts/pageFonts.ts';
 import { useDoor } from '../access/door.ts';
 import { isChanging, presencePath, tell } from '../client.ts';
 import { hearOthers } from './hearing.ts';
+import { historyKey } from './history.ts';
 import { forgetGone, heardOf, sayMs } from './others.ts';
 import { staleAfter } from './stale.ts';
 
@@ -35,7 +36,8 @@ export function useTogether(isHere: boolean): void {
       // Fonts are kept beside what else is known; where they do not come, whoever sets words asks again.
       if (changes.some(({ kind }) => kind === 'library') && pageFonts.getState().book)
         void askAgain().catch(() => undefined);
-      const keys = new Map(changes.flatMap((one) => staleAfter(client, one)).map((key) => [key.join(' '), key]));
+      const stale = [historyKey, ...changes.flatMap((one) => staleAfter(client, one))];
+      const keys = new Map(stale.map((key) => [key.join(' '), key]));
       changes = [];
       for (const queryKey of keys.values()) void client.invalidateQueries({ queryKey });
     };

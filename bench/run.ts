@@ -14,6 +14,7 @@ import { manySection } from './many.ts';
 import { Program } from './program.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
+import { sharingSection } from './sharing.ts';
 import { stripSection } from './strips.ts';
 import { survivingSection } from './survivingSection.ts';
 import { proofTimes } from './throughServer.ts';
@@ -64,6 +65,8 @@ console.log('Workers …');
 const workers = await workersSection();
 console.log('Many pictures …');
 const many = await manySection(picture);
+console.log('Sharing …');
+const sharing = await sharingSection(picture);
 console.log('Serving …');
 const serving = await serviceSection(picture);
 
@@ -119,6 +122,7 @@ ${book}
 ${large}
 ${workers}
 ${many}
+${sharing}
 ${serving}`;
 await writeFile(join(import.meta.dirname, 'RESULTS.md'), text);
 console.log(text);

@@ -10,6 +10,7 @@ import { letteringSection } from './lettering.ts';
 import { manySection } from './many.ts';
 import { seeingSection } from './seeing/seeingSection.ts';
 import { serviceSection } from './serviceSection.ts';
+import { sharingSection } from './sharing.ts';
 import { stripSection } from './strips.ts';
 import { survivingSection } from './survivingSection.ts';
 import { twelveSection } from './twelveSection.ts';
@@ -35,6 +36,7 @@ const sections: Record<string, () => Promise<string>> = {
   large: largeSection,
   workers: workersSection,
   many: async () => manySection(await madePicture('flyers', art)),
+  sharing: async () => sharingSection(await madePicture('flyers', art)),
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };
 const measure = sections[process.argv[2] ?? ''];

@@ -91,13 +91,12 @@ function broughtWords(frames: number, pictures: number): string {
 function Recalled(props: { projectId: string; step: number; frame: RecalledFrame; which: 'touched' | 'all' }) {
   const { projectId, step, frame, which } = props;
   const { id: frameId, picture, network, place, before, after } = frame;
-  const sides =
-    which === 'all'
-      ? ([['after', after]] as const)
-      : ([
-          ['before', before],
-          ['after', after],
-        ] as const);
+  const sides = (
+    [
+      ['before', which === 'all' ? null : before],
+      ['after', after],
+    ] as const
+  ).flatMap(([is, then]) => (then ? [{ is, then }] : []));
   return (
     <li className="sheet history-frame">
       <h3>
@@ -105,24 +104,24 @@ function Recalled(props: { projectId: string; step: number; frame: RecalledFrame
       </h3>
       <p className="quiet small">{picture}</p>
       <div className="history-sides">
-        {sides.map(([is, then]) => (
+        {sides.map(({ is, then }) => (
           <figure key={is}>
-            {then ? (
-              <ArrivingPicture
-                alt={`${picture}, ${network} ${place}, ${is === 'before' ? 'before' : 'after it'}`}
-                loading="lazy"
-                style={{ aspectRatio: `${then.width} / ${then.height}` }}
-                src={thenUrl({ projectId, step, frameId }, is, then.planHash, Math.min(pictureWidth, then.width))}
-              />
-            ) : (
-              <span className="history-none">Not there</span>
-            )}
-            {which === 'touched' && (
-              <figcaption className="quiet small">{is === 'before' ? 'Before' : 'After'}</figcaption>
-            )}
+            <ArrivingPicture
+              alt={`${picture}, ${network} ${place}, ${is === 'before' ? 'before' : 'after it'}`}
+              loading="lazy"
+              style={{ aspectRatio: `${then.width} / ${then.height}` }}
+              src={thenUrl({ projectId, step, frameId }, is, then.planHash, Math.min(pictureWidth, then.width))}
+            />
+            {which === 'touched' && <figcaption className="quiet small">{sideWords(is, frame)}</figcaption>}
           </figure>
         ))}
       </div>
     </li>
   );
+}
+
+function sideWords(is: 'before' | 'after', { before, after }: RecalledFrame): string {
+  if (!before) return 'Added';
+  if (!after) return 'Taken out';
+  return is === 'before' ? 'Before' : 'After';
 }

@@ -35,6 +35,8 @@ export interface Urgency {
 /** So many files are opened at a time; of those that come first one more, so that they never wait for the others. */
 const atOnce = 2;
 const atOnceFirst = 3;
+/** The niceness of processes that open what nobody looks at yet: behind what draws pictures for people. */
+const patience = 15;
 /** Drawings, once they are found to be such, leave their place to others. One is drawn at a time; so many may be begun. */
 const mostDrawings = 4;
 const watchMs = 100;
@@ -52,6 +54,8 @@ interface Waiting {
 
 interface Decoder {
   child: ChildProcess;
+  /** Whether it stands back behind what people look at. */
+  isPatient: boolean;
   work: Waiting | null;
   /** When the work began, and how much processor time had been used by then. */
   began: number;
@@ -129,7 +133,7 @@ export class Decoders {
     this.waiting.splice(this.waiting.indexOf(one), 1);
     this.turn += 1;
     this.turns.set(one.waiter, this.turn);
-    const decoder = [...this.decoders].find(({ work }) => work === null) ?? this.start();
+    const decoder = this.idleFor(one) ?? this.start(one.first);
     void this.begin(decoder, one);
     this.next();
   }
@@ -143,6 +147,12 @@ export class Decoders {
       if (one.first === isFirst && (!next || turnOf(one) < turnOf(next))) next = one;
     }
     return next;
+  }
+
+  /** A process that has nothing to do: for what is urgent one that does not stand back, where there is one. */
+  private idleFor({ first }: Waiting): Decoder | undefined {
+    const idle = [...this.decoders].filter(({ work }) => work === null);
+    return idle.find(({ isPatient }) => isPatient !== first) ?? (first ? idle[0] : undefined);
   }
 
   /** Lets the next drawing begin, where no other is being drawn. */
@@ -200,8 +210,8 @@ export class Decoders {
     this.next();
   }
 
-  private start(): Decoder {
-    const child = fork(script, [], {
+  private start(isUrgent = false): Decoder {
+    const child = fork(script, isUrgent ? [] : [String(patience)], {
       execArgv: ['--import', 'tsx', '--max-old-space-size=1024'],
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
       env: { PATH: process.env.PATH, HOME: process.env.HOME, LANG: process.env.LANG, MALLOC_ARENA_MAX: '2' },
@@ -209,6 +219,7 @@ export class Decoders {
     });
     const decoder: Decoder = {
       child,
+      isPatient: !isUrgent,
       work: null,
       began: 0,
       processorBefore: 0,

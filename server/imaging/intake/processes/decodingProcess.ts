@@ -1,3 +1,4 @@
+import { giveWay } from '../../../running/giveWay.ts';
 import { UserError } from '../../../userError.ts';
 import { type DecodingTask, decodeCopy, decodePreview } from '../decoding.ts';
 import { formatOf } from '../looking/inspect.ts';
@@ -15,10 +16,14 @@ export type Answered = {
 
 const answer = (answered: Answered) => process.send?.(answered);
 
+/** Whoever started it says how far it stands back. */
+const ready = giveWay(Number(process.argv[2] ?? 0), true);
+
 /** Begins the drawing that has been announced. */
 let draw = () => {};
 
 async function work(number: number, { kind, path, page, to }: DecodingTask): Promise<unknown> {
+  await ready;
   if ((await formatOf(path)) === 'svg') {
     const told = new Promise<void>((resolve) => {
       draw = resolve;

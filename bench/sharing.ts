@@ -15,7 +15,7 @@ import { z } from 'zod';
 
 const imported = 400;
 /** As many as a page sends at a time. */
-const sentAtOnce = 3;
+const sentAtOnce = 2;
 /** Between two changes of a person who looks at what came of them. */
 const lookMs = 250;
 const idleProofs = 120;
@@ -52,8 +52,8 @@ async function pictureOf(picture: string): Promise<(index: number) => Buffer> {
   return (index) => Buffer.concat([data, Buffer.from(`kite ${index}`)]);
 }
 
-/** Changes a window again and again, and looks at the proof of it. @returns milliseconds from the change to the proof */
-async function proofs(client: Client, picture: string, over: (done: number) => boolean): Promise<number[]> {
+/** A project with one frame of a picture, when all is known of it. */
+async function projectOf(client: Client, picture: string) {
   const placeId = 'sunpane/portrait-post';
   const place = shippedPlaces().get(placeId)?.place;
   if (!place) throw new Error('The spec book has this place.');
@@ -63,16 +63,23 @@ async function proofs(client: Client, picture: string, over: (done: number) => b
   const { id, frames } = await client.projectOf('Proofs', [original], [{ originalId: original.id, placeId, settings }]);
   const [frame] = frames;
   if (!frame) throw new Error('There is a frame.');
-  let { version } = frame;
+  await client.looked(id);
+  await client.measured(id);
+  return { client, id, frame, window, width: original.width, version: frame.version };
+}
+
+/** Changes a window again and again, and looks at the proof of it. @returns milliseconds from the change to the proof */
+async function proofs(of: Awaited<ReturnType<typeof projectOf>>, over: (done: number) => boolean): Promise<number[]> {
+  const { client, id, frame, window, width } = of;
   const times: number[] = [];
   while (!over(times.length)) {
-    const centreX = original.width * (0.3 + 0.4 * ((times.length * 0.377) % 1));
+    const centreX = width * (0.3 + 0.4 * ((times.length * 0.377) % 1));
     const began = performance.now();
     const saved = await client.ask('PATCH', `/frames/${frame.id}`, {
-      version,
+      version: of.version,
       change: { window: { ...window, centreX, span: window.span * 0.8 }, composed: false },
     });
-    version = z.object({ version: z.int() }).parse(saved.body).version;
+    of.version = z.object({ version: z.int() }).parse(saved.body).version;
     const all = HashesSchema.parse((await client.ask('GET', `/projects/${id}/measured`)).body);
     await client.bytes(`/frames/${frame.id}/proof?plan=${all[0]?.planHash}&width=448`);
     times.push(performance.now() - began);
@@ -91,7 +98,8 @@ export async function sharingSection(picture: string): Promise<string> {
   try {
     const [a, b] = await twoPeople(running.client.address, database);
     const one = await pictureOf(picture);
-    const idle = await proofs(b, picture, (done) => done >= idleProofs);
+    const project = await projectOf(b, picture);
+    const idle = await proofs(project, (done) => done >= idleProofs);
     let next = 0;
     let came = 0;
     const sending = async () => {
@@ -108,7 +116,7 @@ export async function sharingSection(picture: string): Promise<string> {
     void importing.finally(() => {
       isOver = true;
     });
-    const loaded = await proofs(b, picture, () => isOver);
+    const loaded = await proofs(project, () => isOver);
     await importing;
     const seconds = (performance.now() - began) / 1000;
     return `## Sharing

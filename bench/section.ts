@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
 import { collectRarely } from '@inkwell/server/running/rareCollections.ts';
 import { bookSection } from './book.ts';
+import { faultsSection } from './faults.ts';
 import { finishingSection } from './finishingSection.ts';
 import { largeSection } from './large.ts';
 import { letteringSection } from './lettering.ts';
@@ -36,6 +37,7 @@ const sections: Record<string, () => Promise<string>> = {
   large: largeSection,
   workers: workersSection,
   many: async () => manySection(await madePicture('flyers', art)),
+  faults: faultsSection,
   sharing: async () => sharingSection(await madePicture('flyers', art)),
   serving: async () => serviceSection(await madePicture('flyers', art)),
 };

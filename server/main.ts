@@ -6,7 +6,7 @@ import { readSettings, readWorkerSettings } from './settings/settings.ts';
 import { startNetworks, startServer, startWorker } from './start.ts';
 
 /** How far what draws pictures for a person stands back behind what answers requests, and a worker behind both. */
-const niceness = { drawing: 10, worker: 15, standins: 15 };
+const niceness = { drawing: 10, worker: 19, standins: 19 };
 
 const [role, ...words] = process.argv.slice(2);
 

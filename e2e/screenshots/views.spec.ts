@@ -176,38 +176,44 @@ test('the main views of the demo', async ({ page }) => {
   await page.waitForLoadState('networkidle');
   await still(page);
   await page.screenshot(picture('client-review'));
-  // What a changed number does to frames that are made for it; nothing of that is saved.
-  await openDemo(page);
-  await page.getByRole('link', { name: 'Pictures and places' }).click();
-  await page.getByRole('checkbox', { name: 'Marram Board Notice' }).check();
-  await expect(page.getByText('35 frames in this project.')).toBeVisible();
-  await page.goto('/spec-book/own-marram-board/edit?place=0');
-  const height = page.getByRole('textbox', { name: 'Dimensions: H in px' });
-  await height.fill('900');
-  await height.press('Enter');
-  await page.getByRole('button', { name: /^See what it does/ }).click();
-  await expect(page.getByRole('region', { name: 'Before and after' }).getByRole('listitem')).toHaveCount(6);
-  await page.getByRole('textbox', { name: 'Your name' }).fill('Ben');
-  await page.getByRole('textbox', { name: /^Why/ }).fill('The boards are low again');
-  await page.waitForLoadState('networkidle');
-  await still(page);
-  await page.screenshot(picture('sheet-effects'));
 });
 
-test('people with an account', async ({ page }) => {
+test('several people in a studio', async ({ browser, page }) => {
   const program = await startWithAccounts('people');
   try {
-    await follow(program, page, await accountCommand(program, 'invite', 'runa@saltmarsh.example', '--role', 'owner'));
-    await makeAccount(page, 'Runa Holm');
-    await page.goto(`${program.address}/people`);
-    for (const address of ['ida@saltmarsh.example', 'odd@kites.example']) {
-      await page.getByLabel('E-mail address of whom you invite').fill(address);
-      await page.getByRole('button', { name: 'Invite', exact: true }).click();
-      await page.getByRole('button', { name: 'I have it' }).click();
-      await page.getByRole('rowheader', { name: address }).waitFor();
+    const ida = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+    for (const [whose, name, role] of [
+      [page, 'Runa Holm', 'owner'],
+      [ida, 'Ida Berg', 'editor'],
+    ] as const) {
+      const email = `${name.slice(0, 3).toLowerCase()}@saltmarsh.example`;
+      await follow(program, whose, await accountCommand(program, 'invite', email, '--role', role));
+      await makeAccount(whose, name);
+      await whose.getByRole('link', { name: 'Open Festival week', exact: true }).click();
     }
+    for (const [whose, place, keys] of [
+      [ida, 'sunpane/story', ['ArrowUp', '+', 'ArrowUp']],
+      [page, 'sunpane/square-post', ['ArrowLeft', '+']],
+      [ida, 'sunpane/portrait-post', ['+', 'ArrowRight', '+', 'ArrowUp']],
+    ] as const) {
+      await whose.locator(`[data-place="${place}"]`).first().click();
+      for (const key of keys) await whose.keyboard.press(key);
+      await settled(whose, place);
+    }
+    await page.getByRole('link', { name: 'History', exact: true }).click();
+    await page.getByRole('img', { name: /Portrait post, after it$/ }).waitFor();
+    await page.waitForLoadState('networkidle');
     await still(page);
-    await page.screenshot(picture('people'));
+    await page.screenshot(picture('history'));
+
+    await page.goto(`${program.address}/shares`);
+    await page.getByRole('button', { name: 'Change the share of Ida Berg' }).click();
+    await page.getByLabel('Originals and delivered files, in GB').fill('2');
+    await page.getByLabel('Requests in a minute').fill('600');
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.getByRole('row', { name: /^Ida Berg/ })).toContainText('of 2 GB');
+    await still(page);
+    await page.screenshot(picture('shares'));
   } finally {
     await program.stop();
   }

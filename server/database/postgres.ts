@@ -25,8 +25,11 @@ async function connected(pool: pg.Pool): Promise<pg.PoolClient> {
 /** Connections to a database. @param most that are held at a time @param onLost hears of those that break while nobody uses them */
 export function poolOf(url: string, most: number, onLost: (error: Error) => void): pg.Pool {
   const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: connectionTimeoutMs });
-  // Without a listener a broken connection would end the program. The next query opens another.
-  pool.on('error', onLost);
+  // Without a listener a broken connection would end the program, also where it is lent and breaks between two queries of a transaction. The
+  // next query opens another.
+  pool.on('connect', (client) => client.on('error', onLost));
+  // What breaks while it is idle has been heard of just so.
+  pool.on('error', () => undefined);
   return pool;
 }
 
@@ -48,14 +51,12 @@ export async function openPool(
   let connection: pg.PoolClient | null = null;
   try {
     connection = await connected(pool);
-    connection.on('error', onLost);
     await bringUpToDate(connection, migrations, around);
   } catch (error) {
     connection?.release(true);
     await pool.end();
     throw error;
   }
-  connection.off('error', onLost);
   connection.release();
   return pool;
 }

@@ -1,6 +1,6 @@
 import { type Door, DoorSchema, SignedInSchema } from '@inkwell/core/model';
 import type { z } from 'zod';
-import type { Answer } from './client.ts';
+import { type Answer, formOf } from './client.ts';
 
 /** A browser in which somebody uses the program: it keeps its cookie, and shows what only pages of the program know. */
 export class Browser {
@@ -11,23 +11,35 @@ export class Browser {
 
   /** @param headers of every request, such as those of a proxy */
   constructor(
-    readonly address: string,
+    public address: string,
     private readonly headers: Record<string, string> = {},
   ) {}
 
   async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
-    const response = await fetch(`${this.address}/api/v1${path}`, {
-      method,
-      headers: {
-        'Sec-Fetch-Site': 'same-origin',
-        ...(this.cookie === null ? {} : { Cookie: this.cookie }),
-        ...(this.pageToken === null ? {} : { 'X-Inkwell-Page': this.pageToken }),
-        ...(body === undefined ? {} : { 'Content-Type': 'application/json' }),
-        ...this.headers,
-        ...headers,
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
+    const json = { 'Content-Type': 'application/json', ...headers };
+    return body === undefined
+      ? this.send(method, path, null, headers)
+      : this.send(method, path, JSON.stringify(body), json);
+  }
+
+  /** Sends one file, as a form. */
+  sendFile(path: string, data: Buffer, fileName: string): Promise<Answer> {
+    return this.send('POST', path, formOf(data, fileName));
+  }
+
+  async bytes(path: string): Promise<Buffer> {
+    const response = await this.fetch('GET', path, null);
+    if (!response.ok) throw new Error(`${path} answered ${response.status}.`);
+    return Buffer.from(await response.arrayBuffer());
+  }
+
+  private async send(
+    method: string,
+    path: string,
+    body: string | FormData | null,
+    headers: Record<string, string> = {},
+  ): Promise<Answer> {
+    const response = await this.fetch(method, path, body, headers);
     const [given] = response.headers.getSetCookie();
     if (given !== undefined) {
       this.given = given;
@@ -35,6 +47,25 @@ export class Browser {
     }
     const text = await response.text();
     return { status: response.status, body: text === '' ? null : JSON.parse(text) };
+  }
+
+  private fetch(
+    method: string,
+    path: string,
+    body: string | FormData | null,
+    headers: Record<string, string> = {},
+  ): Promise<Response> {
+    return fetch(`${this.address}/api/v1${path}`, {
+      method,
+      headers: {
+        'Sec-Fetch-Site': 'same-origin',
+        ...(this.cookie === null ? {} : { Cookie: this.cookie }),
+        ...(this.pageToken === null ? {} : { 'X-Inkwell-Page': this.pageToken }),
+        ...this.headers,
+        ...headers,
+      },
+      body,
+    });
   }
 
   private come(door: Door): Door {

@@ -24,6 +24,13 @@ export interface Answer {
   body: unknown;
 }
 
+/** A file as forms send it. */
+export function formOf(data: Buffer, fileName: string): FormData {
+  const form = new FormData();
+  form.append('file', new Blob([new Uint8Array(data)]), fileName);
+  return form;
+}
+
 /** Talks to a running program as its interface does. */
 export class Client {
   /** @param headers of every request, such as a token */
@@ -54,11 +61,9 @@ export class Client {
 
   /** Sends one file, as a form. */
   async sendFile(path: string, data: Buffer, fileName: string): Promise<Answer> {
-    const form = new FormData();
-    form.append('file', new Blob([new Uint8Array(data)]), fileName);
     const response = await fetch(`${this.address}/api/v1${path}`, {
       method: 'POST',
-      body: form,
+      body: formOf(data, fileName),
       headers: this.headers,
     });
     return { status: response.status, body: await response.json() };

@@ -38,8 +38,10 @@ function said(child: ChildProcess, what: RegExp): Promise<string> {
   });
 }
 
+const runs = ({ exitCode, signalCode }: ChildProcess): boolean => exitCode === null && signalCode === null;
+
 async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
-  if (child.exitCode !== null || child.signalCode !== null) return;
+  if (!runs(child)) return;
   const gone = once(child, 'exit');
   child.kill(signal);
   await gone;
@@ -60,6 +62,10 @@ export class WorkerProcess {
     return this.child.pid ?? 0;
   }
 
+  get isRunning(): boolean {
+    return runs(this.child);
+  }
+
   /** By default as when it is told to stop; with SIGKILL, as when the machine fails. */
   end = (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> => end(this.child, signal);
 }
@@ -78,6 +84,10 @@ export class ServerProcess {
 
   get pid(): number {
     return this.child.pid ?? 0;
+  }
+
+  get isRunning(): boolean {
+    return runs(this.child);
   }
 
   end = (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> => end(this.child, signal);

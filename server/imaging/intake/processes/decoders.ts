@@ -36,7 +36,7 @@ export interface Urgency {
 const atOnce = 2;
 const atOnceFirst = 3;
 /** The niceness of processes that open what nobody looks at yet: behind what draws pictures for people. */
-const patience = 15;
+const patience = 19;
 /** Drawings, once they are found to be such, leave their place to others. One is drawn at a time; so many may be begun. */
 const mostDrawings = 4;
 const watchMs = 100;

@@ -52,10 +52,10 @@ export class FaultsPerson {
       else {
         await this.tried('move a window', () => this.move());
         if (this.step % 3 === 0) await this.tried('bring a picture in', () => this.bringIn());
-        if (this.step % 5 === 0) await this.tried('deliver', () => this.deliver());
+        if (this.step % 10 === 0) await this.tried('deliver', () => this.deliver());
       }
       this.step += 1;
-      await new Promise((resolve) => setTimeout(resolve, 30));
+      await new Promise((resolve) => setTimeout(resolve, 100));
     }
   }
 

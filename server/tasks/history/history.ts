@@ -109,7 +109,8 @@ async function touchedFrames({ db }: WorkspaceTools, before: Recalled, after: Re
   const touched = await touchedBy(db, after.project.id, id);
   const rowsOf = (table: string) => new Set(touched.flatMap((one) => (one.table === table ? one.rowId : [])));
   const [ofFrames, ofOriginals, ofProject] = [rowsOf('frames'), rowsOf('originals'), rowsOf('projects')];
-  const all = [...after.project.frames, ...before.project.frames.filter(({ id: frameId }) => !after.frame(frameId))];
+  const there = new Set(after.project.frames.map((one) => one.id));
+  const all = [...after.project.frames, ...before.project.frames.filter((one) => !there.has(one.id))];
   return all
     .filter((one) => ofProject.size > 0 || ofFrames.has(one.id) || ofOriginals.has(one.originalId))
     .map((one) => one.id);

@@ -1,11 +1,10 @@
 import { execFileSync, spawn } from 'node:child_process';
-import { existsSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir, userInfo } from 'node:os';
 import { join } from 'node:path';
 import { Cluster, type ClusterAt } from '@inkwell/server/testing/cluster.ts';
 import { Campaign, victims } from '@inkwell/server/testing/faults/campaign.ts';
-import { globSync } from 'tinyglobby';
 import { memoryOf } from './program.ts';
 
 const kills = Number(process.env.INKWELL_FAULTS ?? 200);
@@ -155,7 +154,10 @@ async function fullDisk(): Promise<Seen> {
   }
 }
 
-const faketimeLibrary = () => globSync('/usr/lib/*/faketime/libfaketime.so.1', { absolute: true })[0];
+const faketimeLibrary = () =>
+  readdirSync('/usr/lib')
+    .map((machine) => `/usr/lib/${machine}/faketime/libfaketime.so.1`)
+    .find((path) => existsSync(path));
 
 /** The clock of server and workers jumps forth and back; that of the database stays. */
 async function clockJumps(): Promise<Seen> {
@@ -221,10 +223,10 @@ async function lostPackets(): Promise<Seen> {
 }
 
 /** All that goes wrong. */
-export const faults = { killed, databaseAway, slowDisk, fullDisk, clockJumps, lostPackets };
+const faults = { killed, databaseAway, slowDisk, fullDisk, clockJumps, lostPackets };
 
 /** Megabytes of server and workers, warm and after some minutes in which five people have worked. */
-export async function memoryGrown(): Promise<{ before: number; after: number }> {
+async function memoryGrown(): Promise<{ before: number; after: number }> {
   console.log('Memory …');
   const cluster = await Cluster.make();
   const campaign = await Campaign.start(cluster);

@@ -1,5 +1,5 @@
 import type { VerdictWord } from '@inkwell/core/model';
-import { type RefObject, useEffect, useRef } from 'react';
+import { type RefObject, useEffect, useLayoutEffect, useRef } from 'react';
 import { isTyping } from '../../parts/isTyping.ts';
 import { type Cell, cellAt, cellBeside, type Overview, rowEnd } from './overview.ts';
 
@@ -34,11 +34,15 @@ export function useOverviewKeys(
   hands: Hands,
 ): void {
   const press = useRef<(event: KeyboardEvent) => void>(() => undefined);
-  press.current = (event) => {
-    if (isTyping(event.target)) return;
-    const isOnGrid = event.target instanceof Node && grid.current?.contains(event.target);
-    if (pressed(event, hands) || (isOnGrid && chosen && moved(event, overview, chosen, hands))) event.preventDefault();
-  };
+  // A key is about what is shown: what is only being drawn may be thrown away, or meet something that is not there yet.
+  useLayoutEffect(() => {
+    press.current = (event) => {
+      if (isTyping(event.target)) return;
+      const isOnGrid = event.target instanceof Node && grid.current?.contains(event.target);
+      if (pressed(event, hands) || (isOnGrid && chosen && moved(event, overview, chosen, hands)))
+        event.preventDefault();
+    };
+  });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => press.current(event);
     window.addEventListener('keydown', onKey);

@@ -17,11 +17,22 @@ const heard = (door: Door): Door => {
   return door;
 };
 
+/** Whether this page is being left for another: nothing is asked of whoever is here any more, such as to sign in. */
+let isLeft = false;
+
+function leaveFor(address: string): void {
+  isLeft = true;
+  window.location.assign(address);
+}
+
 /** Who is here, as far as the program asks for that. */
 export const useDoor = () =>
   useQuery({
     queryKey: doorKey,
-    queryFn: async () => heard(await ask(DoorSchema, '/door')),
+    queryFn: async () => {
+      const door = await ask(DoorSchema, '/door');
+      return isLeft ? new Promise<never>(() => undefined) : heard(door);
+    },
     // In another tab somebody may have come or gone.
     refetchOnWindowFocus: 'always',
     staleTime: 60_000,
@@ -33,7 +44,7 @@ export function goOnAs(client: QueryClient, door: Door): void {
   if (isOther) {
     // What invites somebody is theirs, whoever was here before.
     if (window.location.pathname === '/invitation') window.location.reload();
-    else window.location.assign('/');
+    else leaveFor('/');
   }
   heard(door);
   client.setQueryData(doorKey, door);
@@ -56,7 +67,7 @@ export function useThreshold() {
       // A page that was never open has nothing of what was seen.
       onSuccess: () => {
         forgetKept();
-        window.location.assign('/');
+        leaveFor('/');
       },
     }),
     accept: useMutation({

@@ -14,7 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { type KeptPlan, moment, personColumn } from './columns.ts';
-import { deliveries } from './deliveries.ts';
+import { deliveries } from './projects/deliveries.ts';
 
 /** What there is to do. */
 export type WorkTask =

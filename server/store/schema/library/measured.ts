@@ -8,9 +8,9 @@ import type {
   Weight,
 } from '@inkwell/core/model';
 import { date, index, integer, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
-import { bytes, moment, workspaceColumn } from './columns.ts';
+import { workspaces } from '../access/people.ts';
+import { bytes, moment, workspaceColumn } from '../columns.ts';
 import { blobs } from './library.ts';
-import { workspaces } from './people.ts';
 
 /** What finishing has done to a frame, as it was measured, by plan. */
 export const figures = pgTable('figures', {

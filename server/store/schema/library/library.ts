@@ -22,8 +22,8 @@ import {
   text,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { bytea, bytes, moment, personColumn, workspaceColumn } from './columns.ts';
-import { workspaces } from './people.ts';
+import { workspaces } from '../access/people.ts';
+import { bytea, bytes, moment, personColumn, workspaceColumn } from '../columns.ts';
 
 /** Where the bytes of a blob lie: in the table of chunks, or in an object store beside the database. */
 export type BlobPlace = 'database' | 's3';

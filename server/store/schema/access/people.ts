@@ -1,6 +1,6 @@
 import type { DoorEventKind, Mail, Role } from '@inkwell/core/model';
 import { bigint, index, integer, json, pgTable, primaryKey, text, uuid, varchar } from 'drizzle-orm/pg-core';
-import { moment } from './columns.ts';
+import { moment } from '../columns.ts';
 
 /** What belongs together: a studio with its pictures. */
 export const workspaces = pgTable('workspaces', {

@@ -1,9 +1,9 @@
 import type { DryRun, DryRunOutcome, ManifestFile, SheetChange, SheetFinding } from '@inkwell/core/model';
 import { index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { type KeptPlan, moment, workspaceColumn } from './columns.ts';
+import { workspaces } from '../access/people.ts';
+import { type KeptPlan, moment, workspaceColumn } from '../columns.ts';
+import { blobs } from '../library/library.ts';
 import { deliveries, type MarkThen } from './deliveries.ts';
-import { blobs } from './library.ts';
-import { workspaces } from './people.ts';
 
 /** One file that a dry run uploads, fixed when the run begins. */
 export interface DryRunItem {

@@ -1,7 +1,7 @@
 import type { PlaceSetSettings, SheetContent } from '@inkwell/core/model';
 import { boolean, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { moment, workspaceColumn } from './columns.ts';
-import { workspaces } from './people.ts';
+import { workspaces } from '../access/people.ts';
+import { moment, workspaceColumn } from '../columns.ts';
 
 /** Sheets that people made: what they say stands in their versions. Those that ship are part of the program. */
 export const sheets = pgTable(

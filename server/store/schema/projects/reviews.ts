@@ -1,7 +1,7 @@
 import type { ReviewAnswerWord } from '@inkwell/core/model';
 import { pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import { moment, workspaceColumn } from './columns.ts';
-import { workspaces } from './people.ts';
+import { workspaces } from '../access/people.ts';
+import { moment, workspaceColumn } from '../columns.ts';
 import { frames, projects } from './projects.ts';
 
 /** Links by which somebody without an account looks at a project, by the hashes of their secrets. */

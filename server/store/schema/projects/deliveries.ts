@@ -1,8 +1,8 @@
 import type { Delivery, LeftOut, ManifestFile, PieceOfWhole, PlaceThen, PostingWords } from '@inkwell/core/model';
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import { type KeptPlan, moment, personColumn, workspaceColumn } from './columns.ts';
-import { blobs } from './library.ts';
-import { workspaces } from './people.ts';
+import { workspaces } from '../access/people.ts';
+import { type KeptPlan, moment, personColumn, workspaceColumn } from '../columns.ts';
+import { blobs } from '../library/library.ts';
 
 /** Where a mark lay in the picture of a frame when that was delivered. */
 export interface MarkThen {

@@ -21,9 +21,9 @@ import {
   type Window,
 } from '@inkwell/core/model';
 import { boolean, doublePrecision, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { moment, workspaceColumn } from './columns.ts';
-import { originals } from './library.ts';
-import { workspaces } from './people.ts';
+import { workspaces } from '../access/people.ts';
+import { moment, workspaceColumn } from '../columns.ts';
+import { originals } from '../library/library.ts';
 
 export const projects = pgTable('projects', {
   id: uuid('id').primaryKey().defaultRandom(),

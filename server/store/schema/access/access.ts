@@ -1,6 +1,6 @@
 import type { TokenScope } from '@inkwell/core/model';
 import { pgTable, text, uuid } from 'drizzle-orm/pg-core';
-import { moment } from './columns.ts';
+import { moment } from '../columns.ts';
 import { people, workspaces } from './people.ts';
 
 /** What programs ask the API with. Only a hash of each is kept: nobody can read one off the database. */

@@ -1,7 +1,7 @@
 import type { RowChange } from '@inkwell/core/model';
 import { sql } from 'drizzle-orm';
 import { bigint, index, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
-import { moment, personColumn, workspaceColumn } from './columns.ts';
+import { moment, personColumn, workspaceColumn } from '../columns.ts';
 
 /**
  * The history of projects: one row for each row that a transaction has changed, written by triggers. What is in one transaction is one

@@ -1,6 +1,6 @@
 import type { CallType, WebhookCall } from '@inkwell/core/model';
 import { index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
-import { moment, workspaceColumn } from './columns.ts';
+import { moment, workspaceColumn } from '../columns.ts';
 import { workspaces } from './people.ts';
 
 /** Addresses that hear when a delivery is done. */

@@ -22,9 +22,15 @@ async function connected(pool: pg.Pool): Promise<pg.PoolClient> {
   }
 }
 
+/**
+ * Statements here take milliseconds. To compile one takes PostgreSQL a tenth of a second, and it does so whenever a statement could, by its estimate, meet many
+ * rows.
+ */
+const options = '-c jit=off';
+
 /** Connections to a database. @param most that are held at a time @param onLost hears of those that break while nobody uses them */
 export function poolOf(url: string, most: number, onLost: (error: Error) => void): pg.Pool {
-  const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: connectionTimeoutMs });
+  const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: connectionTimeoutMs, options });
   // Without a listener a broken connection would end the program, also where it is lent and breaks between two queries of a transaction. The
   // next query opens another.
   pool.on('connect', (client) => client.on('error', onLost));

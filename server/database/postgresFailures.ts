@@ -13,9 +13,18 @@ const awayWords =
 const saysAway = (error: unknown): boolean =>
   error instanceof Error && (awayWords.test(error.message) || saysAway(error.cause));
 
+/** What ends a connection for reasons of the database's own: resources, system, internal (classes 53, 58, XX). A full disk may be one. */
+const ended = /^(53|58|XX)/;
+
+/** Whether PostgreSQL has ended a connection, or taken none, because it could not go on itself. */
+const hasEnded = (error: unknown): boolean =>
+  error instanceof Error &&
+  (('severity' in error && error.severity === 'FATAL' && codesOf(error).some((code) => ended.test(code))) ||
+    hasEnded(error.cause));
+
 /** Whether an error means that the database cannot be reached. */
 export const isDatabaseAway = (error: unknown): boolean =>
-  saysAway(error) || codesOf(error).some((code) => away.test(code));
+  saysAway(error) || hasEnded(error) || codesOf(error).some((code) => away.test(code));
 
 /** Whether there is a database that takes no connections yet: it starts, or recovers from a crash. */
 export const isStarting = (error: unknown): boolean => codesOf(error).includes('57P03');

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { DeliverySchema } from '@inkwell/core/model';
 import pg from 'pg';
 import { afterAll, expect, test } from 'vitest';
+import { isDatabaseAway } from '../database/postgresFailures.ts';
 import { openLog } from '../running/log.ts';
 import { start } from '../start.ts';
 import { chart } from '../testing/pictures/pictures.ts';
@@ -138,4 +139,14 @@ test('a log that cannot be written keeps nothing waiting and ends nothing', asyn
       (text) => text.includes('this'),
     ),
   ).toContain('this');
+});
+
+test('a connection that the database ended for a reason of its own counts as away; what it refuses does not', () => {
+  // Of a query, as it arrives: wrapped in what was asked.
+  const failed = (severity: string, code: string) =>
+    new Error('Failed query', { cause: Object.assign(new Error('could not write init file'), { severity, code }) });
+  expect(isDatabaseAway(failed('FATAL', 'XX000'))).toBe(true);
+  expect(isDatabaseAway(failed('FATAL', '58030'))).toBe(true);
+  expect(isDatabaseAway(failed('ERROR', 'XX000'))).toBe(false);
+  expect(isDatabaseAway(failed('FATAL', '28P01'))).toBe(false);
 });

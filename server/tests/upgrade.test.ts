@@ -13,7 +13,7 @@ import { runSql } from '../testing/databases.ts';
 import { fixtureFolder, fixturePassword } from '../testing/fixtures/fixtures.ts';
 import { Browser } from '../testing/programs/browser.ts';
 import { Client } from '../testing/programs/client.ts';
-import { testSettings } from '../testing/programs/program.ts';
+import { bareDatabase, testSettings } from '../testing/programs/program.ts';
 import { unzip } from '../testing/unzip.ts';
 
 const sha256 = (data: Buffer) => createHash('sha256').update(data).digest('hex');
@@ -22,7 +22,7 @@ const migrations = join(import.meta.dirname, '..', 'store', 'migrations');
 test.each(readdirSync(fixtureFolder))(
   'a database of %s opens in this version with everything there',
   async (name) => {
-    const settings = await testSettings();
+    const settings = { ...(await testSettings()), DATABASE_URL: await bareDatabase() };
     await runSql(settings.DATABASE_URL, gunzipSync(readFileSync(join(fixtureFolder, name))).toString());
     const alone = await start(settings);
     try {
@@ -75,7 +75,7 @@ test.each(readdirSync(fixtureFolder))(
 );
 
 test('an older program refuses a newer database in words, on the command line as well', async () => {
-  const settings = await testSettings();
+  const settings = { ...(await testSettings()), DATABASE_URL: await bareDatabase() };
   const running = await start(settings);
   await running.stop();
   await runSql(
@@ -93,7 +93,7 @@ test('an older program refuses a newer database in words, on the command line as
 });
 
 test('a migration that fails leaves what was, and is done by the next start that can', async () => {
-  const { DATABASE_URL } = await testSettings();
+  const DATABASE_URL = await bareDatabase();
   const open = (migrationsFolder: string) => openPool(DATABASE_URL, 2, { migrationsFolder }, () => undefined);
   await (await open(migrations)).end();
   const broken = mkdtempSync(join(inject('dataFolder'), 'migrations-'));

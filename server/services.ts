@@ -36,6 +36,9 @@ export interface Services extends Shared, WorkspaceTools {
   importing: Importing;
 }
 
+/** Opens a workspace for whoever asks there. @param personId null, or left out, where nobody is known to */
+export type OpenInside = (workspaceId: string, personId?: string | null) => Services;
+
 /** What the routes of the door work with: they see who may be in which workspace, and open none. */
 export interface DoorServices {
   /** All rows of all workspaces. */

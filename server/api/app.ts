@@ -6,7 +6,7 @@ import { LRUCache } from 'lru-cache';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { loggedError } from '../running/loggedError.ts';
-import type { DoorServices, Services } from '../services.ts';
+import type { DoorServices, OpenInside } from '../services.ts';
 import type { AccessSettings } from '../settings/accessSettings.ts';
 import type { Settings } from '../settings/settings.ts';
 import { notFound } from '../userError.ts';
@@ -31,8 +31,8 @@ const mostAtHand = 200;
 /** What the application works with. */
 export interface AppServices {
   door: DoorServices;
-  /** What the routes of a workspace work with: they reach nothing but its rows. @param personId who asks, where that is known */
-  inside: (workspaceId: string, personId?: string | null) => Services;
+  /** What the routes of a workspace work with: they reach nothing but its rows. */
+  inside: OpenInside;
   streams: Streams;
   log: Logger;
 }

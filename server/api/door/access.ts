@@ -1,6 +1,6 @@
 import { mayAs, type Person, type Role, type Workspace } from '@inkwell/core/model';
 import type { Request, RequestHandler, Response } from 'express';
-import type { DoorServices } from '../../services.ts';
+import type { DoorServices, OpenInside, Services } from '../../services.ts';
 import type { Settings } from '../../settings/settings.ts';
 import { accountOf } from '../../store/access/people.ts';
 import { listWorkspaces, workspacesOf } from '../../store/access/workspaces.ts';
@@ -150,6 +150,10 @@ export function workspaceAsked(response: Response): Within {
   if (!who.within) throw notInside();
   return who.within;
 }
+
+/** The workspace in which something is asked, opened for whoever asks. @throws UserError as above */
+export const openAsked = (inside: OpenInside, response: Response): Services =>
+  inside(workspaceAsked(response).id, personAsking(response)?.id ?? null);
 
 /** Who asks for something at the door. */
 export const askerOf = (request: Request, response: Response): Asker => ({

@@ -1,4 +1,4 @@
-import type { DoorServices, Services } from '../../services.ts';
+import type { DoorServices, OpenInside, Services } from '../../services.ts';
 import type { Resource } from '../contracts/resource.ts';
 import { Streams } from '../sending/streams.ts';
 import { backups } from './access/backups.ts';
@@ -53,11 +53,7 @@ export const resources = (services: Services): Resource[] =>
   ].map((resource) => resource(services));
 
 /** Who may come in, and do what; and what people hear of each other. */
-export const doorResources = (
-  services: DoorServices,
-  inside: (workspaceId: string, personId?: string | null) => Services,
-  streams = new Streams(),
-): Resource[] =>
+export const doorResources = (services: DoorServices, inside: OpenInside, streams = new Streams()): Resource[] =>
   [
     together(streams),
     reviews(inside),

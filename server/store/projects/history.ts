@@ -1,7 +1,7 @@
 import { type RowChange, type Step, stepsTogether } from '@inkwell/core/model';
-import { and, desc, eq, gt, inArray, lt, or, type SQL, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, lt, ne, or, type SQL, sql } from 'drizzle-orm';
 import type { Queryable } from '../database.ts';
-import { changes, projectOriginals } from '../schema/index.ts';
+import { changes } from '../schema/index.ts';
 
 /** What somebody did half a year ago is forgotten. */
 const keptDays = 180;
@@ -55,61 +55,56 @@ export type StoredChange = Pick<RowChange, 'table' | 'kind' | 'rowId' | 'before'
 
 const columns = { table: changes.table, kind: changes.kind, rowId: changes.rowId, before: changes.before };
 
-/** Everything since a step, and with `isIncluded` that step as well. */
-function since(step: number, isIncluded: boolean): SQL | undefined {
-  const isOfStep = sql`(${changes.step}, ${changes.at}) = (select step, at from changes where id = ${step})`;
-  return isIncluded ? or(gt(changes.id, step), isOfStep) : gt(changes.id, step);
+/** All changes since a step. */
+interface Since {
+  step: number;
+  /** Whether that step is one of them. */
+  isIncluded: boolean;
 }
 
-/** What was done to the rows of a project since a step, the last first. */
-export const changesOfProject = (
+function since({ step, isIncluded }: Since): SQL | undefined {
+  return isIncluded ? or(gt(changes.id, step), isOfStep(step)) : gt(changes.id, step);
+}
+
+const isOfStep = (step: number): SQL =>
+  sql`(${changes.step}, ${changes.at}) = (select step, at from changes where id = ${step})`;
+
+/** What was done to the rows of a project since a step, the last first. With the id of a frame, to no other frame. */
+export function changesOfProject(
   db: Queryable,
   projectId: string,
-  step: number,
-  isIncluded: boolean,
-): Promise<StoredChange[]> =>
-  db
+  { frameId, ...moment }: Since & { frameId: string | null },
+): Promise<StoredChange[]> {
+  const isAsked = frameId === null ? undefined : or(ne(changes.table, 'frames'), eq(changes.rowId, frameId));
+  return db
     .select(columns)
     .from(changes)
-    .where(and(eq(changes.projectId, projectId), since(step, isIncluded)))
+    .where(and(eq(changes.projectId, projectId), since(moment), isAsked))
     .orderBy(desc(changes.id));
+}
 
 /** The same of originals, whichever projects they are in. */
-export const changesOfOriginals = (
-  db: Queryable,
-  ids: readonly string[],
-  step: number,
-  isIncluded: boolean,
-): Promise<StoredChange[]> =>
+export const changesOfOriginals = (db: Queryable, ids: readonly string[], moment: Since): Promise<StoredChange[]> =>
   db
     .select(columns)
     .from(changes)
-    .where(and(eq(changes.table, 'originals'), inArray(changes.rowId, [...ids]), since(step, isIncluded)))
+    .where(and(eq(changes.table, 'originals'), inArray(changes.rowId, [...ids]), since(moment)))
     .orderBy(desc(changes.id));
 
 /** Which rows a step has done something to. */
 export async function touchedBy(db: Queryable, projectId: string, step: number): Promise<StoredChange[]> {
-  const isOfStep = sql`(${changes.step}, ${changes.at}) = (select step, at from changes where id = ${step})`;
   return db
     .select(columns)
     .from(changes)
-    .where(and(isOfStep, concerns(projectId)));
+    .where(and(isOfStep(step), concerns(projectId)));
 }
 
-/** Puts the pictures of a project into an order. */
+/** Puts the pictures of a project into an order; those that stand there already are not touched. */
 export async function orderOriginals(db: Queryable, projectId: string, ids: readonly string[]): Promise<void> {
-  for (const [position, originalId] of ids.entries()) {
-    await db
-      .update(projectOriginals)
-      .set({ position })
-      .where(
-        and(
-          eq(projectOriginals.projectId, projectId),
-          eq(projectOriginals.originalId, originalId),
-          sql`${projectOriginals.position} <> ${position}`,
-        ),
-      );
-  }
+  await db.execute(sql`
+    update project_originals set position = wanted.position - 1
+    from unnest(${sql.param([...ids])}::uuid[]) with ordinality as wanted (id, position)
+    where project_id = ${projectId} and original_id = wanted.id and project_originals.position <> wanted.position - 1`);
 }
 
 /** Forgets what was done long ago, and to what is not there any more. */

@@ -137,7 +137,12 @@ export async function originalsOf(db: Queryable, id: string): Promise<Original[]
   return (await originalsIn(db).execute({ id })).map((one) => toOriginal(one.original));
 }
 
-export async function openProject(db: Queryable, id: string): Promise<OpenProject | null> {
+/** A project with its originals and frames; null where it is not there. @param frameIds only some frames */
+export async function openProject(
+  db: Queryable,
+  id: string,
+  frameIds: readonly string[] | null = null,
+): Promise<OpenProject | null> {
   const [row] = await oneProject(db).execute({ id });
   if (!row) return null;
   const { deletedAt: _, ...project } = row;
@@ -147,7 +152,7 @@ export async function openProject(db: Queryable, id: string): Promise<OpenProjec
     createdAt: project.createdAt.toISOString(),
     changedAt: project.changedAt.toISOString(),
     originals: chosen.map((one) => toOriginal(one.original)),
-    frames: await bareFrames(db, id),
+    frames: await bareFrames(db, id, frameIds),
   };
 }
 

@@ -48,8 +48,14 @@ class Recalled {
     private readonly planning: Planning,
   ) {}
 
-  static async at({ db, planner }: WorkspaceTools, projectId: string, moment: Moment): Promise<Recalled> {
-    const project = await projectThen(db, projectId, moment);
+  /** @param frameId only this frame of it */
+  static async at(
+    { db, planner }: WorkspaceTools,
+    projectId: string,
+    moment: Moment,
+    frameId: string | null = null,
+  ): Promise<Recalled> {
+    const project = await projectThen(db, projectId, moment, frameId);
     const analysisOf = await analysesOf(db, project.originals);
     const originalOf = new Map(project.originals.map((one) => [one.id, one]));
     const framedOf = new Map(
@@ -123,6 +129,6 @@ export async function planThen(
   moment: Moment,
   frameId: string,
 ): Promise<RenderPlan> {
-  const recalled = await Recalled.at(tools, projectId, moment);
+  const recalled = await Recalled.at(tools, projectId, moment, frameId);
   return orNotFound(recalled.frame(frameId), 'This frame').plan;
 }

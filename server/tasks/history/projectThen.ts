@@ -1,5 +1,4 @@
 import {
-  type Frame,
   FrameSchema,
   NameSchema,
   type OpenProject,
@@ -25,29 +24,22 @@ export interface Moment {
 
 const tables = { projects, frames, project_originals: projectOriginals, originals } satisfies Record<string, PgTable>;
 
-/** A project as it was. Pictures that were deleted since are not in it, nor are their frames. @throws UserError where that cannot be told */
-export async function projectThen(db: Queryable, projectId: string, { step, is }: Moment): Promise<OpenProject> {
-  const now = orNotFound(await openProject(db, projectId), 'This project');
-  const since = await changesOfProject(db, projectId, step, is === 'before');
+/**
+ * A project as it was. Pictures that were deleted since are not in it, nor are their frames.
+ *
+ * @param frameId only this frame and its picture
+ * @throws UserError where that cannot be told
+ */
+export async function projectThen(
+  db: Queryable,
+  projectId: string,
+  { step, is }: Moment,
+  frameId: string | null = null,
+): Promise<OpenProject> {
+  const now = orNotFound(await openProject(db, projectId, frameId === null ? null : [frameId]), 'This project');
+  // Read after the rows: to undo what is not in them yet changes nothing.
+  const since = await changesOfProject(db, projectId, { step, isIncluded: is === 'before', frameId });
   const { id, version, createdAt, changedAt } = now;
-
-  const chosen = [
-    ...undone(
-      'project_originals',
-      since,
-      byId(now.originals, (_, position) => ({ position })),
-    ),
-  ]
-    .toSorted(([, a], [, b]) => Number(a.position) - Number(b.position))
-    .map(([originalId]) => originalId);
-  const known = await findOriginals(db, chosen);
-  const sinceOfThem = await changesOfOriginals(db, chosen, step, is === 'before');
-  const settings = undone(
-    'originals',
-    sinceOfThem,
-    byId(known, (one) => ({ ...one })),
-  );
-  const originalOf = new Map(known.map((one) => [one.id, originalThen(one, settings.get(one.id))]));
 
   const [own] = undone(
     'projects',
@@ -65,10 +57,19 @@ export async function projectThen(db: Queryable, projectId: string, { step, is }
       since,
       byId(now.frames, (one) => ({ ...one })),
     ),
-  ].flatMap(([frameId, row]): Frame[] => {
-    const frame = FrameSchema.safeParse({ version: 1, ...row, carriedFrom: null, id: frameId, projectId });
-    return frame.success && originalOf.has(frame.data.originalId) ? [frame.data] : [];
-  });
+  ].flatMap(
+    ([rowId, row]) => FrameSchema.safeParse({ version: 1, ...row, carriedFrom: null, id: rowId, projectId }).data ?? [],
+  );
+  const inOrder = undone(
+    'project_originals',
+    since,
+    byId(now.originals, (_, position) => ({ position })),
+  );
+  const chosen = [...inOrder]
+    .toSorted(([, a], [, b]) => Number(a.position) - Number(b.position))
+    .map(([originalId]) => originalId)
+    .filter((originalId) => frameId === null || framesThen.some((frame) => frame.originalId === originalId));
+  const originalOf = await originalsThen(db, chosen, { step, is });
   const positions = new Map(chosen.map((originalId, position) => [originalId, position]));
   return {
     ...project.data,
@@ -78,11 +79,29 @@ export async function projectThen(db: Queryable, projectId: string, { step, is }
     createdAt,
     changedAt,
     originals: chosen.flatMap((originalId) => originalOf.get(originalId) ?? []),
-    frames: framesThen.toSorted(
-      (a, b) =>
-        (positions.get(a.originalId) ?? 0) - (positions.get(b.originalId) ?? 0) || (a.placeId < b.placeId ? -1 : 1),
-    ),
+    frames: framesThen
+      .filter(({ originalId }) => originalOf.has(originalId))
+      .toSorted(
+        (a, b) =>
+          (positions.get(a.originalId) ?? 0) - (positions.get(b.originalId) ?? 0) || (a.placeId < b.placeId ? -1 : 1),
+      ),
   };
+}
+
+/** Originals as they were set, by id. */
+async function originalsThen(
+  db: Queryable,
+  ids: readonly string[],
+  { step, is }: Moment,
+): Promise<Map<string, Original>> {
+  const known = await findOriginals(db, ids);
+  const since = await changesOfOriginals(db, ids, { step, isIncluded: is === 'before' });
+  const rows = undone(
+    'originals',
+    since,
+    byId(known, (one) => ({ ...one })),
+  );
+  return new Map(known.map((one) => [one.id, originalThen(one, rows.get(one.id))]));
 }
 
 /** An original as it was set; its file has never changed. */

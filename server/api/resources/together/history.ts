@@ -1,13 +1,13 @@
 import { BroughtBackSchema, OpenStepSchema, StepSchema } from '@inkwell/core/model';
 import { planHash } from '@inkwell/core/planning';
 import { z } from 'zod';
-import type { DoorServices, Services } from '../../../services.ts';
+import type { DoorServices, OpenInside } from '../../../services.ts';
 import { bringBack } from '../../../tasks/history/bringBack.ts';
 import { historyOf, openStep, planThen } from '../../../tasks/history/history.ts';
 import { notFound, UserError } from '../../../userError.ts';
 import { idIn } from '../../contracts/params.ts';
 import { Resource } from '../../contracts/resource.ts';
-import { personAsking, workspaceAsked } from '../../door/access.ts';
+import { openAsked } from '../../door/access.ts';
 import { sendPicture } from '../../sending/sendPicture.ts';
 
 function numberOf(step: string | undefined): number {
@@ -27,7 +27,7 @@ const PictureSchema = z.object({
 
 /** What was done to a project, and by whom. */
 export const history =
-  (inside: (workspaceId: string, personId?: string | null) => Services) =>
+  (inside: OpenInside) =>
   ({ whole }: DoorServices): Resource => {
     const routes = new Resource('/projects', 'History');
 
@@ -38,7 +38,7 @@ export const history =
         query: z.object({ before: z.coerce.number().int().positive().optional() }),
         answers: z.array(StepSchema),
       },
-      ({ id, query }, response) => historyOf(inside(workspaceAsked(response).id), whole, id, query.before ?? null),
+      ({ id, query }, response) => historyOf(openAsked(inside, response), whole, id, query.before ?? null),
     );
 
     routes.get(
@@ -49,7 +49,7 @@ export const history =
         answers: OpenStepSchema,
       },
       ({ id, params, query }, response) =>
-        openStep(inside(workspaceAsked(response).id), whole, id, numberOf(params.step), query.frames),
+        openStep(openAsked(inside, response), whole, id, numberOf(params.step), query.frames),
     );
 
     routes.get(
@@ -61,7 +61,7 @@ export const history =
         sends: ['image/jpeg', 'image/png'],
       },
       async ({ id, params, query: { is, width, plan: asked } }, response) => {
-        const services = inside(workspaceAsked(response).id);
+        const services = openAsked(inside, response);
         const plan = await planThen(services, id, { step: numberOf(params.step), is }, idIn(params.frame));
         // A changed sheet or finish makes another picture of the same settings.
         if (planHash(plan) !== asked) throw new UserError('This frame would look otherwise by now. Reload.', 409);
@@ -75,11 +75,7 @@ export const history =
         does: 'Makes a project what it was after a step: a step of its own, which can be taken back in the same way.',
         answers: BroughtBackSchema,
       },
-      ({ id, params }, response) => {
-        const { id: workspaceId } = workspaceAsked(response);
-        const services = inside(workspaceId, personAsking(response)?.id ?? null);
-        return bringBack(services, id, numberOf(params.step));
-      },
+      ({ id, params }, response) => bringBack(openAsked(inside, response), id, numberOf(params.step)),
     );
 
     return routes;

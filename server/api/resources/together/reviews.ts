@@ -7,7 +7,7 @@ import {
 } from '@inkwell/core/model';
 import type { Request } from 'express';
 import { z } from 'zod';
-import type { DoorServices, Services } from '../../../services.ts';
+import type { DoorServices, OpenInside } from '../../../services.ts';
 import { listReviews } from '../../../store/reviews/reviews.ts';
 import {
   answerReview,
@@ -18,7 +18,7 @@ import {
   reviewedFrame,
 } from '../../../tasks/reviewing/reviewing.ts';
 import { Resource } from '../../contracts/resource.ts';
-import { askerOf, workspaceAsked } from '../../door/access.ts';
+import { askerOf, openAsked } from '../../door/access.ts';
 import { sendPicture } from '../../sending/sendPicture.ts';
 
 /** By which a page shows what stands in its link: it is in no address, and in no log. */
@@ -31,7 +31,7 @@ const byLink = { isOpen: true } as const;
 
 /** Links by which people without an account look at a project, and what they say. */
 export const reviews =
-  (inside: (workspaceId: string) => Services) =>
+  (inside: OpenInside) =>
   ({ whole }: DoorServices): Resource => {
     const routes = new Resource('/reviews', 'Review links');
     const held = (request: Request) => heldReview(whole, request.get(header) ?? '');
@@ -43,7 +43,7 @@ export const reviews =
         query: z.object({ projectId: z.uuid() }),
         answers: z.array(ReviewSchema),
       },
-      ({ query }, response) => listReviews(inside(workspaceAsked(response).id).db, query.projectId),
+      ({ query }, response) => listReviews(openAsked(inside, response).db, query.projectId),
     );
 
     routes.post(
@@ -54,8 +54,7 @@ export const reviews =
         answers: MadeReviewSchema,
         status: 201,
       },
-      ({ body, request }, response) =>
-        makeReview(inside(workspaceAsked(response).id), whole, body, askerOf(request, response)),
+      ({ body, request }, response) => makeReview(openAsked(inside, response), whole, body, askerOf(request, response)),
     );
 
     routes.get(
@@ -98,7 +97,7 @@ export const reviews =
     );
 
     routes.delete('/:id', { does: 'Withdraws a review link for good.' }, ({ id, request }, response) =>
-      endReview(inside(workspaceAsked(response).id), whole, id, askerOf(request, response)),
+      endReview(openAsked(inside, response), whole, id, askerOf(request, response)),
     );
 
     return routes;

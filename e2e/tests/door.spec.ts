@@ -59,8 +59,15 @@ test('a studio comes in: the first account, an invitation, a second factor, and 
   await ida.getByRole('link', { name: 'Open Festival week', exact: true }).click();
   await expect(ida.getByRole('region', { name: 'Wall' })).toBeVisible();
   await ida.locator('[data-place="sunpane/square-post"]').first().click();
+  const left = ida.getByLabel('Left in px');
+  const was = await left.inputValue();
   await ida.keyboard.press('ArrowRight');
-  await expect(ida.getByText('who looks and changes nothing').first()).toBeVisible();
+  await expect(ida.getByText('You look here, and change nothing')).toBeVisible();
+  await expect(left).toHaveValue(was);
+  await faultless(ida, 'a bench that is looked at');
+  await ida.getByRole('link', { name: 'Deliver', exact: true }).click();
+  await expect(ida.getByRole('region', { name: 'Deliveries' })).toBeVisible();
+  await expect(ida.getByRole('region', { name: 'New delivery' })).toBeHidden();
 
   // A second factor, by keyboard; then in again with a recovery code.
   await menu(ida, 'Ida Strand', 'Your account');

@@ -1,3 +1,4 @@
+import { chart } from '@inkwell/server/testing/pictures/pictures.ts';
 import { expect, type Page, test } from '@playwright/test';
 import { accountCommand, follow, makeAccount, startWithAccounts } from '../support/accounts.ts';
 import { faultless } from '../support/faults.ts';
@@ -99,4 +100,51 @@ test('a client looks at a project by a link, and what is said stands on the benc
   await expect(page.getByRole('region', { name: 'For Marsh café' })).toContainText('holds no more');
   await follow(program, guest, link);
   await expect(guest.getByText('This link does not hold')).toBeVisible();
+});
+
+test('an owner gives somebody a share, who is told of it before and where it is reached, and goes on when there is more', async ({
+  browser,
+  page,
+}) => {
+  await follow(program, page, await accountCommand(program, 'invite', 'freya@saltmarsh.example', '--role', 'owner'));
+  await makeAccount(page, 'Freya Lund');
+  const other = await (await browser.newContext({ reducedMotion: 'reduce' })).newPage();
+  await follow(program, other, await accountCommand(program, 'invite', 'tove@saltmarsh.example', '--role', 'editor'));
+  await makeAccount(other, 'Tove Aas');
+  await page.getByRole('button', { name: 'Freya Lund: account and signing out' }).click();
+  await page.getByRole('menuitem', { name: 'Shares' }).click();
+  const ofTove = page.getByRole('region', { name: 'Everybody here' }).getByRole('row', { name: /^Tove Aas/ });
+  const give = async (uploads: string) => {
+    await page.getByRole('button', { name: 'Change the share of Tove Aas' }).focus();
+    await page.keyboard.press('Enter');
+    const form = page.getByRole('dialog', { name: 'The share of Tove Aas' });
+    await form.getByLabel('Uploads in an hour').fill(uploads);
+    await page.keyboard.press('Enter');
+    await expect(form).toBeHidden();
+  };
+  await give('1');
+  await expect(ofTove).toContainText('0 of 1');
+  await faultless(page, 'shares');
+
+  await other.getByRole('link', { name: 'Originals' }).click();
+  const picture = await chart(120, 90).png().toBuffer();
+  const send = (name: string) =>
+    other.getByTestId('file-input').setInputFiles({ name: `${name}.png`, mimeType: 'image/png', buffer: picture });
+  const there = (name: string) => other.getByRole('article', { name, exact: true });
+  await send('reed');
+  await expect(there('reed')).toBeVisible();
+  await other.reload();
+  await expect(other.getByRole('status').filter({ hasText: 'You have used 1 of your share' })).toContainText(
+    'Look at the shares',
+  );
+  await send('sail');
+  const line = other.getByRole('region', { name: 'Uploads' }).locator('.upload-line', { hasText: 'sail.png' });
+  await expect(line).toContainText(
+    /^.*Your share in this workspace is 1 upload in an hour, and that is used up\. Go on/,
+  );
+  await expect(ofTove).toContainText('1 of 1');
+  await give('3');
+  await expect(ofTove).toContainText('1 of 3');
+  await line.getByRole('button', { name: 'Try again' }).click();
+  await expect(there('sail')).toBeVisible();
 });

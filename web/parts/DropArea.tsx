@@ -1,19 +1,20 @@
 import './DropArea.css';
 import type { Original } from '@inkwell/core/model';
 import { useQueryClient } from '@tanstack/react-query';
-import { type DragEvent, type ReactNode, useCallback, useEffect, useRef, useState } from 'react';
+import { type DragEvent, useCallback, useEffect, useRef, useState } from 'react';
 import { useUploads } from '../api/library/uploads.ts';
+import { ForEditors } from './ForEditors.tsx';
 
 const taken = 'JPEG, PNG, WebP, TIFF, AVIF, HEIC, JPEG XL, BMP, GIF or SVG, up to 400 megapixels and 300 MB a file';
 
 /** An area that takes pictures: dropped on it, picked by a button, or pasted anywhere while it is on the screen. */
-export function DropArea({
-  onOriginal,
-  children,
-}: {
-  onOriginal?: (original: Original) => void;
-  children?: ReactNode;
-}) {
+export const DropArea = (props: { onOriginal?: (original: Original) => void }) => (
+  <ForEditors>
+    <Taking {...props} />
+  </ForEditors>
+);
+
+function Taking({ onOriginal }: { onOriginal?: (original: Original) => void }) {
   const add = useUploads((state) => state.add);
   const client = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
@@ -68,7 +69,6 @@ export function DropArea({
           event.target.value = '';
         }}
       />
-      {children}
     </section>
   );
 }

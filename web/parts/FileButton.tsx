@@ -1,7 +1,12 @@
 import { Button, type ButtonProps } from 'antd';
 import { useRef } from 'react';
+import { ForEditors } from './ForEditors.tsx';
 
-/** A button that takes one file. @param props what a button has; `name` says what the file is, `accept` which are offered */
+/**
+ * A button that takes one file, for those who may change something.
+ *
+ * @param props what a button has; `name` says what the file is, `accept` which are offered
+ */
 export function FileButton(
   props: Pick<ButtonProps, 'size' | 'icon' | 'loading' | 'title' | 'children'> & {
     name: string;
@@ -12,7 +17,7 @@ export function FileButton(
   const { name, accept, onFile, ...button } = props;
   const input = useRef<HTMLInputElement>(null);
   return (
-    <>
+    <ForEditors>
       <Button {...button} onClick={() => input.current?.click()} />
       <input
         ref={input}
@@ -28,6 +33,6 @@ export function FileButton(
           target.value = '';
         }}
       />
-    </>
+    </ForEditors>
   );
 }

@@ -42,8 +42,9 @@ export function useUndoNote() {
     told(title: string, description: string) {
       notification.success({ title, description, duration: secondsShown });
     },
-    warned(title: string, description: string) {
-      notification.warning({ title, description, duration: secondsShown });
+    /** @param key what is told by the same one stands there once, however often it is told */
+    warned(title: string, description: string, key: string = crypto.randomUUID()) {
+      notification.warning({ key, title, description, duration: secondsShown });
     },
     failed(error: unknown) {
       notification.error({ title: 'That did not work', description: sentenceOf(error) });

@@ -2,6 +2,7 @@ import './ProjectLayout.css';
 import { HistoryOutlined } from '@ant-design/icons';
 import type { OpenProject } from '@inkwell/core/model';
 import { NavLink, Outlet, useMatch, useOutletContext, useParams, useSearchParams } from 'react-router';
+import { useMay } from '../api/access/workspaces.ts';
 import { ApiError } from '../api/client.ts';
 import { useFinishes } from '../api/library/finishes.ts';
 import { useSpecBook } from '../api/library/specBook.ts';
@@ -25,6 +26,7 @@ export function ProjectLayout() {
   useSpecBook();
   // The bench says on which frame.
   useSayWhere(projectId, null, useMatch('/projects/:projectId') === null);
+  const mayChange = useMay('editor');
   const { rename } = useProjectActions();
   const note = useUndoNote();
   // Deleted in another window, it is not worked on any further here, though it is still known.
@@ -46,7 +48,7 @@ export function ProjectLayout() {
             <NameField
               name={project.name}
               what="project"
-              onRename={(name) => rename.mutateAsync({ id: project.id, name }).catch(note.failed)}
+              onRename={mayChange ? (name) => rename.mutateAsync({ id: project.id, name }).catch(note.failed) : null}
             />
           ) : (
             <Skeleton width={180} height={22} />

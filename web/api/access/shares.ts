@@ -6,7 +6,7 @@ import { useMay } from './workspaces.ts';
 const ownKey = ['shares', 'own'];
 const allKey = ['shares', 'all'];
 /** Where it is looked at, and where it only warns. */
-const oftenMs = 3000;
+const oftenMs = 5000;
 const seldomMs = 30_000;
 
 /** What whoever is here, and the workspace, may use and use. @param isLookedAt whether that is what the screen is about */

@@ -7,6 +7,7 @@ import {
   ReviewSchema,
 } from '@inkwell/core/model';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { z } from 'zod';
 import { ask, askFile, tell } from '../client.ts';
 
@@ -54,14 +55,20 @@ export function useOpenReview(secret: string) {
   };
 }
 
-/** A picture of a frame that a review link shows, as an address of this page alone. */
-export const useReviewPicture = (secret: string, id: string, planHash: string, width: number) =>
-  useQuery({
+/** A picture of a frame that a review link shows: an address of this page alone, as long as it is shown. */
+export function useReviewPicture(secret: string, id: string, planHash: string, width: number) {
+  const { data: picture, isError } = useQuery({
     queryKey: ['review picture', id, planHash, width],
-    queryFn: async () => {
-      const address = `/reviews/opened/frames/${id}/picture?plan=${planHash}&width=${width}`;
-      return URL.createObjectURL(await askFile(address, bySecret(secret)));
-    },
+    queryFn: () => askFile(`/reviews/opened/frames/${id}/picture?plan=${planHash}&width=${width}`, bySecret(secret)),
     staleTime: Number.POSITIVE_INFINITY,
     retry: 2,
   });
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    if (!picture) return;
+    const made = URL.createObjectURL(picture);
+    setUrl(made);
+    return () => URL.revokeObjectURL(made);
+  }, [picture]);
+  return { url, isError };
+}

@@ -3,8 +3,15 @@ import { Input } from 'antd';
 import { useState } from 'react';
 
 /** A name that turns into a field when it is pressed. Enter keeps the new name, Escape the old one. */
-export function NameField({ name, what, onRename }: { name: string; what: string; onRename: (name: string) => void }) {
+export function NameField(props: {
+  name: string;
+  what: string;
+  /** Null where whoever is here may not rename it. */
+  onRename: ((name: string) => void) | null;
+}) {
+  const { name, what, onRename } = props;
   const [draft, setDraft] = useState<string | null>(null);
+  if (onRename === null) return name;
   if (draft === null) {
     return (
       <button

@@ -1,5 +1,6 @@
 import { RedoOutlined, UndoOutlined } from '@ant-design/icons';
 import { Button } from 'antd';
+import { useMay } from '../../api/access/workspaces.ts';
 import { connectionOf } from './state/benchState.ts';
 import { useBench, useBenchStore } from './state/useBench.ts';
 
@@ -20,6 +21,8 @@ export function SavingTools({ isAway }: { isAway: boolean }) {
   const steps = useBench(({ history }) => history.past.length);
   const back = steps + (isTyped ? 1 : 0);
   const forward = useBench(({ history }) => history.future.length);
+  const mayChange = useMay('editor');
+  if (!mayChange) return null;
   return (
     <>
       <span

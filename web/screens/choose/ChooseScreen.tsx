@@ -9,15 +9,17 @@ import {
   PurposeSchema,
   type SpecSheet,
 } from '@inkwell/core/model';
-import { Button, Segmented } from 'antd';
+import { Button, ConfigProvider, Segmented } from 'antd';
 import { useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { z } from 'zod';
+import { useMay } from '../../api/access/workspaces.ts';
 import { useSheets } from '../../api/library/sheets.ts';
 import { usePlaces, useSpecBook } from '../../api/library/specBook.ts';
 import { useChoosing } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { PlaceFilters } from '../../places/PlaceFilters.tsx';
@@ -79,6 +81,7 @@ export function ChooseScreen() {
   const [writing, setWriting] = useState(false);
   const choosing = useChoosing(project.id);
   const note = useUndoNote();
+  const mayChange = useMay('editor');
   const [by, setBy] = useState<Grouping>('network');
   const { state } = useLocation();
   // Whoever comes from pictures that were selected on the bench means those.
@@ -132,23 +135,21 @@ export function ChooseScreen() {
           onTick={setUnticked}
           onTakeOut={takeOut}
         />
-        <Library originals={others} onAdd={addOriginal} />
+        <ForEditors>
+          <Library originals={others} onAdd={addOriginal} />
+        </ForEditors>
       </section>
 
       <section className="choose-places" aria-label="Places">
         <div className="row spread choose-top">
           <div>
             <h2>Places</h2>
-            <span className="quiet small">
-              {selected.length === 0
-                ? 'Tick a picture first.'
-                : selected.length === originals.length
-                  ? `A tick gives the place to ${selected.length === 1 ? 'the picture' : `all ${selected.length} pictures`}.`
-                  : `A tick gives the place to the ${selected.length} ticked of ${originals.length} pictures.`}
-            </span>
+            {mayChange && <span className="quiet small">{tickWords(selected.length, originals.length)}</span>}
           </div>
           <span className="row">
-            <Button onClick={() => setWriting(true)}>New place …</Button>
+            <ForEditors>
+              <Button onClick={() => setWriting(true)}>New place …</Button>
+            </ForEditors>
             <Segmented<Grouping>
               value={by}
               onChange={setBy}
@@ -180,14 +181,18 @@ export function ChooseScreen() {
         {sheets.length === 0 && !error && <Skeleton height={400} />}
         <div className="choose-find">
           <PlaceFilters query={query} onChange={setQuery} />
-          <PlaceSets project={project} />
+          <ForEditors>
+            <PlaceSets project={project} />
+          </ForEditors>
         </div>
         {sheets.length > 0 && groups.length === 0 && <p className="quiet">No place answers that.</p>}
-        <div className="choose-groups">
-          {(isAll ? groups : groups.slice(0, mostGroups)).map((group) => (
-            <PlaceGroupList key={group.key} group={group} by={by} has={has} selected={selected} onChange={change} />
-          ))}
-        </div>
+        <ConfigProvider componentDisabled={!mayChange}>
+          <div className="choose-groups">
+            {(isAll ? groups : groups.slice(0, mostGroups)).map((group) => (
+              <PlaceGroupList key={group.key} group={group} by={by} has={has} selected={selected} onChange={change} />
+            ))}
+          </div>
+        </ConfigProvider>
         {!isAll && groups.length > mostGroups && (
           <Button onClick={() => setIsAll(true)}>Show the other {groups.length - mostGroups}</Button>
         )}
@@ -203,6 +208,13 @@ export function ChooseScreen() {
       </footer>
     </div>
   );
+}
+
+/** What a tick at a place does. @param ticked so many pictures are ticked @param all so many there are */
+function tickWords(ticked: number, all: number): string {
+  if (ticked === 0) return 'Tick a picture first.';
+  if (ticked < all) return `A tick gives the place to the ${ticked} ticked of ${all} pictures.`;
+  return `A tick gives the place to ${ticked === 1 ? 'the picture' : `all ${ticked} pictures`}.`;
 }
 
 /** What brings a frame back that was taken out. */

@@ -3,6 +3,7 @@ import { Button, Checkbox } from 'antd';
 import { useMemo } from 'react';
 import { previewUrl } from '../../api/library/originals.ts';
 import { counted } from '../../parts/counted.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { useGrowing } from '../../parts/many/useGrowing.tsx';
 
 /** The pictures of a project, with a tick for each that is given places. */
@@ -24,16 +25,18 @@ export function PictureList(props: {
     <ul className="choose-list">
       {drawn.map((original) => (
         <li key={original.id} className="row">
-          <Checkbox
-            aria-label={`Give places to ${original.name}`}
-            checked={!unticked.has(original.id)}
-            onChange={({ target }) => {
-              const next = new Set(unticked);
-              if (target.checked) next.delete(original.id);
-              else next.add(original.id);
-              onTick(next);
-            }}
-          />
+          <ForEditors>
+            <Checkbox
+              aria-label={`Give places to ${original.name}`}
+              checked={!unticked.has(original.id)}
+              onChange={({ target }) => {
+                const next = new Set(unticked);
+                if (target.checked) next.delete(original.id);
+                else next.add(original.id);
+                onTick(next);
+              }}
+            />
+          </ForEditors>
           <img alt="" loading="lazy" src={previewUrl(original, 160)} className="choose-thumb" />
           <span style={{ flex: 1, minWidth: 0 }}>
             <strong>{original.name}</strong>
@@ -42,14 +45,16 @@ export function PictureList(props: {
               {original.width} × {original.height} px · {counted(counts.get(original.id) ?? 0, 'place')}
             </span>
           </span>
-          <Button
-            size="small"
-            type="text"
-            onClick={() => onTakeOut(original)}
-            aria-label={`Take ${original.name} out of the project`}
-          >
-            Take out
-          </Button>
+          <ForEditors>
+            <Button
+              size="small"
+              type="text"
+              onClick={() => onTakeOut(original)}
+              aria-label={`Take ${original.name} out of the project`}
+            >
+              Take out
+            </Button>
+          </ForEditors>
         </li>
       ))}
       {end && <li>{end}</li>}

@@ -14,6 +14,7 @@ import { Link, useNavigate } from 'react-router';
 import { archiveUrl, useCancelDelivery } from '../../api/projects/deliveries.ts';
 import { useNetworks, useStartDryRun } from '../../api/projects/dryRuns.ts';
 import { counted } from '../../parts/counted.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { runWords } from '../dryRun/outcomeWords.ts';
 
@@ -84,33 +85,37 @@ export function DeliveryCard(props: {
             </Button>
           )}
           {working && (
-            <Button loading={cancel.isPending} onClick={() => cancel.mutate(delivery.id, { onError: note.failed })}>
-              Cancel
-            </Button>
+            <ForEditors>
+              <Button loading={cancel.isPending} onClick={() => cancel.mutate(delivery.id, { onError: note.failed })}>
+                Cancel
+              </Button>
+            </ForEditors>
           )}
           {state === 'done' && files.length > 0 && (
             <>
               <Link to={`/projects/${delivery.projectId}/deliver/${delivery.id}`}>Posting kit</Link>
-              <Button
-                loading={start.isPending}
-                disabled={isAlone}
-                title={
-                  isAlone
-                    ? 'No simulated network is running. ./inkwell demo and ./inkwell serve start them.'
-                    : 'Upload it to the simulated networks, and see what they show'
-                }
-                onClick={() =>
-                  start.mutate(
-                    { deliveryId: delivery.id },
-                    {
-                      onError: note.failed,
-                      onSuccess: ({ id }) => void go(`/projects/${delivery.projectId}/deliver/dry-runs/${id}`),
-                    },
-                  )
-                }
-              >
-                Dry run
-              </Button>
+              <ForEditors>
+                <Button
+                  loading={start.isPending}
+                  disabled={isAlone}
+                  title={
+                    isAlone
+                      ? 'No simulated network is running. ./inkwell demo and ./inkwell serve start them.'
+                      : 'Upload it to the simulated networks, and see what they show'
+                  }
+                  onClick={() =>
+                    start.mutate(
+                      { deliveryId: delivery.id },
+                      {
+                        onError: note.failed,
+                        onSuccess: ({ id }) => void go(`/projects/${delivery.projectId}/deliver/dry-runs/${id}`),
+                      },
+                    )
+                  }
+                >
+                  Dry run
+                </Button>
+              </ForEditors>
             </>
           )}
           {state === 'done' && files.length > 0 && (

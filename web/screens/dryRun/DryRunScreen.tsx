@@ -6,6 +6,7 @@ import dayjs from 'dayjs';
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { isRunning, useCancelDryRun, useDryRun } from '../../api/projects/dryRuns.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useHeldKey } from '../../parts/useHeldKey.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
@@ -93,12 +94,14 @@ function Run(props: {
         </div>
         <div className="row wrap">
           <Link to={back}>{run.deliveryId ? 'All deliveries' : 'Back to the bench'}</Link>
-          <EmptyNetworks />
-          {isRunning(run) && (
-            <Button loading={cancel.isPending} onClick={() => cancel.mutate(run.id, { onError: note.failed })}>
-              Cancel
-            </Button>
-          )}
+          <ForEditors>
+            <EmptyNetworks />
+            {isRunning(run) && (
+              <Button loading={cancel.isPending} onClick={() => cancel.mutate(run.id, { onError: note.failed })}>
+                Cancel
+              </Button>
+            )}
+          </ForEditors>
         </div>
       </div>
       <div className="row spread wrap dry-run-line">

@@ -3,6 +3,7 @@ import { type Delivery, formatLabel, formatWeight } from '@inkwell/core/model';
 import { alternativeText, type KitEntry, type KitFile, orderWords, type Post } from '@inkwell/core/posting';
 import { Button, Checkbox } from 'antd';
 import { type DragEvent, Fragment, useState } from 'react';
+import { useMay } from '../../api/access/workspaces.ts';
 import { fileUrl } from '../../api/projects/deliveries.ts';
 
 /** In small, in pixels: twice as fine as it is drawn. */
@@ -16,6 +17,7 @@ export function KitEntryRow(props: {
   onTick: (post: string, posted: boolean) => void;
 }) {
   const { delivery, entry, posted, onTick } = props;
+  const mayChange = useMay('editor');
   return (
     <article className="kit-entry" aria-label={`${entry.number}. ${entry.place}, ${entry.original}`}>
       <div className="kit-name">
@@ -35,7 +37,11 @@ export function KitEntryRow(props: {
             data-single={post.files.length === 1}
           >
             <div className="row wrap">
-              <Checkbox checked={posted.has(post.key)} onChange={({ target }) => onTick(post.key, target.checked)}>
+              <Checkbox
+                checked={posted.has(post.key)}
+                disabled={!mayChange}
+                onChange={({ target }) => onTick(post.key, target.checked)}
+              >
                 Posted
               </Checkbox>
               <span className="quiet small">{orderWords(entry, post)}</span>

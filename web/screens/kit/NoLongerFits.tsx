@@ -6,6 +6,7 @@ import { usePlaces } from '../../api/library/specBook.ts';
 import { useDeliver } from '../../api/projects/deliveries.ts';
 import { useMeasured } from '../../api/projects/measured.ts';
 import { counted } from '../../parts/counted.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { useOpenProject } from '../ProjectLayout.tsx';
 
@@ -51,9 +52,11 @@ export function NoLongerFits({ delivery }: { delivery: Delivery }) {
         {!isPending && seen.length === 0 ? (
           <span className="quiet">No frame of this project can be delivered in place of them.</span>
         ) : (
-          <Button size="small" loading={isPending || deliver.isPending} onClick={again}>
-            Deliver {frames.length === 1 ? 'it' : 'these'} again
-          </Button>
+          <ForEditors>
+            <Button size="small" loading={isPending || deliver.isPending} onClick={again}>
+              Deliver {frames.length === 1 ? 'it' : 'these'} again
+            </Button>
+          </ForEditors>
         )}
       </div>
       <ul>

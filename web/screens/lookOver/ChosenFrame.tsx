@@ -3,6 +3,7 @@ import type { VerdictWord } from '@inkwell/core/model';
 import { sidesWords } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { Link } from 'react-router';
+import { useMay } from '../../api/access/workspaces.ts';
 import { proofUrl } from '../../api/projects/frames.ts';
 import { ArrivingPicture } from '../../parts/pictures/ArrivingPicture.tsx';
 import { smallProof } from './FrameCell.tsx';
@@ -27,6 +28,7 @@ export function ChosenFrame(props: {
   const { frame, bench, onJudge } = props;
   const { one, verdict, isOutdated } = frame;
   const { network, place } = one.at;
+  const mayChange = useMay('editor');
   return (
     <section className="look-chosen" aria-label="The frame that is looked at">
       <div
@@ -60,7 +62,9 @@ export function ChosenFrame(props: {
         )}
         {one.failure && <p className="failure-line small">{one.failure}</p>}
         {one.planHash === null && !one.failure && (
-          <p className="quiet small">It is not drawn yet. As soon as it is, you can say what you think of it.</p>
+          <p className="quiet small">
+            It is not drawn yet.{mayChange && ' As soon as it is, you can say what you think of it.'}
+          </p>
         )}
         {isOutdated && <p className="quiet small">It has changed since somebody looked at it.</p>}
         <div className="row wrap look-buttons">
@@ -71,7 +75,7 @@ export function ChosenFrame(props: {
               aria-pressed={verdict === is}
               aria-keyshortcuts={key}
               title={`${label} (${key})`}
-              disabled={one.planHash === null}
+              disabled={one.planHash === null || !mayChange}
               onClick={() => onJudge(is)}
             >
               {label}
@@ -82,7 +86,8 @@ export function ChosenFrame(props: {
           <Link to={bench}>Open it on the bench</Link>
         </p>
         <p className="quiet small keys-only">
-          Arrow keys move. F, L and X say what you think of it and go on; the same key again takes that back. Enter
+          Arrow keys move.
+          {mayChange && ' F, L and X say what you think of it and go on; the same key again takes that back.'} Enter
           opens the bench.
         </p>
       </div>

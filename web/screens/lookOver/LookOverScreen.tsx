@@ -5,10 +5,12 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { Link, useNavigate } from 'react-router';
 import { useStore } from 'zustand';
+import { useMay } from '../../api/access/workspaces.ts';
 import { ApiError } from '../../api/client.ts';
 import { useFinishes } from '../../api/library/finishes.ts';
 import { usePlaces } from '../../api/library/specBook.ts';
 import { counted } from '../../parts/counted.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { Empty, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useAddress } from '../../parts/useAddress.ts';
 import { SettingsConflicts } from '../bench/reading/Conflicts.tsx';
@@ -64,6 +66,7 @@ function LookOver({ project, finishes }: { project: OpenProject; finishes: Param
   const chosen = cellOf(overview, search.get('frame')) ?? rowEnd(overview, 0, 'first');
   const chosenFrame = chosen && cellAt(overview, chosen);
   const navigate = useNavigate();
+  const mayChange = useMay('editor');
   const grid = useRef<HTMLTableElement>(null);
   const isThere = all.length > 0;
   useEffect(() => {
@@ -89,7 +92,7 @@ function LookOver({ project, finishes }: { project: OpenProject; finishes: Param
     if (planHash === null) return;
     const verdict = chosenFrame.verdict === word ? null : { is: word, plan: planHash };
     store.set('frames', frame.id, { verdict });
-    if (verdict) choose(nextWanted(overview, chosen, isShown[shown === 'all' ? 'to look over' : shown]));
+    if (verdict && mayChange) choose(nextWanted(overview, chosen, isShown[shown === 'all' ? 'to look over' : shown]));
     grid.current?.focus();
   };
   useOverviewKeys(overview, chosen, grid, {
@@ -129,18 +132,20 @@ function LookOver({ project, finishes }: { project: OpenProject; finishes: Param
                 label: `${shownLabels[value]} ${all.filter(isShown[value]).length}`,
               }))}
             />
-            <Button
-              size="small"
-              disabled={unjudged.length === 0}
-              title="Says of every frame that has no findings, and that nobody has looked at, that it is fine"
-              onClick={() =>
-                store.setFrames(new Map(unjudged.map(({ id, plan }) => [id, { verdict: { is: 'fine', plan } }])))
-              }
-            >
-              {unjudged.length === 0
-                ? 'Frames without findings are fine'
-                : `${counted(unjudged.length, 'frame')} without findings ${unjudged.length === 1 ? 'is' : 'are'} fine`}
-            </Button>
+            <ForEditors>
+              <Button
+                size="small"
+                disabled={unjudged.length === 0}
+                title="Says of every frame that has no findings, and that nobody has looked at, that it is fine"
+                onClick={() =>
+                  store.setFrames(new Map(unjudged.map(({ id, plan }) => [id, { verdict: { is: 'fine', plan } }])))
+                }
+              >
+                {unjudged.length === 0
+                  ? 'Frames without findings are fine'
+                  : `${counted(unjudged.length, 'frame')} without findings ${unjudged.length === 1 ? 'is' : 'are'} fine`}
+              </Button>
+            </ForEditors>
             {!isDone && <span className="quiet small">Still finding out about the rest …</span>}
           </div>
           {error !== null && <FailureLine error={error} again={again} />}

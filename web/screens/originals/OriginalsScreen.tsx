@@ -4,8 +4,10 @@ import type { Original } from '@inkwell/core/model';
 import { formatWeight } from '@inkwell/core/model';
 import { Button } from 'antd';
 import { useState } from 'react';
+import { useMay } from '../../api/access/workspaces.ts';
 import { fileUrl, previewUrl, useOriginalActions, useOriginals } from '../../api/library/originals.ts';
 import { DropArea } from '../../parts/DropArea.tsx';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { NameField } from '../../parts/fields/NameField.tsx';
 import { useGrowing } from '../../parts/many/useGrowing.tsx';
 import { PagePicker, pagesWord } from '../../parts/pictures/PagePicker.tsx';
@@ -20,6 +22,7 @@ export function OriginalsScreen() {
   const { data, error, refetch } = useOriginals();
   const { rename, duplicate, remove, restore } = useOriginalActions();
   const note = useUndoNote();
+  const mayChange = useMay('editor');
   const { drawn, end } = useGrowing(data ?? none);
   const [picking, setPicking] = useState<Original | null>(null);
   const removeOriginal = ({ id, name }: Original) =>
@@ -45,14 +48,16 @@ export function OriginalsScreen() {
                 <NameField
                   name={original.name}
                   what="original"
-                  onRename={(name) => rename.mutateAsync({ id: original.id, name }).catch(note.failed)}
+                  onRename={
+                    mayChange ? (name) => rename.mutateAsync({ id: original.id, name }).catch(note.failed) : null
+                  }
                 />
               </h2>
               <div className="quiet small">
                 {original.width} × {original.height} px · {original.format.toUpperCase()} ·{' '}
                 {formatWeight(original.bytes, 'MB')}
               </div>
-              {original.pages > 1 && (
+              {original.pages > 1 && mayChange && (
                 <Button size="small" onClick={() => setPicking(original)}>
                   {original.page + 1} of {original.pages} {pagesWord(original)}: take others
                 </Button>
@@ -66,22 +71,24 @@ export function OriginalsScreen() {
                   title="Download, bit for bit"
                   aria-label={`Download ${original.name}`}
                 />
-                <Button
-                  type="text"
-                  size="small"
-                  icon={<CopyOutlined />}
-                  title="Duplicate"
-                  aria-label={`Duplicate ${original.name}`}
-                  onClick={() => duplicate.mutateAsync(original.id).catch(note.failed)}
-                />
-                <Button
-                  type="text"
-                  size="small"
-                  icon={<DeleteOutlined />}
-                  title="Delete"
-                  aria-label={`Delete ${original.name}`}
-                  onClick={() => removeOriginal(original)}
-                />
+                <ForEditors>
+                  <Button
+                    type="text"
+                    size="small"
+                    icon={<CopyOutlined />}
+                    title="Duplicate"
+                    aria-label={`Duplicate ${original.name}`}
+                    onClick={() => duplicate.mutateAsync(original.id).catch(note.failed)}
+                  />
+                  <Button
+                    type="text"
+                    size="small"
+                    icon={<DeleteOutlined />}
+                    title="Delete"
+                    aria-label={`Delete ${original.name}`}
+                    onClick={() => removeOriginal(original)}
+                  />
+                </ForEditors>
               </div>
             </div>
           </article>

@@ -7,12 +7,14 @@ import { Button, Dropdown } from 'antd';
 import dayjs from 'dayjs';
 import { useCallback, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { useMay } from '../../api/access/workspaces.ts';
 import { usePlaceSets } from '../../api/library/placeSets.ts';
 import { usePlaces } from '../../api/library/specBook.ts';
 import { proofUrl } from '../../api/projects/frames.ts';
 import { projectFileUrl } from '../../api/projects/projectFiles.ts';
 import { useProjectActions, useProjects } from '../../api/projects/projects.ts';
 import { counted } from '../../parts/counted.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { NameField } from '../../parts/fields/NameField.tsx';
 import { Empty, Failure, Skeleton } from '../../parts/States.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
@@ -63,6 +65,7 @@ export function ProjectsScreen() {
   const { sets, apply } = usePlaceSets();
   const note = useUndoNote();
   const navigate = useNavigate();
+  const mayChange = useMay('editor');
   const projectFile = useProjectFileButton();
   const openNew = ({ id }: { id: string }) => navigate(`/projects/${id}/choose`);
   const addNew = () => add.mutate('New project', { onSuccess: openNew, onError: note.failed });
@@ -82,26 +85,28 @@ export function ProjectsScreen() {
     <div className="page">
       <div className="row spread wrap" style={{ marginBottom: 18 }}>
         <h1>Projects</h1>
-        <div className="row wrap">
-          {sets.length > 0 && (
-            <Dropdown
-              trigger={['click']}
-              menu={{
-                items: sets.map((set) => ({
-                  key: set.id,
-                  label: `${set.name}, ${counted(set.placeIds.length, 'place')}`,
-                  onClick: () => addFrom(set),
-                })),
-              }}
-            >
-              <Button loading={apply.isPending}>New from a set</Button>
-            </Dropdown>
-          )}
-          {projectFile.button}
-          <Button type="primary" icon={<PlusOutlined />} onClick={addNew} loading={add.isPending}>
-            New project
-          </Button>
-        </div>
+        <ForEditors>
+          <div className="row wrap">
+            {sets.length > 0 && (
+              <Dropdown
+                trigger={['click']}
+                menu={{
+                  items: sets.map((set) => ({
+                    key: set.id,
+                    label: `${set.name}, ${counted(set.placeIds.length, 'place')}`,
+                    onClick: () => addFrom(set),
+                  })),
+                }}
+              >
+                <Button loading={apply.isPending}>New from a set</Button>
+              </Dropdown>
+            )}
+            {projectFile.button}
+            <Button type="primary" icon={<PlusOutlined />} onClick={addNew} loading={add.isPending}>
+              New project
+            </Button>
+          </div>
+        </ForEditors>
       </div>
       {projectFile.question}
       <BackupWarning />
@@ -109,7 +114,9 @@ export function ProjectsScreen() {
       {error && !data && <Failure error={error} again={() => void refetch()} />}
       {!data && !error && <Skeleton height={240} />}
       {data?.length === 0 && (
-        <Empty title="No projects yet">A project holds pictures and the places they go to. Start with a new one.</Empty>
+        <Empty title="No projects yet">
+          A project holds pictures and the places they go to.{mayChange && ' Start with a new one.'}
+        </Empty>
       )}
       <div className="project-grid">
         {data?.map((project) => (
@@ -121,7 +128,9 @@ export function ProjectsScreen() {
                   <NameField
                     name={project.name}
                     what="project"
-                    onRename={(name) => rename.mutateAsync({ id: project.id, name }).catch(note.failed)}
+                    onRename={
+                      mayChange ? (name) => rename.mutateAsync({ id: project.id, name }).catch(note.failed) : null
+                    }
                   />
                 </h2>
                 <span className="quiet small">
@@ -130,20 +139,22 @@ export function ProjectsScreen() {
                 </span>
               </div>
               <div className="row" style={{ gap: 2 }}>
-                <Button
-                  type="text"
-                  icon={<StepForwardOutlined />}
-                  title="Begin the next one: with all that is set for this one, and other pictures"
-                  aria-label={`Begin the next one after ${project.name}`}
-                  onClick={() => next.mutate(project.id, { onSuccess: openNew, onError: note.failed })}
-                />
-                <Button
-                  type="text"
-                  icon={<CopyOutlined />}
-                  title="Duplicate"
-                  aria-label={`Duplicate ${project.name}`}
-                  onClick={() => duplicate.mutateAsync(project.id).catch(note.failed)}
-                />
+                <ForEditors>
+                  <Button
+                    type="text"
+                    icon={<StepForwardOutlined />}
+                    title="Begin the next one: with all that is set for this one, and other pictures"
+                    aria-label={`Begin the next one after ${project.name}`}
+                    onClick={() => next.mutate(project.id, { onSuccess: openNew, onError: note.failed })}
+                  />
+                  <Button
+                    type="text"
+                    icon={<CopyOutlined />}
+                    title="Duplicate"
+                    aria-label={`Duplicate ${project.name}`}
+                    onClick={() => duplicate.mutateAsync(project.id).catch(note.failed)}
+                  />
+                </ForEditors>
                 <Button
                   type="text"
                   icon={<DownloadOutlined />}
@@ -151,13 +162,15 @@ export function ProjectsScreen() {
                   title="Save as a file, with its pictures, for another machine"
                   aria-label={`Save ${project.name} as a file`}
                 />
-                <Button
-                  type="text"
-                  icon={<DeleteOutlined />}
-                  title="Delete"
-                  aria-label={`Delete ${project.name}`}
-                  onClick={() => removeProject(project)}
-                />
+                <ForEditors>
+                  <Button
+                    type="text"
+                    icon={<DeleteOutlined />}
+                    title="Delete"
+                    aria-label={`Delete ${project.name}`}
+                    onClick={() => removeProject(project)}
+                  />
+                </ForEditors>
               </div>
             </div>
           </article>

@@ -15,7 +15,7 @@ export function ReviewedFrameCard(props: {
   const { secret, frame, onAnswer } = props;
   const { id, planHash, picture, network, place, width, height, answer } = frame;
   const isAnswered = answer?.planHash === planHash;
-  const { data: url, isError } = useReviewPicture(secret, id, planHash, Math.min(pictureWidth, width));
+  const { url, isError } = useReviewPicture(secret, id, planHash, Math.min(pictureWidth, width));
   const [word, setWord] = useState(answer?.word ?? '');
   const [isSending, setIsSending] = useState(false);
   const [problem, setProblem] = useState<unknown>(null);

@@ -1,5 +1,6 @@
 import { Button, Input } from 'antd';
 import { memo } from 'react';
+import { useMay } from '../../api/access/workspaces.ts';
 
 /** So many lines are seen of what a cell says. */
 const mostLines = 4;
@@ -21,6 +22,7 @@ export const SeriesCell = memo(
     onPaste: (text: string) => boolean;
   }) {
     const { cell, label, text, isOwn, onWrite, onFollow, onGo, onPaste } = props;
+    const mayChange = useMay('editor');
     return (
       <td className="series-cell">
         <Input.TextArea
@@ -32,6 +34,7 @@ export const SeriesCell = memo(
           maxLength={600}
           placeholder="Left out"
           value={text}
+          readOnly={!mayChange}
           onChange={({ target }) => onWrite(target.value)}
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || event.shiftKey || event.nativeEvent.isComposing) return;
@@ -42,7 +45,7 @@ export const SeriesCell = memo(
             if (onPaste(event.clipboardData.getData('text/plain'))) event.preventDefault();
           }}
         />
-        {isOwn && (
+        {isOwn && mayChange && (
           <Button size="small" type="link" aria-label={`${label}: as the design says`} onClick={onFollow}>
             As the design says
           </Button>

@@ -7,6 +7,7 @@ import { createPortal } from 'react-dom';
 import { Link } from 'react-router';
 import { ApiError } from '../../api/client.ts';
 import { useFinishes } from '../../api/library/finishes.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { Empty, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { useLettering, useLetteringHands } from '../bench/lettering/useLettering.ts';
 import { SettingsConflicts } from '../bench/reading/Conflicts.tsx';
@@ -68,15 +69,19 @@ function Series({ project }: { project: OpenProject }) {
         <div>
           <h2>What is written on each picture</h2>
           <p className="quiet small">
-            A cell in grey says what the design says. Write in it, and this picture says that instead. Leave it empty,
-            and nothing stands there. Enter goes down, Shift Enter breaks the line, and rows of a spreadsheet can be
-            pasted.
+            A cell in grey says what the design says.{' '}
+            <ForEditors>
+              Write in it, and this picture says that instead. Leave it empty, and nothing stands there. Enter goes
+              down, Shift Enter breaks the line, and rows of a spreadsheet can be pasted.
+            </ForEditors>
           </p>
         </div>
         <span className="row">
-          <Link to={`${base}/series/table`}>
-            <Button type={items.length > 0 && originals.length > 0 ? 'default' : 'primary'}>Read a table …</Button>
-          </Link>
+          <ForEditors>
+            <Link to={`${base}/series/table`}>
+              <Button type={items.length > 0 && originals.length > 0 ? 'default' : 'primary'}>Read a table …</Button>
+            </Link>
+          </ForEditors>
           <Button disabled={originals.length === 0} onClick={download}>
             Save as CSV
           </Button>

@@ -3,6 +3,7 @@ import { hasOwnWords, pastedCells, wordsOn } from '@inkwell/core/series';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useRef } from 'react';
 import { Link } from 'react-router';
+import { useMay } from '../../api/access/workspaces.ts';
 import { previewUrl, useOriginalActions } from '../../api/library/originals.ts';
 import { counted } from '../../parts/counted.ts';
 import { NameField } from '../../parts/fields/NameField.tsx';
@@ -134,13 +135,14 @@ function RowFindings({ findings }: { findings: readonly string[] }) {
 const PictureHead = memo(function PictureHead({ original }: { original: Original }) {
   const { rename } = useOriginalActions();
   const note = useUndoNote();
+  const mayChange = useMay('editor');
   return (
     <th scope="row" className="series-picture">
       <img alt="" decoding="async" src={previewUrl(original, 160)} />
       <NameField
         name={original.name}
         what="picture"
-        onRename={(name) => rename.mutateAsync({ id: original.id, name }).catch(note.failed)}
+        onRename={mayChange ? (name) => rename.mutateAsync({ id: original.id, name }).catch(note.failed) : null}
       />
     </th>
   );

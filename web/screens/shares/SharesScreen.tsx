@@ -36,7 +36,8 @@ export function SharesScreen() {
       {all.data && all.data.workspaces.length > 0 && (
         <Table title="Workspaces" all={all.data.workspaces} onChange={(one) => setChanged({ of: 'workspaces', one })} />
       )}
-      {all.error && <FailureLine error={all.error} again={() => void all.refetch()} />}
+      {!all.data && all.isLoading && <Skeleton height={160} />}
+      {!all.data && all.error && <FailureLine error={all.error} again={() => void all.refetch()} />}
       {changed && (
         <ChangeShare
           key={changed.one.of.id}

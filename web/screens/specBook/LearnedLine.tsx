@@ -3,6 +3,7 @@ import type { LearnedUpload, Place } from '@inkwell/core/model';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useForgetUpload } from '../../api/files/survival.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { choiceWords } from '../../places/uploadWords.ts';
 
@@ -19,15 +20,17 @@ export function LearnedLine({ learned, place }: { learned: LearnedUpload; place:
     <div>
       Uploaded as learned on “{learnedFrom}”, {dayjs(learnedOn).format('D MMM YYYY')}: {choiceWords(choice, dimensions)}
       {isOutdated ? '; its numbers have changed since, so new frames are not.' : '.'}{' '}
-      <Button
-        size="small"
-        type="text"
-        aria-label={`Forget how ${place.name} is uploaded`}
-        title="New frames are uploaded as the place says again; those that are there stay as they are"
-        onClick={() => forget.mutate({ placeId }, { onError: note.failed })}
-      >
-        Forget it
-      </Button>
+      <ForEditors>
+        <Button
+          size="small"
+          type="text"
+          aria-label={`Forget how ${place.name} is uploaded`}
+          title="New frames are uploaded as the place says again; those that are there stay as they are"
+          onClick={() => forget.mutate({ placeId }, { onError: note.failed })}
+        >
+          Forget it
+        </Button>
+      </ForEditors>
     </div>
   );
 }

@@ -2,6 +2,7 @@ import type { SheetChange, SheetFinding, SpecSheet } from '@inkwell/core/model';
 import { Button } from 'antd';
 import dayjs from 'dayjs';
 import { useChangeFinding } from '../../api/library/sheetFindings.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 
 const fieldWords: Record<SheetChange['field'], string> = {
@@ -42,22 +43,24 @@ function Told({ sheet, finding }: { sheet: SpecSheet; finding: SheetFinding }) {
         <strong>{name}</strong>, {field}: measured on {on}: {measured}.{' '}
         <span className="quiet">{isOpen ? `The sheet says ${said}.` : `The sheet said ${said}.`}</span>
       </span>
-      <span className="row">
-        <Button
-          size="small"
-          type={isOpen ? 'default' : 'text'}
-          loading={change.isPending}
-          aria-disabled={change.isPending}
-          onClick={() => set(isOpen ? 'taken over' : 'open')}
-        >
-          {isOpen ? `Take ${measured} over` : `Back to ${said}`}
-        </Button>
-        {isOpen && (
-          <Button size="small" type="text" onClick={() => set('dismissed')}>
-            Leave it
+      <ForEditors>
+        <span className="row">
+          <Button
+            size="small"
+            type={isOpen ? 'default' : 'text'}
+            loading={change.isPending}
+            aria-disabled={change.isPending}
+            onClick={() => set(isOpen ? 'taken over' : 'open')}
+          >
+            {isOpen ? `Take ${measured} over` : `Back to ${said}`}
           </Button>
-        )}
-      </span>
+          {isOpen && (
+            <Button size="small" type="text" onClick={() => set('dismissed')}>
+              Leave it
+            </Button>
+          )}
+        </span>
+      </ForEditors>
     </li>
   );
 }

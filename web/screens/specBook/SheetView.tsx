@@ -2,8 +2,10 @@ import { overdueDays } from '@inkwell/core/bookkeeping';
 import type { LearnedUpload, SheetFinding, SpecSheet } from '@inkwell/core/model';
 import { Button, Dropdown } from 'antd';
 import { Link, useNavigate } from 'react-router';
+import { useMay } from '../../api/access/workspaces.ts';
 import { api } from '../../api/client.ts';
 import { useSheets } from '../../api/library/sheets.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { today } from '../../parts/today.ts';
 import { useUndoNote } from '../../parts/useUndoNote.tsx';
 import { dateWords, dayWords } from './dateWords.ts';
@@ -20,6 +22,7 @@ export function SheetView(props: {
 }) {
   const { sheet, sheets, findings, learned } = props;
   const drafts = useSheetDrafts((state) => state.drafts);
+  const mayChange = useMay('editor');
   const overdue = overdueDays(sheet, today());
   const isBegun = sheet.own !== undefined && drafts[sheet.own.id] !== undefined;
   const shown = sheet.places.filter(({ isAway }) => !isAway);
@@ -31,7 +34,7 @@ export function SheetView(props: {
       place={place}
       learned={learned.find(({ placeId }) => placeId === `${sheet.slug}/${place.slug}`)}
     >
-      {sheet.own && (
+      {sheet.own && mayChange && (
         <Link
           className="small"
           to={`/spec-book/${sheet.slug}/edit?place=${sheet.places.indexOf(place)}`}
@@ -80,6 +83,7 @@ function SheetActions({ sheet, sheets }: { sheet: SpecSheet; sheets: readonly Sp
   const { putAway, move } = useSheets();
   const note = useUndoNote();
   const navigate = useNavigate();
+  const mayChange = useMay('editor');
   const { slug, name, own, isAway = false } = sheet;
   const shelf = sheets.filter((one) => (one.isAway ?? false) === isAway);
   const at = shelf.findIndex((one) => one.slug === slug);
@@ -90,9 +94,11 @@ function SheetActions({ sheet, sheets }: { sheet: SpecSheet; sheets: readonly Sp
       away ? `“${name}” was put away. Its frames stay; it is not offered any more.` : `“${name}” is back.`,
       () => putAway.mutateAsync({ slug, isAway: !away }),
     );
-  const more = [
+  const files = [
     { key: 'json', label: <a href={`${api}/spec-book/file?sheet=${slug}&as=json`}>Save as JSON</a> },
     { key: 'csv', label: <a href={`${api}/spec-book/file?sheet=${slug}&as=csv`}>Save as a table (CSV)</a> },
+  ];
+  const changes = [
     { key: 'up', label: 'Move up', disabled: at <= 0, onClick: () => moveTo(shelf[at - 1]?.slug ?? null) },
     {
       key: 'down',
@@ -104,7 +110,7 @@ function SheetActions({ sheet, sheets }: { sheet: SpecSheet; sheets: readonly Sp
   ];
   return (
     <div className="row wrap">
-      {own && (
+      {own && mayChange && (
         <Link to={`/spec-book/${slug}/edit`}>
           <Button size="small" type="primary" tabIndex={-1}>
             Change …
@@ -118,15 +124,17 @@ function SheetActions({ sheet, sheets }: { sheet: SpecSheet; sheets: readonly Sp
           </Button>
         </Link>
       )}
-      <Button
-        size="small"
-        type={own ? 'default' : 'primary'}
-        title="Begin a sheet of your own with these numbers"
-        onClick={() => navigate(`/spec-book/new?from=${slug}`)}
-      >
-        Copy as your own …
-      </Button>
-      <Dropdown trigger={['click']} menu={{ items: more }}>
+      <ForEditors>
+        <Button
+          size="small"
+          type={own ? 'default' : 'primary'}
+          title="Begin a sheet of your own with these numbers"
+          onClick={() => navigate(`/spec-book/new?from=${slug}`)}
+        >
+          Copy as your own …
+        </Button>
+      </ForEditors>
+      <Dropdown trigger={['click']} menu={{ items: mayChange ? [...files, ...changes] : files }}>
         <Button size="small">More</Button>
       </Dropdown>
     </div>

@@ -9,6 +9,7 @@ import { useLearnedUploads } from '../../api/files/survival.ts';
 import { useSheetFindings } from '../../api/library/sheetFindings.ts';
 import { useSpecBook } from '../../api/library/specBook.ts';
 import { counted } from '../../parts/counted.ts';
+import { ForEditors } from '../../parts/ForEditors.tsx';
 import { Empty, Failure, FailureLine, Skeleton } from '../../parts/States.tsx';
 import { today } from '../../parts/today.ts';
 import { PlaceFilters } from '../../places/PlaceFilters.tsx';
@@ -113,16 +114,18 @@ function BookList(props: {
         )}
       </nav>
       <div className="book-tools row wrap">
-        <Link to="/spec-book/new">
-          <Button size="small" tabIndex={-1}>
-            New sheet …
-          </Button>
-        </Link>
-        <Link to="/spec-book/import">
-          <Button size="small" tabIndex={-1}>
-            Import …
-          </Button>
-        </Link>
+        <ForEditors>
+          <Link to="/spec-book/new">
+            <Button size="small" tabIndex={-1}>
+              New sheet …
+            </Button>
+          </Link>
+          <Link to="/spec-book/import">
+            <Button size="small" tabIndex={-1}>
+              Import …
+            </Button>
+          </Link>
+        </ForEditors>
         <a className="small" href={`${api}/spec-book/file?as=json`}>
           All as JSON
         </a>

@@ -2,9 +2,11 @@ import { noTone, tonePoints } from '@inkwell/core/finishing';
 import { type FinishFile, FinishFileSchema, type FinishSettings, type Treatment } from '@inkwell/core/model';
 import { useQuery } from '@tanstack/react-query';
 import { App, Button, Input } from 'antd';
+import { useMay } from '../../../api/access/workspaces.ts';
 import { sentenceOf } from '../../../api/client.ts';
 import { finishFileUrl, useFinishActions, useFinishes } from '../../../api/library/finishes.ts';
 import { countedUrl, countedWidth, proofUrl } from '../../../api/projects/frames.ts';
+import { ForEditors } from '../../../parts/ForEditors.tsx';
 import { NameField } from '../../../parts/fields/NameField.tsx';
 import { ImportButton } from '../../../parts/ImportButton.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
@@ -72,6 +74,7 @@ export function FinishPanel(props: {
   const unused = one.finishing.finishes.filter(
     (other) => framesWith(other.id, bench) === 0 && (known?.uses[other.id] ?? 0) === 0,
   );
+  const isFixed = !useMay('editor') || shipped;
   return (
     <aside className="compare-panel finish-panel" aria-label="Finish">
       <FinishChooser
@@ -108,7 +111,7 @@ export function FinishPanel(props: {
       <section className="finish-own" aria-label="The finish itself">
         <div className="row spread">
           <h2 className="minor-title">
-            {shipped ? name : <NameField name={name} what="finish" onRename={(next) => setFinish({ name: next })} />}
+            <NameField name={name} what="finish" onRename={isFixed ? null : (next) => setFinish({ name: next })} />
           </h2>
           <span className="row">
             <Button size="small" href={finishFileUrl(id)} download>
@@ -117,7 +120,7 @@ export function FinishPanel(props: {
             <ImportButton schema={FinishFileSchema} what="finish" onRead={read} />
           </span>
         </div>
-        {shipped ? (
+        {isFixed ? (
           <p className="small">{description}</p>
         ) : (
           <Input.TextArea
@@ -134,16 +137,18 @@ export function FinishPanel(props: {
         {shipped ? (
           <div className="row small wrap">
             <span className="quiet">It comes with the program and stays as it is.</span>
-            <Button size="small" type="primary" loading={actions.add.isPending} onClick={makeOwn}>
-              Make my own copy
-            </Button>
+            <ForEditors>
+              <Button size="small" type="primary" loading={actions.add.isPending} onClick={makeOwn}>
+                Make my own copy
+              </Button>
+            </ForEditors>
           </div>
         ) : (
           <p className="quiet small">{touchedWords(here, uses)}</p>
         )}
         <TreatmentFields
           treatment={kept}
-          disabled={shipped}
+          disabled={isFixed}
           points={points}
           onDrag={(next) => onDraft(next && { ...next, blend: treatment.blend })}
           onSet={(next) => setFinish({ treatment: next })}
@@ -151,12 +156,14 @@ export function FinishPanel(props: {
         <BorderFields
           border={treatment.border}
           original={original}
-          disabled={shipped}
+          disabled={isFixed}
           isCut={state.grid !== null}
           onSet={(border) => setFinish({ treatment: { ...kept, border } })}
         />
       </section>
-      <UnusedFinishes finishes={unused} />
+      <ForEditors>
+        <UnusedFinishes finishes={unused} />
+      </ForEditors>
     </aside>
   );
 }

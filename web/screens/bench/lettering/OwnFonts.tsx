@@ -5,6 +5,7 @@ import { sentenceOf } from '../../../api/client.ts';
 import { addFont, putFontAside, takeFontBack } from '../../../api/library/fonts.ts';
 import { askAgain } from '../../../fonts/pageFonts.ts';
 import { FileButton } from '../../../parts/FileButton.tsx';
+import { ForEditors } from '../../../parts/ForEditors.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 
 /** Takes in a font of one's own, and puts the one that is chosen aside where it is one's own. */
@@ -46,21 +47,23 @@ export function OwnFonts(props: {
         Add a font …
       </FileButton>
       {family?.isOwn && !family.isHidden && (
-        <Button
-          size="small"
-          onClick={() =>
-            void note.after(
-              putAside(family),
-              `${family.name} was put aside. Words that are set in it stay as they are.`,
-              async () => {
-                await takeFontBack(family.id);
-                await askAgain();
-              },
-            )
-          }
-        >
-          Put {family.name} aside
-        </Button>
+        <ForEditors>
+          <Button
+            size="small"
+            onClick={() =>
+              void note.after(
+                putAside(family),
+                `${family.name} was put aside. Words that are set in it stay as they are.`,
+                async () => {
+                  await takeFontBack(family.id);
+                  await askAgain();
+                },
+              )
+            }
+          >
+            Put {family.name} aside
+          </Button>
+        </ForEditors>
       )}
     </span>
   );

@@ -4,6 +4,7 @@ import equal from 'fast-deep-equal';
 import { useState } from 'react';
 import { sentenceOf } from '../../../api/client.ts';
 import { letterStyleFileUrl, useLetterStyleActions } from '../../../api/library/letterStyles.ts';
+import { ForEditors } from '../../../parts/ForEditors.tsx';
 import { ImportButton } from '../../../parts/ImportButton.tsx';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 
@@ -33,35 +34,39 @@ export function OwnStyles(props: {
             Export {same.name}
           </Button>
           {!same.shipped && (
-            <Button
-              size="small"
-              onClick={() =>
-                void note.after(
-                  actions.remove.mutateAsync(same.id),
-                  `${same.name} was deleted. Words that have it keep it.`,
-                  () => actions.restore.mutateAsync(same.id),
-                )
-              }
-            >
-              Delete {same.name}
-            </Button>
+            <ForEditors>
+              <Button
+                size="small"
+                onClick={() =>
+                  void note.after(
+                    actions.remove.mutateAsync(same.id),
+                    `${same.name} was deleted. Words that have it keep it.`,
+                    () => actions.restore.mutateAsync(same.id),
+                  )
+                }
+              >
+                Delete {same.name}
+              </Button>
+            </ForEditors>
           )}
         </span>
       ) : (
-        <span className="row">
-          <Input
-            size="small"
-            aria-label="Name of this style"
-            placeholder="Save this style as …"
-            maxLength={120}
-            value={name}
-            onChange={({ target }) => setName(target.value)}
-            onPressEnter={() => name.trim() !== '' && keep()}
-          />
-          <Button size="small" disabled={name.trim() === ''} loading={actions.add.isPending} onClick={keep}>
-            Save
-          </Button>
-        </span>
+        <ForEditors>
+          <span className="row">
+            <Input
+              size="small"
+              aria-label="Name of this style"
+              placeholder="Save this style as …"
+              maxLength={120}
+              value={name}
+              onChange={({ target }) => setName(target.value)}
+              onPressEnter={() => name.trim() !== '' && keep()}
+            />
+            <Button size="small" disabled={name.trim() === ''} loading={actions.add.isPending} onClick={keep}>
+              Save
+            </Button>
+          </span>
+        </ForEditors>
       )}
       <ImportButton
         schema={LetterStyleFileSchema}

@@ -49,6 +49,24 @@ describe('moving and undoing', () => {
     expect(span(store, 0)).toBe(130);
   });
 
+  test('where nothing may be changed, a hand that tries hears so, and all stays as it is', () => {
+    const store = bench();
+    store.set('frames', ids[0], at(130));
+    let tried = 0;
+    store.close(() => {
+      tried += 1;
+    });
+    store.move(ids[1], at(400).window);
+    store.commitMove();
+    store.set('frames', ids[1], at(400));
+    store.undo();
+    expect(tried).toBe(3);
+    expect([span(store, 0), span(store, 1)]).toEqual([130, 200]);
+    store.close(null);
+    store.undo();
+    expect(span(store, 0)).toBe(100);
+  });
+
   test('what a hand holds stays where it is, whatever comes from elsewhere; that is found out when it is saved', () => {
     const store = bench();
     store.move(ids[0], at(120).window);

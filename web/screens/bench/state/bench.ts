@@ -33,6 +33,8 @@ export class Bench {
   /** Unsaved changes of rows that are not on the bench: those of an earlier page, and of rows that have gone from it. */
   private readonly left: LeftRows;
   private resting: ReturnType<typeof setTimeout> | undefined;
+  /** Hears of a hand that tries to change something where nothing may be changed; null where it may. */
+  private onTried: (() => void) | null = null;
   private readonly keepSoon = throttle(() => this.keep(), keepMs);
 
   constructor(private readonly shelf: Shelf) {
@@ -54,6 +56,21 @@ export class Bench {
   getInitialState = (): BenchState => this.store.getInitialState();
   subscribe = (listener: (now: BenchState, before: BenchState) => void): (() => void) => this.store.subscribe(listener);
 
+  /** From now on nothing can be changed here. @param onTried hears whenever that is tried; null: everything can be changed again */
+  close(onTried: (() => void) | null): void {
+    this.onTried = onTried;
+  }
+
+  /** Tells a hand that nothing may be changed here, where that is so. @returns whether it is */
+  private refuses(): boolean {
+    this.onTried?.();
+    return this.onTried !== null;
+  }
+
+  private hold(moving: NonNullable<BenchState['moving']>): void {
+    if (!this.refuses()) this.store.setState({ moving });
+  }
+
   /** Takes over what the server has, except where this bench has changes of its own. */
   adopt(known: Known): void {
     let state: LooseState = this.getState();
@@ -65,23 +82,23 @@ export class Bench {
   }
 
   move(frameId: string, window: Window): void {
-    this.store.setState({ moving: { kind: 'window', frameId, window } });
+    this.hold({ kind: 'window', frameId, window });
   }
 
   moveMark(originalId: string, markId: string, region: Region): void {
-    this.store.setState({ moving: { kind: 'mark', originalId, markId, region } });
+    this.hold({ kind: 'mark', originalId, markId, region });
   }
 
   /** An item of a frame on its way. */
   moveItem(frameId: string, hands: Hands): void {
-    this.store.setState({ moving: { kind: 'hands', frameId, hands } });
+    this.hold({ kind: 'hands', frameId, hands });
   }
 
   /** Words on their way: seen at once, saved when the hands rest. */
   letter(projectId: string, lettering: Lettering): void {
     const { moving } = this.getState();
     if (moving && moving.kind !== 'lettering') this.commitMove();
-    this.store.setState({ moving: { kind: 'lettering', projectId, lettering } });
+    this.hold({ kind: 'lettering', projectId, lettering });
     this.commitMoveSoon(writingRestMs);
   }
 
@@ -188,6 +205,7 @@ export class Bench {
   }
 
   private setRows(changes: { [K in Kind]?: Iterable<readonly [string, object]> }): void {
+    if (this.refuses()) return;
     // What comes after a movement must not be overtaken by it.
     this.commitMove();
     const state: LooseState = this.getState();
@@ -209,6 +227,7 @@ export class Bench {
 
   /** Takes the last of some steps that changes anything which is still there; the steps after it have nothing left to change. */
   private goOver(steps: readonly Step[], toHistory: (rest: readonly Step[], back: Step | null) => History): void {
+    if (steps.length > 0 && this.refuses()) return;
     const state: LooseState = this.getState();
     for (let at = steps.length - 1; at >= 0; at -= 1) {
       const back = emptyStep();

@@ -12,6 +12,7 @@ import {
 import { useQueryClient } from '@tanstack/react-query';
 import { createContext, startTransition, useContext, useEffect, useLayoutEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
+import { useMay } from '../../../api/access/workspaces.ts';
 import { useFontBook } from '../../../fonts/useFontBook.ts';
 import { useUndoNote } from '../../../parts/useUndoNote.tsx';
 import type { Finishing } from '../frames/finishing.ts';
@@ -113,8 +114,18 @@ export function useProjectBench(project: OpenProject, finishes: readonly Finish[
     const { frames, originals } = project;
     bench.adopt({ frames, originals, projects: [project], finishes });
   }, [bench, project, finishes]);
-  const outlivesReload = useStore(bench, (state) => state.outlivesReload);
   const note = useUndoNote();
+  const mayChange = useMay('editor');
+  useLayoutEffect(() => {
+    const tell = () =>
+      note.warned(
+        'You look here, and change nothing',
+        'An owner of this workspace can make you an editor.',
+        'only looking',
+      );
+    bench.close(mayChange ? null : tell);
+  }, [bench, mayChange, note]);
+  const outlivesReload = useStore(bench, (state) => state.outlivesReload);
   useEffect(() => {
     if (outlivesReload || isStorageTold) return;
     isStorageTold = true;

@@ -3,6 +3,7 @@ import { useNavigate } from 'react-router';
 import { useFindSurvival, useLearnedUploads, useSurvival } from '../../../../api/files/survival.ts';
 import { useSpecBook } from '../../../../api/library/specBook.ts';
 import { useNetworks, useStartDryRun } from '../../../../api/projects/dryRuns.ts';
+import { ForEditors } from '../../../../parts/ForEditors.tsx';
 import { FailureLine } from '../../../../parts/States.tsx';
 import { useUndoNote } from '../../../../parts/useUndoNote.tsx';
 import { afterwardsWords } from '../../../../places/uploadWords.ts';
@@ -34,40 +35,42 @@ export function AsShown({ one, state }: { one: BenchFrame; state: FrameState }) 
     <section className="as-shown" aria-label="As the network shows it">
       <h2 className="minor-title">As {at.network.name} shows it</h2>
       {sheet && <p className="quiet small">{afterwardsWords(sheet, state.file)}</p>}
-      <div className="row wrap">
-        {isThere ? (
-          <Button
-            size="small"
-            disabled={!isReady}
-            loading={start.isPending}
-            title="Uploads this file to the simulated network, and measures what is shown of it"
-            onClick={() =>
-              plan &&
-              start.mutate(
-                { frameId: frame.id, plan },
-                {
-                  onError: note.failed,
-                  onSuccess: ({ id }) => void go(`/projects/${frame.projectId}/deliver/dry-runs/${id}?file=0`),
-                },
-              )
-            }
-          >
-            Dry run at {at.network.name}
-          </Button>
-        ) : (
-          <span className="quiet small">No simulated network is running as {at.network.name}.</span>
-        )}
-        {sheet?.afterUpload && !survival.data?.survival && (
-          <Button
-            size="small"
-            disabled={!isReady || isFinding}
-            title="Tries dimensions, formats, qualities and finishes, each through what the network does with it"
-            onClick={() => find.mutate(undefined, { onError: note.failed })}
-          >
-            Find the best upload
-          </Button>
-        )}
-      </div>
+      <ForEditors>
+        <div className="row wrap">
+          {isThere ? (
+            <Button
+              size="small"
+              disabled={!isReady}
+              loading={start.isPending}
+              title="Uploads this file to the simulated network, and measures what is shown of it"
+              onClick={() =>
+                plan &&
+                start.mutate(
+                  { frameId: frame.id, plan },
+                  {
+                    onError: note.failed,
+                    onSuccess: ({ id }) => void go(`/projects/${frame.projectId}/deliver/dry-runs/${id}?file=0`),
+                  },
+                )
+              }
+            >
+              Dry run at {at.network.name}
+            </Button>
+          ) : (
+            <span className="quiet small">No simulated network is running as {at.network.name}.</span>
+          )}
+          {sheet?.afterUpload && !survival.data?.survival && (
+            <Button
+              size="small"
+              disabled={!isReady || isFinding}
+              title="Tries dimensions, formats, qualities and finishes, each through what the network does with it"
+              onClick={() => find.mutate(undefined, { onError: note.failed })}
+            >
+              Find the best upload
+            </Button>
+          )}
+        </div>
+      </ForEditors>
       {isFinding && (
         <p className="quiet small" role="status">
           Trying ways to upload this file; this takes up to a minute …

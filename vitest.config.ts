@@ -4,6 +4,8 @@ export default defineConfig({
   test: {
     // One for each core that is planned for: every file of the integration tests has a program and a database of its own.
     maxWorkers: 2,
+    // To load the program anew for each file takes longer than many files. What a file starts it stops.
+    isolate: false,
     projects: [
       { test: { name: 'unit', include: ['core/**/*.test.ts', 'web/**/*.test.ts'], testTimeout: 60_000 } },
       {

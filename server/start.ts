@@ -21,7 +21,7 @@ import { Worker } from './jobs/worker.ts';
 import { networksFile, readAccounts } from './networkAccounts.ts';
 import { closeGently } from './running/closeGently.ts';
 import { openLog } from './running/log.ts';
-import type { DoorServices, Services } from './services.ts';
+import type { DoorServices, OpenInside, Services } from './services.ts';
 import { type AccessSettings, accessSettings, mailingOf } from './settings/accessSettings.ts';
 import { type BackupSettings, planOf, readBackupSettings } from './settings/backupSettings.ts';
 import { hookHosts, readWorkerSettings, type Settings, s3Settings, type WorkerSettings } from './settings/settings.ts';
@@ -72,14 +72,17 @@ async function openGround(settings: Settings) {
   return { log, whole, pool, close, cache, fetchBlob, decoders, copies, fonts, workspaces, recent };
 }
 
-/** Names the store of bytes beside the database, where there is one. @throws Error where it refuses what is asked of it */
+/** Names the store of bytes beside the database, or none. @throws Error where it refuses what is asked of it */
 export async function openObjects(settings: Settings, log: Logger): Promise<void> {
   const s3 = s3Settings(settings);
-  if (!s3) return;
+  if (!s3) {
+    nameObjects(null);
+    return;
+  }
   // Few have one, and what speaks its protocol takes a while to load.
   const { S3Store } = await import('./store/blobs/s3Store.ts');
   const store = new S3Store(s3.store);
-  nameObjects(store, s3.takesNew);
+  nameObjects({ store, takesNew: s3.takesNew });
   await store.check().catch((error: unknown) => {
     if (!(error instanceof ObjectsAway)) throw error;
     log.warn({ error: error.cause }, error.message);
@@ -102,7 +105,7 @@ export interface OpenServices {
   /** Of the workspace that was named, or of the first. */
   services: Services;
   door: DoorServices;
-  inside: (workspaceId: string, personId?: string | null) => Services;
+  inside: OpenInside;
   pool: pg.Pool;
   stop(): Promise<void>;
 }
@@ -132,7 +135,7 @@ export async function openServices(
     accounts: () => readAccounts(networksFile(settings.INKWELL_DATA)),
     log,
   };
-  const inside = (workspaceId: string, personId: string | null = null): Services => {
+  const inside: OpenInside = (workspaceId, personId = null) => {
     const tools = workspaces.at(workspaceId, personId);
     return { ...shared, ...tools, importing: importing.into(tools.db, personId ?? workspaceId) };
   };

@@ -28,10 +28,15 @@ export function databaseAt(url: string, name: string): string {
   return own.href;
 }
 
-/** Makes an empty database that nobody else has. Returns its address. @param prefix what its name begins with */
-export async function ownDatabase(url: string, prefix: string): Promise<string> {
+/**
+ * Makes a database that nobody else has. Returns its address.
+ *
+ * @param prefix what its name begins with
+ * @param of the name of the one that it is a copy of; nobody may be connected to that
+ */
+export async function ownDatabase(url: string, prefix: string, of = 'template1'): Promise<string> {
   const name = `${prefix}_${randomBytes(4).toString('hex')}`;
-  await runSql(url, `create database ${name}`);
+  await runSql(url, `create database ${name} template ${of}`);
   return databaseAt(url, name);
 }
 

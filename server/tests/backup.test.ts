@@ -20,16 +20,15 @@ import { makeBackup } from '../tasks/backup/makeBackup.ts';
 import { checkBackup } from '../tasks/backup/readBackup.ts';
 import { restoreBackup } from '../tasks/backup/restoreBackup.ts';
 import { ownCluster } from '../testing/cluster.ts';
-import { databaseAt, ownDatabase, runSql } from '../testing/databases.ts';
+import { databaseAt, runSql } from '../testing/databases.ts';
 import { fixtureFolder } from '../testing/fixtures/fixtures.ts';
 import { chart, noise } from '../testing/pictures/pictures.ts';
 import { Client, until } from '../testing/programs/client.ts';
-import { testSettings } from '../testing/programs/program.ts';
+import { bareDatabase, testSettings } from '../testing/programs/program.ts';
 
 const root = join(import.meta.dirname, '..', '..');
 const folder = await mkdtemp(join(inject('dataFolder'), 'backups-'));
 const passphrase = 'quilted lantern over marsh';
-const freshDatabase = () => ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
 
 /** The command as a process of its own, so that it can be killed. */
 function command(words: readonly string[], env: Record<string, string | undefined>) {
@@ -194,7 +193,7 @@ describe('broken off', () => {
       said: expect.stringContaining('killed.tar is whole'),
     });
 
-    const url = await freshDatabase();
+    const url = await bareDatabase();
     const data = await mkdtemp(join(inject('dataFolder'), 'data-'));
     const into = { DATABASE_URL: url, INKWELL_DATA: data, INKWELL_BACKUP_PASSPHRASE: passphrase };
     const restoring = command(['restore', 'killed.tar'], into);
@@ -232,7 +231,7 @@ test('what is damaged, cut off, no backup or closed by another passphrase is ref
   const path = join(folder, 'whole.tar');
   const bytes = await readFile(path);
   const odd = join(folder, 'odd.tar');
-  const url = await freshDatabase();
+  const url = await bareDatabase();
   const refusal = async (data: Buffer | string) => {
     await writeFile(odd, data);
     const said = await checkBackup(odd, null).then(
@@ -263,7 +262,7 @@ test('what is damaged, cut off, no backup or closed by another passphrase is ref
 }, 120_000);
 
 test('a backup of an older version is restored, and opened by this one', async () => {
-  const [url, other] = [await freshDatabase(), await freshDatabase()];
+  const [url, other] = [await bareDatabase(), await bareDatabase()];
   const dump = gunzipSync(await readFile(join(fixtureFolder, 'schema-0037.sql.gz'))).toString();
   await runSql(url, dump);
   const path = join(folder, 'older.tar');
@@ -278,7 +277,7 @@ test('a backup of an older version is restored, and opened by this one', async (
 });
 
 test('a worker makes them by itself, keeps as many as were said, and people are warned where the last good one is old', async () => {
-  const url = await freshDatabase();
+  const url = await bareDatabase();
   const to = join(folder, 'kept');
   const own = { ...(await testSettings()), DATABASE_URL: url };
   const server = await startServer(own);
@@ -320,7 +319,7 @@ test('a worker makes them by itself, keeps as many as were said, and people are 
 }, 120_000);
 
 test('the database of a program that was never started has nothing to back up', async () => {
-  const url = databaseAt(await freshDatabase(), 'postgres');
+  const url = databaseAt(await bareDatabase(), 'postgres');
   await expect(makeBackup(url, inFile(join(folder, 'none.tar')), { passphrase: null })).rejects.toThrow(
     'nothing in this database',
   );

@@ -15,10 +15,9 @@ import { blobChunks, blobs, unneededObjects } from '../store/schema/index.ts';
 import { inFile } from '../tasks/backup/backUp.ts';
 import { makeBackup } from '../tasks/backup/makeBackup.ts';
 import { restoreBackup } from '../tasks/backup/restoreBackup.ts';
-import { ownDatabase } from '../testing/databases.ts';
 import { chart } from '../testing/pictures/pictures.ts';
 import { Client, until } from '../testing/programs/client.ts';
-import { testSettings } from '../testing/programs/program.ts';
+import { bareDatabase, testSettings } from '../testing/programs/program.ts';
 import { S3Server } from '../testing/programs/s3Server.ts';
 
 const s3 = new S3Server(inject('dataFolder'));
@@ -149,7 +148,7 @@ describe('moved', () => {
     const path = join(inject('dataFolder'), 'objects.tar');
     await makeBackup(settings.DATABASE_URL, inFile(path), { passphrase: null });
     await objects().remove(sha256);
-    const url = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
+    const url = await bareDatabase();
     await restoreBackup(url, path, { passphrase: null });
     expect(await isThere(sha256)).toBe(true);
     const opened = await openDatabase(url);

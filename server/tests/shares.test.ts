@@ -97,6 +97,26 @@ test('jobs: what would be more than a share is not begun, and nothing of it is l
   await give({});
 });
 
+test('bytes: a delivered file that does not fit is left out, with the reason, and fits once there is more', async () => {
+  const original = await program.original(await noise(700, 500).png().toBuffer(), 'marsh.png');
+  const { id: projectId } = await program.project('Marsh bytes', [original], ['sunpane/square-post']);
+  await program.measured(projectId);
+  const used = (await own()).person?.used.bytes ?? 0;
+  await give({ bytes: used + 1000 });
+  const without = await program.delivered(await program.askDelivery(projectId));
+  expect(without).toMatchObject({
+    state: 'done',
+    files: [],
+    leftOut: [
+      { reasons: [expect.stringMatching(/could not be put into the delivery: Your share in this workspace is/)] },
+    ],
+  });
+  expect((await own()).person?.used.bytes).toBe(used);
+  await give({});
+  expect((await program.delivered(await program.askDelivery(projectId))).leftOut).toEqual([]);
+  expect((await own()).person?.used.bytes).toBeGreaterThan(used + 1000);
+});
+
 test('a workspace has a share of its own, which those who look after the program set; what is set is noted', async () => {
   const inside = await workspace('Dune drachen');
   const mira = await comeAs('owner', 'Mira', inside);

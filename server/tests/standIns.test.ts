@@ -2,15 +2,15 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { type NetworkPost, NetworkPostSchema, standInNotice } from '@inkwell/core/model';
 import sharp from 'sharp';
-import { afterAll, expect, inject, test } from 'vitest';
+import { afterAll, expect, test } from 'vitest';
 import { networkOf } from '../standins/networkSheet.ts';
 import { networkOpenApi } from '../standins/openApi.ts';
 import { shippedSheets } from '../standins/shippedSheets.ts';
-import { ownDatabase } from '../testing/databases.ts';
 import { chart, difference, noise } from '../testing/pictures/pictures.ts';
 import { askNetwork, dataFolder, networksWith, patient, startNetworksOn } from '../testing/programs/networks.ts';
+import { bareDatabase } from '../testing/programs/program.ts';
 
-const database = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
+const database = await bareDatabase();
 const sheets = networksWith();
 const running = await startNetworksOn(database, sheets, dataFolder());
 afterAll(() => running.stop());
@@ -256,11 +256,7 @@ test('a network says when to ask again, fails now and then, and drops connection
     },
     ...(slug === 'pipwire' ? { manners: { ...patient, requests: { most: 2, perSeconds: 60 } } } : {}),
   }));
-  const own = await startNetworksOn(
-    await ownDatabase(inject('databaseUrl'), inject('databasePrefix')),
-    impolite,
-    dataFolder(),
-  );
+  const own = await startNetworksOn(await bareDatabase(), impolite, dataFolder());
   const at = (slug: string) => own.networks.find((one) => one.slug === slug) ?? own.networks[0];
   try {
     const ask = (slug: string, method: string, path: string, init = {}) => {

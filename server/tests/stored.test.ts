@@ -9,9 +9,9 @@ import { blobToFile, keepBytes, keepFile, readBlob } from '../store/blobs/blobs.
 import { openDatabase } from '../store/database.ts';
 import { reachMilestone } from '../store/milestones.ts';
 import { blobChunks, blobs } from '../store/schema/index.ts';
-import { ownDatabase } from '../testing/databases.ts';
+import { bareDatabase } from '../testing/programs/program.ts';
 
-const databaseUrl = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
+const databaseUrl = await bareDatabase();
 const { whole: db, close } = await openDatabase(databaseUrl);
 afterAll(close);
 const folder = await mkdtemp(join(inject('dataFolder'), 'stored-'));

@@ -1,15 +1,15 @@
 import { wholeShare } from '@inkwell/core/model';
 import { eq } from 'drizzle-orm';
-import { afterAll, beforeEach, describe, expect, inject, test } from 'vitest';
+import { afterAll, beforeEach, describe, expect, test } from 'vitest';
 import { setShareOf } from '../store/access/shares.ts';
 import { firstWorkspace } from '../store/access/workspaces.ts';
 import { type ClaimAsked, claimWork } from '../store/claimWork.ts';
 import { openDatabase } from '../store/database.ts';
 import { people as peopleTable, turns, work } from '../store/schema/index.ts';
 import { addWork, dropUnwanted, finishWork, type NewWork, priorities } from '../store/work.ts';
-import { ownDatabase } from '../testing/databases.ts';
+import { bareDatabase } from '../testing/programs/program.ts';
 
-const { whole, fenced, close } = await openDatabase(await ownDatabase(inject('databaseUrl'), inject('databasePrefix')));
+const { whole, fenced, close } = await openDatabase(await bareDatabase());
 afterAll(close);
 const workspaceId = await firstWorkspace(whole);
 const db = fenced(workspaceId);

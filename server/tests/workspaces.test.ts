@@ -4,19 +4,20 @@ import { shippedStyles } from '@inkwell/core/lettering';
 import { MadeTokenSchema } from '@inkwell/core/model';
 import { sql } from 'drizzle-orm';
 import fc from 'fast-check';
-import { describe, expect, inject, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import { doorResources, resources } from '../api/resources/index.ts';
 import { startServer } from '../start.ts';
 import { openDatabase } from '../store/database.ts';
 import { fencedRole, sharedTables } from '../store/fence.ts';
 import { originals } from '../store/schema/index.ts';
-import { databaseAt, ownDatabase, runSql } from '../testing/databases.ts';
+import { databaseAt, runSql } from '../testing/databases.ts';
 import { fontFile } from '../testing/fonts.ts';
 import { chart } from '../testing/pictures/pictures.ts';
 import { Browser } from '../testing/programs/browser.ts';
 import { Client } from '../testing/programs/client.ts';
 import { oddRequests, sendOdd } from '../testing/programs/oddRequests.ts';
+import { bareDatabase } from '../testing/programs/program.ts';
 import { startStudio, studioPassword } from '../testing/programs/studio.ts';
 
 const { owner, invite, comeAs, workspace, programOf, settings, ...running } = await startStudio();
@@ -265,7 +266,7 @@ describe('who is in which', async () => {
 });
 
 test('a user of the database who may make no role is told what to run, and starts once that is done', async () => {
-  const url = await ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
+  const url = await bareDatabase();
   const name = `limited_${Date.now()}`;
   const limited = new URL(url);
   Object.assign(limited, { username: name, password: 'word' });

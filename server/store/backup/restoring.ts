@@ -2,6 +2,7 @@ import { cp, mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Writable } from 'node:stream';
+import { setTimeout } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { drizzle } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
@@ -97,14 +98,22 @@ export async function openRestoring(url: string, schema: number): Promise<Restor
   };
 }
 
+/** The connections of a program that was stopped just now are there for a moment. */
+const leavingMs = 3000;
+
 /** @throws UnfitDatabase where a program runs on a database */
 async function refuseUsed(client: pg.Client): Promise<void> {
-  const { rows } = await client.query(
-    `select from pg_stat_activity
-    where datname = current_database() and backend_type = 'client backend' and pid <> pg_backend_pid() limit 1`,
-  );
-  if (rows.length > 0)
-    throw new UnfitDatabase('The program runs on this database. Stop it before something is restored.');
+  const end = Date.now() + leavingMs;
+  for (;;) {
+    const { rows } = await client.query(
+      `select from pg_stat_activity
+      where datname = current_database() and backend_type = 'client backend' and pid <> pg_backend_pid() limit 1`,
+    );
+    if (rows.length === 0) return;
+    if (Date.now() > end)
+      throw new UnfitDatabase('The program runs on this database. Stop it before something is restored.');
+    await setTimeout(100);
+  }
 }
 
 /** @throws UnfitDatabase where somebody has worked on a database */

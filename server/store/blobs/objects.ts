@@ -17,15 +17,17 @@ export class ObjectsAway extends Error {
   }
 }
 
-let known: { store: ObjectStore; takesNew: boolean } | null = null;
+interface KnownObjects {
+  store: ObjectStore;
+  /** Whether new bytes go there; those that lie there already are read in any case. */
+  takesNew: boolean;
+}
 
-/**
- * Names the object store of this process: one for all, as the bytes of a database lie where they lie, whoever asks.
- *
- * @param takesNew whether new bytes go there; those that lie there already are read in any case
- */
-export function nameObjects(store: ObjectStore, takesNew: boolean): void {
-  known = { store, takesNew };
+let known: KnownObjects | null = null;
+
+/** Names the object store of this process, or none: one for all, as the bytes of a database lie where they lie, whoever asks. */
+export function nameObjects(named: KnownObjects | null): void {
+  known = named;
 }
 
 /** @throws Error where this process was told of none */

@@ -169,19 +169,24 @@ export class Campaign {
     return [...this.people.flatMap(({ wrongs }) => wrongs), ...left];
   }
 
-  /** What is still to be done after a while, or has failed. */
+  /** Waits as long as there is less and less to do. @returns what has failed @throws where something stays */
   private async workLeft(): Promise<string[]> {
     const client = new pg.Client({ connectionString: this.cluster.url });
     await client.connect();
-    try {
-      const rows = await until(
-        async () =>
-          (await client.query<{ key: string; state: string; failure: string }>('select key, state, failure from work'))
-            .rows,
-        (all) => all.every(({ state }) => state === 'failed'),
-        600,
+    const read = async () => {
+      const { rows } = await client.query<{ key: string; state: string; failure: string }>(
+        'select key, state, failure from work',
       );
-      return rows.map(({ key, failure }) => `${key} failed: ${failure}`);
+      return rows;
+    };
+    const undone = (rows: Awaited<ReturnType<typeof read>>) => rows.filter(({ state }) => state !== 'failed').length;
+    try {
+      let left = Number.POSITIVE_INFINITY;
+      for (;;) {
+        const rows = await until(read, (all) => undone(all) < left, 300);
+        left = undone(rows);
+        if (left === 0) return rows.map(({ key, failure }) => `${key} failed: ${failure}`);
+      }
     } finally {
       await client.end();
     }

@@ -6,11 +6,14 @@ import { start } from '../../start.ts';
 import { ownDatabase } from '../databases.ts';
 import { Client } from './client.ts';
 
+/** A database of its own, with nothing in it: no table either. */
+export const bareDatabase = (): Promise<string> => ownDatabase(inject('databaseUrl'), inject('databasePrefix'));
+
 /** Settings with a folder and a database that no other test has. Pictures are only looked at where a test is about that. */
 export async function testSettings(look: Settings['INKWELL_LOOK'] = 'off'): Promise<Settings> {
   const data = mkdtempSync(join(inject('dataFolder'), 'data-'));
   return readSettings({
-    DATABASE_URL: await ownDatabase(inject('databaseUrl'), inject('databasePrefix')),
+    DATABASE_URL: await ownDatabase(inject('databaseUrl'), inject('databasePrefix'), inject('emptyDatabase')),
     INKWELL_DATA: data,
     INKWELL_WEB: data,
     PORT: '4700',

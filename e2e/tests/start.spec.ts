@@ -47,13 +47,30 @@ const postgresPid = () => {
   return Number(readFileSync(join(cluster, 'data', 'postmaster.pid'), 'utf8').split('\n')[0]);
 };
 
+const built = join(root, 'web', 'dist');
+/** What the page of the interface asks for first, and is not there. */
+function missingFiles(): string[] {
+  const page = readFileSync(join(built, 'index.html'), 'utf8');
+  return [...page.matchAll(/assets\/[\w.-]+/g)].map(([file]) => file).filter((file) => !existsSync(join(built, file)));
+}
+
 test('the start command takes the next free port, keeps the data, survives SIGKILL and stops all that it started', async () => {
   rmSync(home, { recursive: true, force: true });
   mkdirSync(home, { recursive: true });
   const occupant = createServer().listen(wantedPort, '127.0.0.1');
   await once(occupant, 'listening');
 
+  // The interface has changed, as far as this start knows. What is built anew is whole for every server that runs already.
+  rmSync(join(built, '.built'), { force: true });
+  const seen = new Set<string>();
+  const watching = setInterval(() => {
+    for (const file of missingFiles()) seen.add(file);
+  }, 5);
   const first = await serve();
+  clearInterval(watching);
+  expect(first.said).toContain('Building the interface');
+  expect([...seen]).toEqual([]);
+  expect(existsSync(join(built, '.built'))).toBe(true);
   expect(first.said).toContain(`Port ${wantedPort} is taken; trying ${wantedPort + 1}.`);
   expect(first.address).toBe(`http://127.0.0.1:${wantedPort + 1}`);
   await fetch(`${first.address}/api/v1/projects`, {

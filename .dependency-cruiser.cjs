@@ -34,7 +34,7 @@ module.exports = {
     only('demo', ['core', 'server']),
     only('bench', ['core', 'server', 'demo']),
     // Test pictures and unzipping are shared with the server's own tests; the program itself is only met through the browser.
-    only('e2e', ['core', 'server/testing']),
+    only('e2e', ['core', 'server/testing', 'server/bundling']),
     serverFloor('store', []),
     serverFloor('standins', []),
     serverFloor('imaging', []),

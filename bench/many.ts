@@ -3,6 +3,7 @@ import { mkdir, mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ChromaSchema } from '@inkwell/core/model';
+import { bundled } from '@inkwell/server/bundling/bundle.ts';
 import { mapTwoAtATime } from '@inkwell/server/running/mapTwoAtATime.ts';
 import { databaseServer, dropDatabase, ownDatabase } from '@inkwell/server/testing/databases.ts';
 import sharp from 'sharp';
@@ -47,11 +48,10 @@ interface Framed {
 async function framed(pictures: readonly string[], out: string, data: string): Promise<Framed> {
   const database = await ownDatabase(databaseServer(), 'inkwell_bench');
   const env = { ...process.env, DATABASE_URL: database, INKWELL_DATA: data, INKWELL_LOOK: 'off' };
-  const program = join(import.meta.dirname, '..', 'server', 'commandLine', 'main.ts');
   const words = ['frame', ...pictures, '--places', places.join(','), '--aim', 'fits', '--out', out];
   let most = 0;
   const began = performance.now();
-  const child = spawn('node', ['--import', 'tsx', program, ...words], { env, stdio: ['ignore', 'ignore', 'inherit'] });
+  const child = spawn('node', [bundled('commandLine'), ...words], { env, stdio: ['ignore', 'ignore', 'inherit'] });
   const watching = setInterval(() => {
     most = Math.max(most, memoryOf([child.pid ?? 0]));
   }, 200);

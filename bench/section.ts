@@ -2,6 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { madePicture } from '@inkwell/demo/make.ts';
+import { bundle } from '@inkwell/server/bundling/bundle.ts';
 import { collectRarely } from '@inkwell/server/running/rareCollections.ts';
 import { bookSection } from './book.ts';
 import { faultsSection } from './faults.ts';
@@ -21,6 +22,8 @@ import { workersSection } from './workers.ts';
 
 // As the program does.
 collectRarely();
+// What is measured as processes of its own is started from it.
+await bundle();
 
 // Measures one section anew, `npm run section -w bench -- serving`, and leaves the others as they were measured last.
 const art = process.env.INKWELL_ART ?? join(tmpdir(), 'inkwell-art');

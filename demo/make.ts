@@ -2,7 +2,9 @@ import { execFile } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
+import { loaderOf } from '@inkwell/server/running/loader.ts';
 import { kitePlan, logo, poster, snapshot } from './art/drawings.ts';
 import { fiveFlyers } from './art/flyers.ts';
 import { kiteMaker } from './art/maker.ts';
@@ -53,15 +55,16 @@ export async function madePicture(key: PictureKey, folder: string): Promise<stri
   return path;
 }
 
+const painter = new URL('./paint.ts', import.meta.url);
+
 /**
  * The same in a process of its own: painting keeps one processor busy for as long as it takes.
  *
  * @throws an Error with what the process said where it could not
  */
 export async function paintedAside(key: PictureKey, folder: string): Promise<string> {
-  const painter = join(import.meta.dirname, 'paint.ts');
   try {
-    await promisify(execFile)(process.execPath, ['--import', 'tsx', painter, key, folder]);
+    await promisify(execFile)(process.execPath, [...loaderOf(painter), fileURLToPath(painter), key, folder]);
   } catch (error) {
     const said = error instanceof Error && 'stderr' in error ? String(error.stderr).trim() : '';
     throw new Error(said || `${key} could not be painted.`, { cause: error });

@@ -1,8 +1,9 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { text } from 'node:stream/consumers';
+import { bundled } from '@inkwell/server/bundling/bundle.ts';
 import type { Page } from '@playwright/test';
-import { type Program, root, startProgram } from './program.ts';
+import { type Program, startProgram } from './program.ts';
 
 export const password = 'quilted lantern over marsh';
 
@@ -12,8 +13,8 @@ export const startWithAccounts = (name: string): Promise<Program> =>
 
 /** Runs `./inkwell account …`. @returns what it says */
 export async function accountCommand({ env }: Program, ...words: string[]): Promise<string> {
-  const line = ['--import', 'tsx', 'server/commandLine/main.ts', 'account', ...words];
-  const child = spawn(process.execPath, line, { cwd: root, env, stdio: ['ignore', 'pipe', 'inherit'] });
+  const line = [bundled('commandLine'), 'account', ...words];
+  const child = spawn(process.execPath, line, { env, stdio: ['ignore', 'pipe', 'inherit'] });
   const [said] = await Promise.all([text(child.stdout), once(child, 'exit')]);
   return said.trim();
 }

@@ -2,10 +2,11 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { cp, mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import { bundle, bundled } from '@inkwell/server/bundling/bundle.ts';
 import { databaseAt, databaseServer, dropDatabase, runSql } from '@inkwell/server/testing/databases.ts';
 import { startNetworksProcess, startProcesses } from '@inkwell/server/testing/programs/processes.ts';
 
-export const root = join(import.meta.dirname, '..', '..');
+const root = join(import.meta.dirname, '..', '..');
 const home = join(process.env.INKWELL_CHECK ?? join(root, '.inkwell'), 'e2e');
 /** The first port that is tried. */
 const wantedPort = '4650';
@@ -27,12 +28,13 @@ const environment = (database: string, folder: string): NodeJS.ProcessEnv => ({
  * copy of.
  */
 export default async function fillIn(): Promise<() => Promise<void>> {
+  await bundle();
   const database = databaseAt(databaseServer(), filledDatabase);
   await dropDatabase(database);
   await runSql(databaseServer(), `create database ${filledDatabase}`);
   await mkdir(filledFolder, { recursive: true });
   const env = environment(database, filledFolder);
-  const seed = spawn(process.execPath, ['--import', 'tsx', 'demo/seed.ts'], { cwd: root, env, stdio: 'inherit' });
+  const seed = spawn(process.execPath, [bundled('seed')], { env, stdio: 'inherit' });
   const [code] = await once(seed, 'exit');
   if (code !== 0) throw new Error(`The demo could not be filled in: exit code ${code}.`);
   const { client, ...server } = await startProcesses({ ...env, PORT: wantedPort });

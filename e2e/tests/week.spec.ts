@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { text } from 'node:stream/consumers';
 import { ManifestSchema, OpenProjectSchema, ProjectSchema } from '@inkwell/core/model';
+import { bundled } from '@inkwell/server/bundling/bundle.ts';
 import { chart } from '@inkwell/server/testing/pictures/pictures.ts';
 import { expect } from '@playwright/test';
 import { z } from 'zod';
@@ -20,7 +21,7 @@ test('a week’s work: twenty pictures through the command line, and the same pr
 }) => {
   const folder = await mkdtemp(join(tmpdir(), 'inkwell-week-'));
   const run = async (...line: string[]) => {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'server/commandLine/main.ts', ...line], {
+    const child = spawn(process.execPath, [bundled('commandLine'), ...line], {
       cwd: root,
       env: { ...program.env, INKWELL_CALLER: folder },
       stdio: ['ignore', 'pipe', 'inherit'],

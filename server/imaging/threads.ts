@@ -1,4 +1,5 @@
 import { Piscina } from 'piscina';
+import { loaderOf } from '../running/loader.ts';
 
 /**
  * Threads by what they do: arithmetic for one picture on each core that is planned for; looking at a picture takes several hundred
@@ -10,11 +11,11 @@ const idleMs = 30_000;
 
 const pools = new Map<keyof typeof threads, Piscina>();
 
-function poolOf(what: keyof typeof threads): Piscina {
+function poolOf(what: keyof typeof threads, module: URL): Piscina {
   const known = pools.get(what);
   if (known) return known;
   const pool = new Piscina({
-    execArgv: ['--import', 'tsx'],
+    execArgv: loaderOf(module),
     minThreads: 0,
     maxThreads: threads[what],
     idleTimeout: idleMs,
@@ -34,4 +35,4 @@ export const inThread = <Task, Result>(
   task: Task,
   what: keyof typeof threads = 'arithmetic',
   signal: AbortSignal | null = null,
-): Promise<Result> => poolOf(what).run(task, { filename: module.href, signal });
+): Promise<Result> => poolOf(what, module).run(task, { filename: module.href, signal });

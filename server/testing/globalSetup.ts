@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type {} from 'vitest';
 import type { TestProject } from 'vitest/node';
+import { bundle } from '../bundling/bundle.ts';
 import { openDatabase } from '../store/database.ts';
 import { databaseAt, databaseServer, dropDatabase, ownDatabase, runSql } from './databases.ts';
 
@@ -21,6 +22,7 @@ declare module 'vitest' {
 
 /** Databases of the tests, one for each file that asks, and a folder for all; removed when the run is over. */
 export default async function setup(project: TestProject) {
+  await bundle();
   const url = databaseServer();
   const prefix = `inkwell_test_${randomBytes(4).toString('hex')}`;
   const dataFolder = mkdtempSync(join(tmpdir(), 'inkwell-test-'));

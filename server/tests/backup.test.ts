@@ -10,6 +10,7 @@ import { shippedFinishes } from '@inkwell/core/finishing';
 import { BackupsSchema, type Delivery, OriginalSchema } from '@inkwell/core/model';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest';
+import { bundled } from '../bundling/bundle.ts';
 import { readBackupSettings } from '../settings/backupSettings.ts';
 import type { Settings } from '../settings/settings.ts';
 import { readWorkerSettings } from '../settings/settings.ts';
@@ -32,7 +33,7 @@ const passphrase = 'quilted lantern over marsh';
 
 /** The command as a process of its own, so that it can be killed. */
 function command(words: readonly string[], env: Record<string, string | undefined>) {
-  const line = ['--import', 'tsx', 'server/commandLine/main.ts', ...words];
+  const line = [bundled('commandLine'), ...words];
   const child = spawn(process.execPath, line, {
     cwd: root,
     env: { ...process.env, INKWELL_CALLER: folder, ...env } as NodeJS.ProcessEnv,

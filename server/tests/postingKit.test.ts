@@ -10,6 +10,7 @@ import sharp from 'sharp';
 import { expect, inject, test } from 'vitest';
 import yazl from 'yazl';
 import { z } from 'zod';
+import { bundled } from '../bundling/bundle.ts';
 import { verifyArchive } from '../tasks/verifying/verifyArchive.ts';
 import { chart } from '../testing/pictures/pictures.ts';
 import { startProgram } from '../testing/programs/program.ts';
@@ -185,7 +186,7 @@ test('the command says what it found, and ends with 0, 2 or 1', async () => {
     new Promise<{ code: number; said: string }>((resolve) => {
       const child = execFile(
         process.execPath,
-        ['--import', 'tsx', 'server/commandLine/main.ts', 'verify', ...args],
+        [bundled('commandLine'), 'verify', ...args],
         { cwd: root },
         (_, out, err) => resolve({ code: child.exitCode ?? -1, said: out + err }),
       );

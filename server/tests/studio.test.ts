@@ -57,7 +57,7 @@ test('one database, two servers and four workers, as they are to be deployed, wo
 
 test('the units of systemd start what the compose file starts', () => {
   const started = (unit: string) =>
-    /^ExecStart=\/usr\/bin\/node --import tsx server\/main\.ts (.*)$/m.exec(read('systemd', unit))?.[1]?.split(' ');
+    /^ExecStart=\/usr\/bin\/node dist\/main\.js (.*)$/m.exec(read('systemd', unit))?.[1]?.split(' ');
   expect(started('inkwell-worker@.service')).toEqual(named('worker')[0]?.command);
   expect(started('inkwell-server@.service')).toEqual(named('serve')[0]?.command);
   // Whoever ends a worker waits longer than it takes to end what it is at.

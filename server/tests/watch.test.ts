@@ -15,6 +15,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ManifestSchema } from '@inkwell/core/model';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { bundled } from '../bundling/bundle.ts';
 import { runCommand } from '../commandLine/commands/index.ts';
 import { chart } from '../testing/pictures/pictures.ts';
 import { until } from '../testing/programs/client.ts';
@@ -90,7 +91,7 @@ test('killed at any moment and started again, it goes on with what is not done; 
   mkdirSync(join(folder, 'live'));
   const begin = async (): Promise<ChildProcess> => {
     const line = ['watch', 'live', '--set', 'Clips', '--out', 'live-framed', '--settle', '0.2'];
-    const child = spawn(process.execPath, ['--import', 'tsx', 'server/commandLine/main.ts', ...line], {
+    const child = spawn(process.execPath, [bundled('commandLine'), ...line], {
       cwd: join(import.meta.dirname, '..', '..'),
       env: { ...environment, INKWELL_CALLER: folder },
       stdio: ['ignore', 'pipe', 'inherit'],

@@ -1,9 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { join } from 'node:path';
+import { bundled } from '../../bundling/bundle.ts';
 import { Client } from './client.ts';
-
-const root = join(import.meta.dirname, '..', '..', '..');
 
 function begin(
   role: 'serve' | 'worker' | 'standins',
@@ -11,10 +9,9 @@ function begin(
   options: readonly string[] = [],
   core?: number,
 ): ChildProcess {
-  const node = [process.execPath, '--import', 'tsx', 'server/main.ts', role, ...options];
+  const node = [process.execPath, bundled('main'), role, ...options];
   const [command = '', ...words] = core === undefined ? node : ['taskset', '-c', String(core), ...node];
   const child = spawn(command, words, {
-    cwd: root,
     env,
     stdio: ['ignore', 'pipe', 'inherit'],
   });

@@ -2,6 +2,7 @@ import { type ChildProcess, fork } from 'node:child_process';
 import { writeFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { LRUCache } from 'lru-cache';
+import { loaderOf } from '../../../running/loader.ts';
 import { UserError } from '../../../userError.ts';
 import type { Decoded, DecodingTask } from '../decoding.ts';
 import type { Answered, Asked } from './decodingProcess.ts';
@@ -66,7 +67,7 @@ interface Decoder {
   idleSince: number;
 }
 
-const script = fileURLToPath(new URL('./decodingProcess.ts', import.meta.url));
+const script = new URL('./decodingProcess.ts', import.meta.url);
 
 /**
  * Opens files from outside, each in a process of its own that holds nothing but that file: no connection to the database and
@@ -211,8 +212,8 @@ export class Decoders {
   }
 
   private start(isUrgent = false): Decoder {
-    const child = fork(script, isUrgent ? [] : [String(patience)], {
-      execArgv: ['--import', 'tsx', '--max-old-space-size=1024'],
+    const child = fork(fileURLToPath(script), isUrgent ? [] : [String(patience)], {
+      execArgv: [...loaderOf(script), '--max-old-space-size=1024'],
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
       env: { PATH: process.env.PATH, HOME: process.env.HOME, LANG: process.env.LANG, MALLOC_ARENA_MAX: '2' },
       cwd: fileURLToPath(new URL('../../..', import.meta.url)),

@@ -1,0 +1,3 @@
+import { bundle } from './bundle.ts';
+
+await bundle();

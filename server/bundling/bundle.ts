@@ -1,4 +1,5 @@
-import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { statSync } from 'node:fs';
+import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { basename, dirname, join, relative } from 'node:path';
 import { build, type Plugin } from 'esbuild';
 import { glob } from 'tinyglobby';
@@ -38,10 +39,10 @@ const placed: Plugin = {
     onLoad({ filter: /\.ts$/ }, async ({ path }) => {
       const code = await readFile(path, 'utf8');
       if (!code.includes('import.meta')) return null;
-      const from = (there: string) => JSON.stringify(`./${relative(bundleFolder, there)}`);
+      const [toFile, toFolder] = [relative(bundleFolder, path), relative(bundleFolder, dirname(path))];
       const contents = startingBundled(code, (name) => `new URL('./${name}', IN_BUNDLE)`)
-        .replaceAll('import.meta.url', `new URL(${from(path)}, import.meta.url).href`)
-        .replaceAll('import.meta.dirname', `new URL(${from(dirname(path))}, import.meta.url).pathname`)
+        .replaceAll('import.meta.url', `new URL('${toFile}', import.meta.url).href`)
+        .replaceAll('import.meta.dirname', `(import.meta.dirname + '/${toFolder}')`)
         .replaceAll('IN_BUNDLE', 'import.meta.url');
       return { contents, loader: 'ts' };
     });
@@ -97,7 +98,8 @@ export async function bundle(): Promise<void> {
   }
   for (const name of await readdir(bundleFolder)) {
     const path = join(bundleFolder, name);
-    const { mtimeMs } = await stat(path);
-    if (Date.now() - mtimeMs > weekMs) await rm(path);
+    // Another start may put the same together at this moment.
+    const { mtimeMs } = statSync(path, { throwIfNoEntry: false }) ?? {};
+    if (mtimeMs !== undefined && Date.now() - mtimeMs > weekMs) await rm(path, { force: true });
   }
 }

@@ -1,5 +1,5 @@
-import { statSync } from 'node:fs';
-import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { existsSync, statSync } from 'node:fs';
+import { mkdir, readdir, readFile, rename, rm, utimes, writeFile } from 'node:fs/promises';
 import { basename, dirname, join, relative } from 'node:path';
 import { build, type Plugin } from 'esbuild';
 import { glob } from 'tinyglobby';
@@ -19,6 +19,16 @@ const programs = {
 
 /** Where a program lies in the bundle. */
 export const bundled = (program: keyof typeof programs): string => join(bundleFolder, `${program}.js`);
+
+/** Names the files of the last bundle. */
+const listFile = join(bundleFolder, '.files');
+const lastFiles = async (): Promise<string[]> =>
+  existsSync(listFile) ? (await readFile(listFile, 'utf8')).split('\n').filter((name) => name !== '') : [];
+
+/** Another start may put the same together at this moment. */
+function unlessGone(error: unknown): void {
+  if (!(error instanceof Error && 'code' in error && error.code === 'ENOENT')) throw error;
+}
 
 const weekMs = 7 * 24 * 3600 * 1000;
 
@@ -62,8 +72,8 @@ async function startedModules(): Promise<string[]> {
 
 /**
  * Puts the program together in few files: what starts as a process or a thread has little to load then, and no TypeScript to translate.
- * Files are put in place one by one, those that are started last, so that a program that runs meanwhile meets whole ones. Those of an
- * earlier bundle stay for a week, since it may still load them.
+ * Files are put in place one by one, those that are started last, so that a program that runs meanwhile meets whole ones. Those of the
+ * bundle before stay for a week from now on, since it may still load them.
  *
  * @throws where a source cannot be read or translated
  */
@@ -89,6 +99,9 @@ export async function bundle(): Promise<void> {
   await mkdir(bundleFolder, { recursive: true });
   // What the start command has noted of the one before does not hold for this one.
   await rm(join(bundleFolder, '.built'), { force: true });
+  const now = new Date();
+  for (const name of await lastFiles()) await utimes(join(bundleFolder, name), now, now).catch(unlessGone);
+  await writeFile(listFile, outputFiles.map(({ path }) => `${basename(path)}\n`).join(''));
   const isEntry = (path: string) => basename(path, '.js') in entryPoints;
   const inOrder = outputFiles.toSorted((a, b) => Number(isEntry(a.path)) - Number(isEntry(b.path)));
   for (const { path, contents } of inOrder) {
@@ -98,7 +111,6 @@ export async function bundle(): Promise<void> {
   }
   for (const name of await readdir(bundleFolder)) {
     const path = join(bundleFolder, name);
-    // Another start may put the same together at this moment.
     const { mtimeMs } = statSync(path, { throwIfNoEntry: false }) ?? {};
     if (mtimeMs !== undefined && Date.now() - mtimeMs > weekMs) await rm(path, { force: true });
   }

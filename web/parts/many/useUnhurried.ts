@@ -20,10 +20,12 @@ class Run<Item, Result> {
     return this.results.length === this.items.length;
   }
 
+  /** One item more at least, however late it is: on a busy machine the time may be over before the first. */
   goOn(ms: number): this {
     const until = performance.now() + ms;
-    while (!this.isDone && performance.now() < until) {
+    while (!this.isDone) {
       this.results.push(this.work(this.items[this.results.length] as Item));
+      if (performance.now() >= until) break;
     }
     return this;
   }
@@ -43,15 +45,19 @@ export function useUnhurried<Item, Result>(
   const before = useRef<Run<Item, Result> | null>(null);
   const [, setDone] = useState<Run<Item, Result> | null>(null);
   useEffect(() => {
+    let timer: ReturnType<typeof setTimeout>;
+    const goOn = () => {
+      if (!run.goOn(sliceMs).isDone) {
+        timer = setTimeout(goOn);
+        return;
+      }
+      before.current = run;
+      setDone(run);
+    };
     if (run.isDone) {
       before.current = run;
       return undefined;
     }
-    let timer: ReturnType<typeof setTimeout>;
-    const goOn = () => {
-      if (run.goOn(sliceMs).isDone) setDone(run);
-      else timer = setTimeout(goOn);
-    };
     timer = setTimeout(goOn);
     return () => clearTimeout(timer);
   }, [run]);

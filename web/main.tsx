@@ -8,6 +8,7 @@ import { createBrowserRouter, type RouteObject } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { doorKey } from './api/access/door.ts';
 import { ApiError, hearWhenOut, pageBase } from './api/client.ts';
+import { EditorPages } from './parts/shell/EditorPages.tsx';
 import { Shell } from './parts/shell/Shell.tsx';
 import { AccountScreen } from './screens/account/AccountScreen.tsx';
 import { ApiScreen } from './screens/apiDocs/ApiScreen.tsx';
@@ -76,13 +77,18 @@ const routes: RouteObject[] = [
       { path: '/account', element: <AccountScreen /> },
       { path: '/api/docs', element: <ApiScreen /> },
       { path: '/spec-book', element: <SpecBookScreen /> },
-      { path: '/spec-book/new', element: <SheetEditor /> },
-      { path: '/spec-book/new/review', element: <ReviewScreen /> },
-      { path: '/spec-book/import', element: <ImportScreen /> },
       { path: '/spec-book/:slug', element: <SpecBookScreen /> },
-      { path: '/spec-book/:slug/edit', element: <SheetEditor /> },
-      { path: '/spec-book/:slug/edit/review', element: <ReviewScreen /> },
       { path: '/spec-book/:slug/versions', element: <VersionsScreen /> },
+      {
+        element: <EditorPages />,
+        children: [
+          { path: '/spec-book/new', element: <SheetEditor /> },
+          { path: '/spec-book/new/review', element: <ReviewScreen /> },
+          { path: '/spec-book/import', element: <ImportScreen /> },
+          { path: '/spec-book/:slug/edit', element: <SheetEditor /> },
+          { path: '/spec-book/:slug/edit/review', element: <ReviewScreen /> },
+        ],
+      },
       {
         path: '/projects/:projectId',
         element: <ProjectLayout />,
@@ -90,7 +96,7 @@ const routes: RouteObject[] = [
           { index: true, element: <BenchScreen /> },
           { path: 'choose', element: <ChooseScreen /> },
           { path: 'series', element: <SeriesScreen /> },
-          { path: 'series/table', element: <TableScreen /> },
+          { element: <EditorPages />, children: [{ path: 'series/table', element: <TableScreen /> }] },
           { path: 'look-over', element: <LookOverScreen /> },
           { path: 'review', element: <ReviewLinksScreen /> },
           { path: 'history', element: <HistoryScreen /> },

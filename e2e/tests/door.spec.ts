@@ -68,6 +68,9 @@ test('a studio comes in: the first account, an invitation, a second factor, and 
   await ida.getByRole('link', { name: 'Deliver', exact: true }).click();
   await expect(ida.getByRole('region', { name: 'Deliveries' })).toBeVisible();
   await expect(ida.getByRole('region', { name: 'New delivery' })).toBeHidden();
+  await ida.goto(ida.url().replace(/deliver$/, 'series/table'));
+  await expect(ida.getByRole('heading', { name: 'This page is for editors' })).toBeVisible();
+  await faultless(ida, 'a page for editors');
 
   // A second factor, by keyboard; then in again with a recovery code.
   await menu(ida, 'Ida Strand', 'Your account');

@@ -12,7 +12,7 @@ export function EditorPages() {
   return (
     <div className="page">
       <Empty title="This page is for editors">
-        You look in {workspace.name}, and change nothing. An owner can make you an editor. <Link to="/">Projects</Link>{' '}
+        In {workspace.name} you look, and change nothing. An owner can make you an editor. <Link to="/">Projects</Link>{' '}
         and the <Link to="/spec-book">spec book</Link> can be looked at.
       </Empty>
     </div>

@@ -11,8 +11,8 @@ export default defineConfig({
   // Each worker has a program, a database and a browser of its own, for one of the two cores that are planned for.
   workers: 2,
   // What is waited for is computed, and takes as long as the machine needs: these end only what hangs.
-  timeout: 600_000,
-  expect: { timeout: 180_000 },
+  timeout: 900_000,
+  expect: { timeout: 480_000 },
   use: {
     viewport: { width: 1280, height: 800 },
     // What moves while it opens can be missed by a press on a busy machine; one test has all motion.

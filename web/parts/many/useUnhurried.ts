@@ -45,19 +45,20 @@ export function useUnhurried<Item, Result>(
   const before = useRef<Run<Item, Result> | null>(null);
   const [, setDone] = useState<Run<Item, Result> | null>(null);
   useEffect(() => {
+    if (run.isDone) {
+      before.current = run;
+      return undefined;
+    }
     let timer: ReturnType<typeof setTimeout>;
     const goOn = () => {
       if (!run.goOn(sliceMs).isDone) {
         timer = setTimeout(goOn);
         return;
       }
+      // Kept at once: the next run may begin before this one has been drawn.
       before.current = run;
       setDone(run);
     };
-    if (run.isDone) {
-      before.current = run;
-      return undefined;
-    }
     timer = setTimeout(goOn);
     return () => clearTimeout(timer);
   }, [run]);

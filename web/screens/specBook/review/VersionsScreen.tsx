@@ -4,6 +4,7 @@ import { Button, Popconfirm, Select } from 'antd';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useSheetVersions } from '../../../api/library/sheets.ts';
 import { useSpecBook } from '../../../api/library/specBook.ts';
+import { ForEditors } from '../../../parts/ForEditors.tsx';
 import { Empty, Failure, Skeleton } from '../../../parts/States.tsx';
 import { dayWords } from '../dateWords.ts';
 import { isChanged, useSheetDrafts } from '../edit/sheetDraft.ts';
@@ -70,19 +71,21 @@ export function VersionsScreen() {
       </header>
       <div className="versions-choice">
         {choose('then', 'One version', then)} beside {choose('now', 'Another version', now)}
-        {then !== newest &&
-          (draft && isChanged(draft) ? (
-            <Popconfirm
-              title="A change of this sheet is begun and not saved. Throw it away?"
-              okText="Throw away"
-              cancelText="Keep it"
-              onConfirm={goBack}
-            >
-              <Button>Go back to version {then} …</Button>
-            </Popconfirm>
-          ) : (
-            <Button onClick={goBack}>Go back to version {then} …</Button>
-          ))}
+        <ForEditors>
+          {then !== newest &&
+            (draft && isChanged(draft) ? (
+              <Popconfirm
+                title="A change of this sheet is begun and not saved. Throw it away?"
+                okText="Throw away"
+                cancelText="Keep it"
+                onConfirm={goBack}
+              >
+                <Button>Go back to version {then} …</Button>
+              </Popconfirm>
+            ) : (
+              <Button onClick={goBack}>Go back to version {then} …</Button>
+            ))}
+        </ForEditors>
       </div>
       {isSame(difference) ? (
         <p>{then === now ? 'Choose two versions to see what is different.' : 'These versions say the same.'}</p>
